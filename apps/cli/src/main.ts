@@ -1,0 +1,39 @@
+import { convert } from './convert.js';
+import { BadInputError, UsageError } from './errors.js';
+import { siftFile } from './sift-file.js';
+
+const USAGE = `usage:
+  sift-reel sift FILE [--min S] [--max S] [--count N] [--from T] [--to T] [--about "words"] [--json]
+  sift-reel convert IN OUT
+FILE and IN: WebVTT, SubRip, podcast JSON or stamped text. OUT: the format by its ending (.vtt .srt .json .txt).
+S: seconds. T: seconds, mm:ss or hh:mm:ss.`;
+
+const COMMANDS: Readonly<Record<string, (args: readonly string[]) => Promise<string>>> = { sift: siftFile, convert };
+
+/** Runs a command. Exit code 0; 1 for bad input, with `file:line: reason`; 2 for wrong use. */
+export async function main(args: readonly string[]): Promise<number> {
+  const [name = '', ...rest] = args;
+  if (name === 'help' || name === '--help') {
+    process.stdout.write(`${USAGE}\n`);
+    return 0;
+  }
+  try {
+    const command = COMMANDS[name];
+    if (command === undefined) throw new UsageError(name === '' ? 'a command is missing' : `no command “${name}”`);
+    const output = await command(rest);
+    if (output !== '') await new Promise<void>((resolve) => process.stdout.write(output, () => resolve()));
+    return 0;
+  } catch (error) {
+    if (error instanceof UsageError) {
+      process.stderr.write(`sift-reel: ${error.message}\n${USAGE}\n`);
+      return 2;
+    }
+    if (error instanceof BadInputError) {
+      process.stderr.write(`${error.message}\n`);
+      return 1;
+    }
+    throw error;
+  }
+}
+
+process.exitCode = await main(process.argv.slice(2));

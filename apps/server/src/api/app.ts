@@ -1,0 +1,92 @@
+import 'reflect-metadata';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { type INestApplication, ValidationPipe } from '@nestjs/common';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { SwaggerModule } from '@nestjs/swagger';
+import compression from 'compression';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import { AppModule } from '../app.module.js';
+import { CONFIG, type Config } from '../config/config.module.js';
+import { log, NestLog } from '../config/logger.js';
+import { apiDocument } from './document.js';
+import { InvalidFormException, ProblemFilter, toFieldProblems } from './problems.js';
+
+/** The API with everything around it, ready to listen. */
+export async function buildApp(): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: new NestLog(), bodyParser: false });
+  const config = app.get<Config>(CONFIG);
+  app.set('trust proxy', 'loopback');
+  app.disable('x-powered-by');
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          mediaSrc: ["'self'", 'blob:'],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          scriptSrc: ["'self'"],
+          workerSrc: ["'self'", 'blob:'],
+          fontSrc: ["'self'", 'data:'],
+          connectSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'self'"],
+          formAction: ["'self'"],
+        },
+      },
+      strictTransportSecurity: config.secureCookies,
+    }),
+  );
+  app.use(logRequest);
+  // Events must not wait in a buffer until it is worth compressing; transcripts are stored compressed.
+  app.use(
+    compression({
+      filter: (request, response) => !request.path.endsWith('/progress') && !request.path.endsWith('/sound') && compression.filter(request, response),
+    }),
+  );
+  app.use(express.json({ limit: '1mb' }));
+  app.setGlobalPrefix('api');
+  app.useGlobalPipes(
+    new ValidationPipe({
+      whitelist: true,
+      forbidNonWhitelisted: true,
+      transform: true,
+      stopAtFirstError: false,
+      exceptionFactory: (errors) => new InvalidFormException(toFieldProblems(errors)),
+    }),
+  );
+  app.useGlobalFilters(new ProblemFilter());
+  app.enableShutdownHooks(['SIGINT', 'SIGTERM']);
+  SwaggerModule.setup('api/docs', app, apiDocument(app), { jsonDocumentUrl: 'api/docs.json', customSiteTitle: 'Sift Reel API' });
+  if (config.webDir !== null) serveWeb(app, config.webDir);
+  return app;
+}
+
+function logRequest(request: Request, response: Response, next: NextFunction): void {
+  const startedMs = performance.now();
+  response.on('finish', () => {
+    if (!request.path.startsWith('/api') || request.path === '/api/health') return;
+    log.info({ method: request.method, path: request.path, status: response.statusCode, ms: Math.round(performance.now() - startedMs) }, 'request');
+  });
+  next();
+}
+
+/** The built web app; every path that is no file and not the API's is one of its routes. */
+function serveWeb(app: INestApplication, folder: string): void {
+  if (!existsSync(join(folder, 'index.html'))) throw new Error(`the web app is not built: ${folder} has no index.html`);
+  app.use(
+    express.static(folder, {
+      index: false,
+      setHeaders: (response, path) => response.setHeader('Cache-Control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
+    }),
+  );
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (request.method !== 'GET' || request.path.startsWith('/api')) return next();
+    response.setHeader('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
+  });
+}

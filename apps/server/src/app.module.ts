@@ -1,0 +1,29 @@
+import { Module } from '@nestjs/common';
+import { AuditModule } from './audit/audit.module.js';
+import { ClientsModule } from './clients/clients.module.js';
+import { ConfigModule } from './config/config.module.js';
+import { DatabaseModule } from './database/database.module.js';
+import { HealthController } from './health/health.controller.js';
+import { IdentityModule } from './identity/identity.module.js';
+import { JobsModule } from './jobs/jobs.module.js';
+import { PlanningModule } from './planning/planning.module.js';
+import { RecordingsModule } from './recordings/recordings.module.js';
+import { ShortsModule } from './shorts/shorts.module.js';
+import { SiftingModule } from './sifting/sifting.module.js';
+
+@Module({
+  imports: [
+    ConfigModule,
+    DatabaseModule,
+    AuditModule,
+    JobsModule,
+    IdentityModule,
+    ClientsModule,
+    RecordingsModule,
+    SiftingModule,
+    ShortsModule,
+    PlanningModule,
+  ],
+  controllers: [HealthController],
+})
+export class AppModule {}

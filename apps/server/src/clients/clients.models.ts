@@ -1,0 +1,58 @@
+import type { BriefForm } from '@sift-reel/forms';
+import type { Shape } from '@sift-reel/core';
+import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
+
+@Table({ tableName: 'clients', underscored: true, updatedAt: false })
+export class Client extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.TEXT) declare name: string;
+  @Column(DataType.TEXT) declare zone: string;
+  @Column(DataType.ARRAY(DataType.TEXT)) declare tags: string[];
+  @Column(DataType.JSONB) declare standingBrief: BriefForm;
+}
+
+@Table({ tableName: 'platform_profiles', underscored: true, timestamps: false })
+export class PlatformProfile extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.TEXT) declare name: string;
+  @Column(DataType.INTEGER) declare minDurationMs: number;
+  @Column(DataType.INTEGER) declare maxDurationMs: number;
+  @Column(DataType.ARRAY(DataType.TEXT)) declare shapes: Shape[];
+  @Column(DataType.INTEGER) declare titleLimit: number;
+  @Column(DataType.INTEGER) declare descriptionLimit: number;
+  @Column(DataType.INTEGER) declare hashtagLimit: number;
+  @Column(DataType.INTEGER) declare postsPerDay: number;
+  @Column(DataType.INTEGER) declare minGapMinutes: number;
+}
+
+@Table({ tableName: 'channels', underscored: true, timestamps: false })
+export class Channel extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @ForeignKey(() => Client) @Column(DataType.UUID) declare clientId: string;
+  @ForeignKey(() => PlatformProfile) @Column(DataType.UUID) declare platformProfileId: string;
+  @Column(DataType.TEXT) declare name: string;
+  @Column(DataType.TEXT) declare zone: string;
+  @Column(DataType.INTEGER) declare order: number;
+  @Column(DataType.INTEGER) declare postsPerDay: number;
+  @Column(DataType.INTEGER) declare postsPerWeek: number;
+  @BelongsTo(() => PlatformProfile) declare platformProfile: PlatformProfile;
+  @HasMany(() => PostingWindow) declare windows: PostingWindow[];
+}
+
+@Table({ tableName: 'posting_windows', underscored: true, timestamps: false })
+export class PostingWindow extends Model {
+  @PrimaryKey @ForeignKey(() => Channel) @Column(DataType.UUID) declare channelId: string;
+  @PrimaryKey @Column(DataType.SMALLINT) declare weekday: number;
+  @PrimaryKey @Column(DataType.SMALLINT) declare minute: number;
+  @Column(DataType.SMALLINT) declare weight: number;
+}
+
+@Table({ tableName: 'blackouts', underscored: true, timestamps: false })
+export class Blackout extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.UUID) declare channelId: string | null;
+  @Column(DataType.DATEONLY) declare fromDate: string;
+  @Column(DataType.DATEONLY) declare toDate: string;
+  @Column(DataType.TEXT) declare reason: string;
+}

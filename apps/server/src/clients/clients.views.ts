@@ -1,0 +1,73 @@
+import { SHAPES, type Shape } from '@sift-reel/core';
+import {
+  BlackoutForm,
+  BriefForm,
+  ChannelForm,
+  ClientForm,
+  Day,
+  Id,
+  Instant,
+  Part,
+  Parts,
+  PlatformProfileForm,
+  Text,
+  TextList,
+  Whole,
+  WindowForm,
+} from '@sift-reel/forms';
+
+export class ClientView {
+  @Id() id: string;
+  @Text() name: string;
+  @Text() zone: string;
+  @TextList() tags: string[];
+  @Part(() => BriefForm) standingBrief: BriefForm;
+  @Whole() recordingCount: number;
+  @Whole() channelCount: number;
+}
+
+export class PlatformProfileView {
+  @Id() id: string;
+  @Text() name: string;
+  @Whole() minDurationMs: number;
+  @Whole() maxDurationMs: number;
+  @TextList({ values: SHAPES }) shapes: Shape[];
+  @Whole() titleLimit: number;
+  @Whole() descriptionLimit: number;
+  @Whole() hashtagLimit: number;
+  @Whole() postsPerDay: number;
+  @Whole() minGapMinutes: number;
+}
+
+export class ChannelView {
+  @Id() id: string;
+  @Id() clientId: string;
+  @Text() name: string;
+  @Text() zone: string;
+  @Whole() order: number;
+  @Whole() postsPerDay: number;
+  @Whole() postsPerWeek: number;
+  @Part(() => PlatformProfileView) platform: PlatformProfileView;
+  @Parts(() => WindowForm) windows: WindowForm[];
+}
+
+export class BlackoutView {
+  @Id() id: string;
+  @Id() clientId: string;
+  @Id({ nullable: true }) channelId: string | null;
+  @Day() fromDate: string;
+  @Day() toDate: string;
+  @Text() reason: string;
+}
+
+export class AuditView {
+  @Text() id: string;
+  @Instant() at: string;
+  @Text({ description: 'Who did it' }) who: string;
+  @Text() action: string;
+  @Text() subject: string;
+  @Text() subjectId: string;
+  @Text({ description: 'What it was about, in words' }) detail: string;
+}
+
+export { BlackoutForm, ChannelForm, ClientForm, PlatformProfileForm };

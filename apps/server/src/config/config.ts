@@ -1,0 +1,50 @@
+import { availableParallelism } from 'node:os';
+import { resolve } from 'node:path';
+
+export interface Config {
+  readonly databaseUrl: string;
+  readonly host: string;
+  readonly port: number;
+  /** Folder of the sound files, absolute. */
+  readonly mediaDir: string;
+  /** Folder of the built web app, absolute, or null to serve the API alone. */
+  readonly webDir: string | null;
+  /** True behind https: cookies get `Secure` and the `__Host-` prefix. */
+  readonly secureCookies: boolean;
+  readonly logLevel: 'debug' | 'info' | 'warn' | 'error' | 'silent';
+  /** Threads for sentence vectors in the worker. */
+  readonly vectorThreads: number;
+}
+
+/** An environment variable cannot be used; the message names it. */
+export class ConfigError extends Error {
+  override readonly name = 'ConfigError';
+}
+
+const LEVELS = ['debug', 'info', 'warn', 'error', 'silent'] as const;
+
+/** Reads and checks the environment once, at start. @throws ConfigError naming the variable */
+export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
+  const databaseUrl = env['SIFT_REEL_DATABASE_URL'] ?? '';
+  if (!/^postgres(?:ql)?:\/\//.test(databaseUrl)) throw new ConfigError('SIFT_REEL_DATABASE_URL must be a postgres:// address');
+  const logLevel = env['SIFT_REEL_LOG_LEVEL'] ?? 'info';
+  if (!(LEVELS as readonly string[]).includes(logLevel)) throw new ConfigError(`SIFT_REEL_LOG_LEVEL must be one of ${LEVELS.join(', ')}`);
+  return {
+    databaseUrl,
+    host: env['SIFT_REEL_HOST'] ?? '127.0.0.1',
+    port: wholeNumber(env, 'SIFT_REEL_PORT', 4310, 0, 65_535),
+    mediaDir: resolve(env['SIFT_REEL_MEDIA_DIR'] ?? 'var/live/media'),
+    webDir: env['SIFT_REEL_WEB_DIR'] === undefined ? null : resolve(env['SIFT_REEL_WEB_DIR']),
+    secureCookies: env['SIFT_REEL_SECURE_COOKIES'] === 'yes',
+    logLevel: logLevel as Config['logLevel'],
+    vectorThreads: wholeNumber(env, 'SIFT_REEL_VECTOR_THREADS', availableParallelism(), 1, 16),
+  };
+}
+
+function wholeNumber(env: NodeJS.ProcessEnv, name: string, fallback: number, min: number, max: number): number {
+  const text = env[name];
+  if (text === undefined || text === '') return fallback;
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < min || value > max) throw new ConfigError(`${name} must be a whole number from ${min} to ${max}, found “${text}”`);
+  return value;
+}

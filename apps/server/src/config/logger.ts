@@ -1,0 +1,46 @@
+import type { LoggerService } from '@nestjs/common';
+import { type Logger, pino } from 'pino';
+import { readConfig } from './config.js';
+
+/** Structured log lines on standard output. Whatever could carry a secret is left out by path, at any depth used here. */
+export const log: Logger = pino({
+  level: readConfig().logLevel,
+  base: { part: process.env['SIFT_REEL_PART'] ?? 'server' },
+  redact: {
+    paths: [
+      'password',
+      '*.password',
+      'passwordHash',
+      '*.passwordHash',
+      'cookie',
+      '*.cookie',
+      'authorization',
+      '*.authorization',
+      'csrfToken',
+      '*.csrfToken',
+      'token',
+      '*.token',
+      'databaseUrl',
+      '*.databaseUrl',
+      'headers',
+      '*.headers',
+    ],
+    censor: '[left out]',
+  },
+});
+
+/** Nest's own messages, through the same logger. */
+export class NestLog implements LoggerService {
+  log(message: unknown, context?: string): void {
+    log.debug({ context }, String(message));
+  }
+  warn(message: unknown, context?: string): void {
+    log.warn({ context }, String(message));
+  }
+  error(message: unknown, stack?: string, context?: string): void {
+    log.error({ context, stack }, String(message));
+  }
+  fatal(message: unknown, context?: string): void {
+    log.fatal({ context }, String(message));
+  }
+}

@@ -1,0 +1,32 @@
+import { AuditEntry } from '../audit/audit-entry.model.js';
+import { Blackout, Channel, Client, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
+import { Assignment, Session, User } from '../identity/identity.models.js';
+import { Batch, BatchShort, Post } from '../planning/planning.models.js';
+import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
+import { CopyRow, Short } from '../shorts/shorts.models.js';
+import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift } from '../sifting/sifting.models.js';
+
+export const MODELS = [
+  User,
+  Session,
+  Assignment,
+  Client,
+  PlatformProfile,
+  Channel,
+  PostingWindow,
+  Blackout,
+  Recording,
+  TranscriptRow,
+  BriefRow,
+  Sift,
+  CandidateRow,
+  CandidateSignal,
+  EvidenceRow,
+  SentenceVector,
+  Short,
+  CopyRow,
+  Batch,
+  BatchShort,
+  Post,
+  AuditEntry,
+];

@@ -1,0 +1,33 @@
+import type { PostState } from '@sift-reel/core';
+import { Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
+
+@Table({ tableName: 'batches', underscored: true, updatedAt: false })
+export class Batch extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.TEXT) declare name: string;
+  @Column(DataType.UUID) declare createdBy: string | null;
+  declare createdAt: Date;
+  @HasMany(() => BatchShort) declare members: BatchShort[];
+}
+
+@Table({ tableName: 'batch_shorts', underscored: true, timestamps: false })
+export class BatchShort extends Model {
+  @PrimaryKey @ForeignKey(() => Batch) @Column(DataType.UUID) declare batchId: string;
+  @PrimaryKey @Column(DataType.UUID) declare shortId: string;
+  @Column(DataType.UUID) declare clientId: string;
+}
+
+@Table({ tableName: 'posts', underscored: true, updatedAt: false })
+export class Post extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.UUID) declare channelId: string;
+  @Column(DataType.UUID) declare shortId: string;
+  @Column(DataType.UUID) declare batchId: string | null;
+  @Column(DataType.DATEONLY) declare date: string;
+  @Column(DataType.SMALLINT) declare minute: number;
+  @Column(DataType.DATE) declare at: Date;
+  @Default('planned') @Column(DataType.TEXT) declare state: PostState;
+  @Column(DataType.TEXT) declare failure: string | null;
+  @Column(DataType.TEXT) declare why: string;
+}

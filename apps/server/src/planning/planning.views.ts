@@ -1,0 +1,79 @@
+import type { PostState, RefusalCode } from '@sift-reel/core';
+import { Day, Decimal, Flag, Id, Instant, OneOf, Parts, Text, TextList, Whole } from '@sift-reel/forms';
+import { BlackoutView, ChannelView } from '../clients/clients.views.js';
+
+export const POST_STATES = ['planned', 'posted', 'failed'] as const;
+
+export class BatchView {
+  @Id() id: string;
+  @Text() name: string;
+  @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
+  @Instant() createdAt: string;
+}
+
+export class CopyProblemByChannelView {
+  @Id() channelId: string;
+  @Text() detail: string;
+}
+
+/** A short as the schedule needs it. */
+export class ScheduleShortView {
+  @Id() id: string;
+  @Id() clientId: string;
+  @Id() recordingId: string;
+  @Text() recordingTitle: string;
+  @Text() title: string;
+  @Whole() lengthMs: number;
+  @Decimal() score: number;
+  @Flag() approved: boolean;
+  @Parts(() => CopyProblemByChannelView) copyProblems: CopyProblemByChannelView[];
+}
+
+export class PostView {
+  @Id() id: string;
+  @Id() clientId: string;
+  @Id() channelId: string;
+  @Id() shortId: string;
+  @Id({ nullable: true }) batchId: string | null;
+  @Id() recordingId: string;
+  @Day() date: string;
+  @Whole() minute: number;
+  @Instant() at: string;
+  @OneOf(POST_STATES) state: PostState;
+  @Text({ nullable: true }) failure: string | null;
+  @Text() why: string;
+}
+
+/** All that the schedule shows and checks by: every post, so that neighbours outside the shown weeks count too. */
+export class ScheduleView {
+  @Parts(() => ChannelView) channels: ChannelView[];
+  @Parts(() => BlackoutView) blackouts: BlackoutView[];
+  @Parts(() => ScheduleShortView) shorts: ScheduleShortView[];
+  @Parts(() => PostView) posts: PostView[];
+  @Instant({ description: 'The server’s clock; nothing is placed before it' }) now: string;
+}
+
+export class PlacementView {
+  @Id() shortId: string;
+  @Id() channelId: string;
+  @Day() date: string;
+  @Whole() minute: number;
+  @Instant() at: string;
+  @Text() why: string;
+}
+
+export class UnplacedView {
+  @Id() shortId: string;
+  @Id() channelId: string;
+  @Text() code: RefusalCode;
+  @Text() detail: string;
+}
+
+export class ProposalView {
+  @Parts(() => PlacementView) placements: PlacementView[];
+  @Parts(() => UnplacedView) unplaced: UnplacedView[];
+}
+
+export class PostStateForm {
+  @OneOf(['planned', 'posted']) state: 'planned' | 'posted';
+}

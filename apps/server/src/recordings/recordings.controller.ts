@@ -1,0 +1,105 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { ApiBody, ApiConsumes, ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { RecordingForm } from '@sift-reel/forms';
+import type { Request, Response } from 'express';
+import { type Actor, CurrentActor, found, requireClient } from '../identity/actor.js';
+import { type BroughtIn, readBroughtIn } from './bring-in.js';
+import { MediaStore } from './media-store.service.js';
+import { RecordingsService } from './recordings.service.js';
+import { PackedTranscriptView, RecordingView, RepairsView } from './recordings.views.js';
+
+const FILES = {
+  schema: {
+    type: 'object',
+    properties: { title: { type: 'string' }, transcript: { type: 'string', format: 'binary' }, sound: { type: 'string', format: 'binary' } },
+  },
+};
+
+@ApiTags('recordings')
+@Controller()
+export class RecordingsController {
+  constructor(
+    @Inject(RecordingsService) private readonly recordings: RecordingsService,
+    @Inject(MediaStore) private readonly media: MediaStore,
+  ) {}
+
+  @Get('recordings')
+  @ApiOkResponse({ type: [RecordingView] })
+  @ApiQuery({ name: 'clientId', required: false, type: String })
+  listRecordings(@CurrentActor() actor: Actor, @Query('clientId', new ParseUUIDPipe({ optional: true })) clientId?: string): Promise<RecordingView[]> {
+    return this.recordings.list(actor, clientId);
+  }
+
+  @Post('clients/:clientId/recordings')
+  @ApiConsumes('multipart/form-data')
+  @ApiBody(FILES)
+  @ApiCreatedResponse({ type: RecordingView })
+  async bringIn(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Req() request: Request): Promise<RecordingView> {
+    requireClient(actor, clientId);
+    return this.recordings.create(actor, clientId, await this.readFiles(request));
+  }
+
+  @Post('recordings/:recordingId/files')
+  @ApiConsumes('multipart/form-data')
+  @ApiBody(FILES)
+  @ApiCreatedResponse({ type: RecordingView })
+  async addFiles(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Req() request: Request): Promise<RecordingView> {
+    await this.recordings.find(actor, recordingId);
+    return this.recordings.add(actor, recordingId, await this.readFiles(request));
+  }
+
+  @Get('recordings/:recordingId')
+  @ApiOkResponse({ type: RecordingView })
+  readRecording(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string): Promise<RecordingView> {
+    return this.recordings.read(actor, recordingId);
+  }
+
+  @Put('recordings/:recordingId')
+  @ApiOkResponse({ type: RecordingView })
+  renameRecording(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Body() form: RecordingForm): Promise<RecordingView> {
+    return this.recordings.rename(actor, recordingId, form.title);
+  }
+
+  @Delete('recordings/:recordingId')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removeRecording(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string): Promise<void> {
+    return this.recordings.remove(actor, recordingId);
+  }
+
+  @Get('recordings/:recordingId/transcript')
+  @ApiOkResponse({ type: PackedTranscriptView })
+  async readTranscript(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Res() response: Response): Promise<void> {
+    const packed = await this.recordings.readPacked(actor, recordingId);
+    // Stored gzipped: sent as it is, since unpacking 100,000 words to pack them again is what makes a bench slow to open.
+    response
+      .setHeader('Content-Type', 'application/json; charset=utf-8')
+      .setHeader('Content-Encoding', 'gzip')
+      .setHeader('Cache-Control', 'private, no-transform, max-age=0')
+      .send(packed);
+  }
+
+  @Get('recordings/:recordingId/repairs')
+  @ApiOkResponse({ type: RepairsView })
+  readRepairs(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string): Promise<RepairsView> {
+    return this.recordings.readRepairs(actor, recordingId);
+  }
+
+  @Get('recordings/:recordingId/sound')
+  @ApiOkResponse({ description: 'The sound; ranges are answered' })
+  async readSound(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Res() response: Response): Promise<void> {
+    const row = await this.recordings.find(actor, recordingId);
+    const file = found(row.soundFile, 'sound');
+    response.sendFile(this.media.pathOf(file), {
+      headers: { 'Content-Type': row.soundType ?? 'application/octet-stream', 'Cache-Control': 'private, max-age=3600' },
+    });
+  }
+
+  private readFiles(request: Request): Promise<BroughtIn> {
+    return readBroughtIn(
+      request,
+      (stream, name) => this.media.stage(stream, name),
+      (sound) => this.media.discard(sound),
+    );
+  }
+}

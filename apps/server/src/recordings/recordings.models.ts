@@ -1,0 +1,37 @@
+import type { Repair, SentenceEnds, TranscriptFormat, WordTimes } from '@sift-reel/core';
+import { Column, DataType, Default, ForeignKey, HasOne, Model, PrimaryKey, Table } from 'sequelize-typescript';
+
+@Table({ tableName: 'recordings', underscored: true, updatedAt: false })
+export class Recording extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.TEXT) declare title: string;
+  @Column(DataType.TEXT) declare baseName: string;
+  @Column(DataType.INTEGER) declare durationMs: number | null;
+  /** Name inside the media folder; never a path from outside. */
+  @Column(DataType.TEXT) declare soundFile: string | null;
+  @Column(DataType.TEXT) declare soundName: string | null;
+  @Column(DataType.BIGINT) declare soundBytes: string | null;
+  @Column(DataType.TEXT) declare soundType: string | null;
+  @Column(DataType.UUID) declare createdBy: string | null;
+  declare createdAt: Date;
+  @HasOne(() => TranscriptRow) declare transcript: TranscriptRow | null;
+}
+
+/** `packed` is the gzipped JSON of the core's PackedTranscript, sent to the browser as it stands. */
+@Table({ tableName: 'transcripts', underscored: true, updatedAt: false })
+export class TranscriptRow extends Model {
+  @PrimaryKey @ForeignKey(() => Recording) @Column(DataType.UUID) declare recordingId: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.TEXT) declare sourceName: string;
+  @Column(DataType.TEXT) declare format: TranscriptFormat;
+  @Column(DataType.TEXT) declare encoding: string;
+  @Column(DataType.INTEGER) declare wordCount: number;
+  @Column(DataType.INTEGER) declare sentenceCount: number;
+  @Column(DataType.ARRAY(DataType.TEXT)) declare speakers: string[];
+  @Column(DataType.TEXT) declare wordTimes: WordTimes;
+  @Column(DataType.TEXT) declare sentenceEnds: SentenceEnds;
+  @Column(DataType.BLOB) declare packed: Buffer;
+  @Column(DataType.INTEGER) declare repairCount: number;
+  @Column(DataType.JSONB) declare repairs: Repair[];
+}

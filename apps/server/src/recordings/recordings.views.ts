@@ -1,0 +1,69 @@
+import type { SentenceEnds, WordTimes } from '@sift-reel/core';
+import { Id, Instant, OneOf, Part, Parts, Text, TextList, Whole, WholeList, Decimal } from '@sift-reel/forms';
+import { SIFT_STATES, type SiftState } from '../sifting/sifting.models.js';
+
+export class SoundView {
+  @Text() name: string;
+  @Text() type: string;
+  @Whole() bytes: number;
+}
+
+export class TranscriptSummaryView {
+  @Text() sourceName: string;
+  @Text() format: string;
+  @Text() encoding: string;
+  @Whole() wordCount: number;
+  @Whole() sentenceCount: number;
+  @TextList() speakers: string[];
+  @OneOf(['given', 'spread']) wordTimes: WordTimes;
+  @OneOf(['written', 'restored', 'mixed']) sentenceEnds: SentenceEnds;
+  @Whole() repairCount: number;
+}
+
+export class LatestSiftView {
+  @Id() id: string;
+  @OneOf(SIFT_STATES) state: SiftState;
+  @Text() stage: string;
+  @Decimal() fraction: number;
+  @Whole({ nullable: true }) leftMs: number | null;
+  @Whole() candidateCount: number;
+  @Whole() keptCount: number;
+  @Whole({ nullable: true }) strongCount: number | null;
+}
+
+export class RecordingView {
+  @Id() id: string;
+  @Id() clientId: string;
+  @Text() title: string;
+  @Whole({ nullable: true }) durationMs: number | null;
+  @Part(() => SoundView, { nullable: true }) sound: SoundView | null;
+  @Part(() => TranscriptSummaryView, { nullable: true }) transcript: TranscriptSummaryView | null;
+  @Part(() => LatestSiftView, { nullable: true }) latestSift: LatestSiftView | null;
+  @Instant() createdAt: string;
+}
+
+export class RepairView {
+  @Whole() line: number;
+  @Text() code: string;
+  @Text() detail: string;
+}
+
+export class RepairsView {
+  @Text() sourceName: string;
+  @Whole() count: number;
+  @Parts(() => RepairView) repairs: RepairView[];
+}
+
+/** The core's PackedTranscript. */
+export class PackedTranscriptView {
+  @Text({ max: 100_000_000 }) text: string;
+  @WholeList() starts: number[];
+  @WholeList() lengths: number[];
+  @WholeList() marks: number[];
+  @WholeList() turns: number[];
+  @WholeList() sentences: number[];
+  @TextList() speakers: string[];
+  @Whole() durationMs: number;
+  @OneOf(['given', 'spread']) wordTimes: WordTimes;
+  @OneOf(['written', 'restored', 'mixed']) sentenceEnds: SentenceEnds;
+}

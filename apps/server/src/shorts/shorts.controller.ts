@@ -1,0 +1,77 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
+import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { CopyForm } from '@sift-reel/forms';
+import { type Actor, CurrentActor } from '../identity/actor.js';
+import { ShortsService } from './shorts.service.js';
+import { ApprovalForm, CopyView, ShortView } from './shorts.views.js';
+
+const OPTIONAL_ID = new ParseUUIDPipe({ optional: true });
+
+@ApiTags('shorts')
+@Controller('shorts')
+export class ShortsController {
+  constructor(@Inject(ShortsService) private readonly shorts: ShortsService) {}
+
+  @Get()
+  @ApiOkResponse({ type: [ShortView] })
+  @ApiQuery({ name: 'recordingId', required: false, type: String })
+  @ApiQuery({ name: 'clientId', required: false, type: String })
+  listShorts(
+    @CurrentActor() actor: Actor,
+    @Query('recordingId', OPTIONAL_ID) recordingId?: string,
+    @Query('clientId', OPTIONAL_ID) clientId?: string,
+  ): Promise<ShortView[]> {
+    return this.shorts.list(actor, { recordingId, clientId });
+  }
+
+  @Get(':shortId')
+  @ApiOkResponse({ type: ShortView })
+  readShort(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string): Promise<ShortView> {
+    return this.shorts.read(actor, shortId);
+  }
+
+  @Put(':shortId/copy')
+  @ApiOkResponse({ type: ShortView })
+  saveCopy(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: CopyForm): Promise<ShortView> {
+    return this.shorts.saveCopy(actor, shortId, null, form);
+  }
+
+  @Put(':shortId/copy/:channelId')
+  @ApiOkResponse({ type: ShortView })
+  saveVariant(
+    @CurrentActor() actor: Actor,
+    @Param('shortId', ParseUUIDPipe) shortId: string,
+    @Param('channelId', ParseUUIDPipe) channelId: string,
+    @Body() form: CopyForm,
+  ): Promise<ShortView> {
+    return this.shorts.saveCopy(actor, shortId, channelId, form);
+  }
+
+  @Delete(':shortId/copy/:channelId')
+  @ApiOkResponse({ type: ShortView })
+  dropVariant(
+    @CurrentActor() actor: Actor,
+    @Param('shortId', ParseUUIDPipe) shortId: string,
+    @Param('channelId', ParseUUIDPipe) channelId: string,
+  ): Promise<ShortView> {
+    return this.shorts.dropVariant(actor, shortId, channelId);
+  }
+
+  @Post(':shortId/proposal')
+  @HttpCode(200)
+  @ApiOkResponse({ type: CopyView })
+  @ApiQuery({ name: 'channelId', required: false, type: String })
+  proposeCopy(
+    @CurrentActor() actor: Actor,
+    @Param('shortId', ParseUUIDPipe) shortId: string,
+    @Query('channelId', OPTIONAL_ID) channelId?: string,
+  ): Promise<CopyView> {
+    return this.shorts.proposeAgain(actor, shortId, channelId ?? null);
+  }
+
+  @Put(':shortId/approval')
+  @ApiOkResponse({ type: ShortView })
+  setApproval(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: ApprovalForm): Promise<ShortView> {
+    return this.shorts.setApproval(actor, shortId, form.approved);
+  }
+}

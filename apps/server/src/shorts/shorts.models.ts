@@ -1,0 +1,36 @@
+import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
+import { Recording } from '../recordings/recordings.models.js';
+import { CandidateRow } from '../sifting/sifting.models.js';
+
+/** A kept candidate. The row stays when the candidate is not kept any more, so that its words are not lost. */
+@Table({ tableName: 'shorts', underscored: true, updatedAt: false })
+export class Short extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @ForeignKey(() => Recording) @Column(DataType.UUID) declare recordingId: string;
+  @ForeignKey(() => CandidateRow) @Column(DataType.UUID) declare candidateId: string;
+  @Column(DataType.INTEGER) declare firstWord: number;
+  @Column(DataType.INTEGER) declare endWord: number;
+  @Column(DataType.INTEGER) declare startMs: number;
+  @Column(DataType.INTEGER) declare endMs: number;
+  @Column(DataType.REAL) declare score: number;
+  @Column(DataType.UUID) declare approvedBy: string | null;
+  @Column(DataType.DATE) declare approvedAt: Date | null;
+  @BelongsTo(() => Recording) declare recording: Recording;
+  @BelongsTo(() => CandidateRow) declare candidate: CandidateRow;
+  @HasMany(() => CopyRow) declare copies: CopyRow[];
+}
+
+/** The words of a short: for all channels where `channelId` is null, else a channel's own. */
+@Table({ tableName: 'copies', underscored: true, createdAt: false })
+export class CopyRow extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @ForeignKey(() => Short) @Column(DataType.UUID) declare shortId: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.UUID) declare channelId: string | null;
+  @Column(DataType.TEXT) declare title: string;
+  @Column(DataType.TEXT) declare description: string;
+  @Column(DataType.ARRAY(DataType.TEXT)) declare hashtags: string[];
+  @Column(DataType.ARRAY(DataType.TEXT)) declare keywords: string[];
+  @Column(DataType.TEXT) declare coverLine: string;
+}

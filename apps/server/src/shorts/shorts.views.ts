@@ -1,0 +1,54 @@
+import { KINDS, type Kind } from '@sift-reel/core';
+import { Decimal, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
+
+export class CopyView {
+  @Text() title: string;
+  @Text() description: string;
+  @TextList() hashtags: string[];
+  @TextList() keywords: string[];
+  @Text() coverLine: string;
+}
+
+export class CopyProblemView {
+  @Text() field: string;
+  @Text() detail: string;
+}
+
+/** How a short stands with one channel of its client. */
+export class ShortChannelView {
+  @Id() channelId: string;
+  @Text() name: string;
+  @Text() platform: string;
+  @Whole() titleLimit: number;
+  @Whole() descriptionLimit: number;
+  @Whole() hashtagLimit: number;
+  @Part(() => CopyView, { nullable: true, description: 'The channel’s own words; null where it takes those for all' }) variant: CopyView | null;
+  @Parts(() => CopyProblemView) problems: CopyProblemView[];
+  @Text({ nullable: true, description: 'Why the channel cannot take it, whatever the words' }) unfit: string | null;
+}
+
+export class ShortView {
+  @Id() id: string;
+  @Id() clientId: string;
+  @Id() recordingId: string;
+  @Text() recordingTitle: string;
+  @Id() siftId: string;
+  @Id() candidateId: string;
+  @Whole() firstWord: number;
+  @Whole() endWord: number;
+  @Whole() startMs: number;
+  @Whole() endMs: number;
+  @Decimal() score: number;
+  @OneOf(KINDS) kind: Kind;
+  @Text() firstLine: string;
+  @Text() reason: string;
+  @Part(() => CopyView) copy: CopyView;
+  @Parts(() => ShortChannelView) channels: ShortChannelView[];
+  @Flag() approved: boolean;
+  @Text({ nullable: true }) approvedBy: string | null;
+  @Whole() postCount: number;
+}
+
+export class ApprovalForm {
+  @Flag() approved: boolean;
+}

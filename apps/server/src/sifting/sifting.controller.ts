@@ -1,0 +1,78 @@
+import { Body, Controller, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Sse } from '@nestjs/common';
+import { ApiCreatedResponse, ApiExcludeEndpoint, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { BriefForm, CandidateStateForm, WordSpanForm } from '@sift-reel/forms';
+import type { Observable } from 'rxjs';
+import { type Actor, CurrentActor } from '../identity/actor.js';
+import { ProgressService } from '../jobs/progress.service.js';
+import { SiftingService } from './sifting.service.js';
+import { CandidateView, RankingView, SiftView } from './sifting.views.js';
+
+@ApiTags('sifting')
+@Controller()
+export class SiftingController {
+  constructor(
+    @Inject(SiftingService) private readonly sifting: SiftingService,
+    @Inject(ProgressService) private readonly progress: ProgressService,
+  ) {}
+
+  @Get('recordings/:recordingId/sifts')
+  @ApiOkResponse({ type: [SiftView] })
+  listSifts(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string): Promise<SiftView[]> {
+    return this.sifting.list(actor, recordingId);
+  }
+
+  @Post('recordings/:recordingId/sifts')
+  @ApiCreatedResponse({ type: SiftView })
+  startSift(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Body() form: BriefForm): Promise<SiftView> {
+    return this.sifting.start(actor, recordingId, form);
+  }
+
+  @Get('sifts/:siftId')
+  @ApiOkResponse({ type: SiftView })
+  readSift(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string): Promise<SiftView> {
+    return this.sifting.read(actor, siftId);
+  }
+
+  @Get('sifts/:siftId/ranking')
+  @ApiOkResponse({ type: RankingView })
+  readRanking(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string): Promise<RankingView> {
+    return this.sifting.readRanking(actor, siftId);
+  }
+
+  @Post('sifts/:siftId/cancel')
+  @HttpCode(200)
+  @ApiOkResponse({ type: SiftView })
+  cancelSift(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string): Promise<SiftView> {
+    return this.sifting.cancel(actor, siftId);
+  }
+
+  @Post('sifts/:siftId/retry')
+  @HttpCode(200)
+  @ApiOkResponse({ type: SiftView })
+  retrySift(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string): Promise<SiftView> {
+    return this.sifting.retry(actor, siftId);
+  }
+
+  @Put('candidates/:candidateId/state')
+  @ApiOkResponse({ type: CandidateView })
+  setCandidateState(
+    @CurrentActor() actor: Actor,
+    @Param('candidateId', ParseUUIDPipe) candidateId: string,
+    @Body() form: CandidateStateForm,
+  ): Promise<CandidateView> {
+    return this.sifting.setState(actor, candidateId, form.state);
+  }
+
+  @Put('candidates/:candidateId/span')
+  @ApiOkResponse({ type: CandidateView })
+  setCandidateSpan(@CurrentActor() actor: Actor, @Param('candidateId', ParseUUIDPipe) candidateId: string, @Body() form: WordSpanForm): Promise<CandidateView> {
+    return this.sifting.setSpan(actor, candidateId, form.firstWord, form.endWord);
+  }
+
+  /** Server-sent events: progress of every sift the actor may see. Not part of the generated client; see the web's `useProgress`. */
+  @Sse('progress')
+  @ApiExcludeEndpoint()
+  streamProgress(@CurrentActor() actor: Actor): Observable<{ data: object }> {
+    return this.progress.streamFor(actor);
+  }
+}

@@ -1,0 +1,91 @@
+import type { Chapter, Kind, SiftLimit, SignalName } from '@sift-reel/core';
+import type { CandidateState } from '@sift-reel/forms';
+import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
+
+export const SIFT_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
+export type SiftState = (typeof SIFT_STATES)[number];
+
+@Table({ tableName: 'briefs', underscored: true, updatedAt: false })
+export class BriefRow extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare recordingId: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.INTEGER) declare partStartMs: number;
+  @Column(DataType.INTEGER) declare partEndMs: number | null;
+  @Column(DataType.INTEGER) declare minMs: number;
+  @Column(DataType.INTEGER) declare maxMs: number;
+  @Column(DataType.INTEGER) declare roughCount: number;
+  @Column(DataType.ARRAY(DataType.TEXT)) declare topics: string[];
+  @Column(DataType.ARRAY(DataType.TEXT)) declare kinds: Kind[];
+  @Column(DataType.ARRAY(DataType.TEXT)) declare avoid: string[];
+  @Column(DataType.UUID) declare createdBy: string | null;
+}
+
+@Table({ tableName: 'sifts', underscored: true, updatedAt: false })
+export class Sift extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare recordingId: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @ForeignKey(() => BriefRow) @Column(DataType.UUID) declare briefId: string;
+  @Default('waiting') @Column(DataType.TEXT) declare state: SiftState;
+  @Default('waiting') @Column(DataType.TEXT) declare stage: string;
+  @Default(0) @Column(DataType.REAL) declare fraction: number;
+  @Column(DataType.INTEGER) declare leftMs: number | null;
+  @Default(false) @Column(DataType.BOOLEAN) declare cancelAsked: boolean;
+  @Column(DataType.TEXT) declare failure: string | null;
+  @Column(DataType.JSONB) declare chapters: Chapter[] | null;
+  @Column(DataType.JSONB) declare ridge: number[] | null;
+  @Column(DataType.INTEGER) declare strongCount: number | null;
+  @Column(DataType.ARRAY(DataType.TEXT)) declare limits: SiftLimit[] | null;
+  @Column(DataType.UUID) declare createdBy: string | null;
+  declare createdAt: Date;
+  @Column(DataType.DATE) declare finishedAt: Date | null;
+  @BelongsTo(() => BriefRow) declare brief: BriefRow;
+}
+
+@Table({ tableName: 'candidates', underscored: true, timestamps: false })
+export class CandidateRow extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare siftId: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.INTEGER) declare rank: number;
+  @Column(DataType.REAL) declare score: number;
+  @Column(DataType.INTEGER) declare startMs: number;
+  @Column(DataType.INTEGER) declare endMs: number;
+  @Column(DataType.INTEGER) declare firstWord: number;
+  @Column(DataType.INTEGER) declare endWord: number;
+  @Column(DataType.INTEGER) declare foundFirstWord: number;
+  @Column(DataType.INTEGER) declare foundEndWord: number;
+  @Column(DataType.TEXT) declare kind: Kind;
+  @Column(DataType.TEXT) declare reason: string;
+  @Column(DataType.TEXT) declare firstLine: string;
+  @Column(DataType.TEXT) declare lastLine: string;
+  @Column(DataType.TEXT) declare title: string;
+  @Column(DataType.ARRAY(DataType.TEXT)) declare hashtags: string[];
+  @Default('open') @Column(DataType.TEXT) declare state: CandidateState;
+  @HasMany(() => CandidateSignal) declare signals: CandidateSignal[];
+  @HasMany(() => EvidenceRow) declare evidence: EvidenceRow[];
+}
+
+@Table({ tableName: 'candidate_signals', underscored: true, timestamps: false })
+export class CandidateSignal extends Model {
+  @PrimaryKey @ForeignKey(() => CandidateRow) @Column(DataType.UUID) declare candidateId: string;
+  @PrimaryKey @Column(DataType.TEXT) declare signal: SignalName;
+  @Column(DataType.SMALLINT) declare value: number;
+  @Column(DataType.TEXT) declare sentence: string;
+}
+
+@Table({ tableName: 'evidence', underscored: true, timestamps: false })
+export class EvidenceRow extends Model {
+  @PrimaryKey @ForeignKey(() => CandidateRow) @Column(DataType.UUID) declare candidateId: string;
+  @PrimaryKey @Column(DataType.TEXT) declare signal: SignalName;
+  @PrimaryKey @Column(DataType.INTEGER) declare firstWord: number;
+  @Column(DataType.INTEGER) declare endWord: number;
+}
+
+/** Vectors by content, shared by all recordings: 512 little-endian floats that tell nothing of who said what. */
+@Table({ tableName: 'sentence_vectors', underscored: true, timestamps: false })
+export class SentenceVector extends Model {
+  @PrimaryKey @Column(DataType.TEXT) declare key: string;
+  @Column(DataType.BLOB) declare vector: Buffer;
+}

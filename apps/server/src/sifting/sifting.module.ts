@@ -1,0 +1,14 @@
+import { Module } from '@nestjs/common';
+import { ProgressService } from '../jobs/progress.service.js';
+import { RecordingsModule } from '../recordings/recordings.module.js';
+import { ShortsModule } from '../shorts/shorts.module.js';
+import { SiftingController } from './sifting.controller.js';
+import { SiftingService } from './sifting.service.js';
+
+@Module({
+  imports: [RecordingsModule, ShortsModule],
+  controllers: [SiftingController],
+  providers: [SiftingService, ProgressService],
+  exports: [SiftingService],
+})
+export class SiftingModule {}

@@ -1,0 +1,991 @@
+// Made from the API document by `npm run api-client`. Not written by hand.
+import { baseApi as api } from './base-api.js';
+export const addTagTypes = ['health', 'identity', 'clients', 'recordings', 'sifting', 'shorts', 'planning'] as const;
+const injectedRtkApi = api
+  .enhanceEndpoints({
+    addTagTypes,
+  })
+  .injectEndpoints({
+    endpoints: (build) => ({
+      readHealth: build.query<ReadHealthApiResponse, ReadHealthApiArg>({
+        query: () => ({ url: `/api/health` }),
+        providesTags: ['health'],
+      }),
+      signIn: build.mutation<SignInApiResponse, SignInApiArg>({
+        query: (queryArg) => ({
+          url: `/api/session`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['identity'],
+      }),
+      readSession: build.query<ReadSessionApiResponse, ReadSessionApiArg>({
+        query: () => ({ url: `/api/session` }),
+        providesTags: ['identity'],
+      }),
+      signOut: build.mutation<SignOutApiResponse, SignOutApiArg>({
+        query: () => ({ url: `/api/session`, method: 'DELETE' }),
+        invalidatesTags: ['identity'],
+      }),
+      listUsers: build.query<ListUsersApiResponse, ListUsersApiArg>({
+        query: () => ({ url: `/api/users` }),
+        providesTags: ['identity'],
+      }),
+      createUser: build.mutation<CreateUserApiResponse, CreateUserApiArg>({
+        query: (queryArg) => ({
+          url: `/api/users`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['identity'],
+      }),
+      updateUser: build.mutation<UpdateUserApiResponse, UpdateUserApiArg>({
+        query: (queryArg) => ({
+          url: `/api/users/${queryArg.userId}`,
+          method: 'PUT',
+          body: queryArg.userForm,
+        }),
+        invalidatesTags: ['identity'],
+      }),
+      listClients: build.query<ListClientsApiResponse, ListClientsApiArg>({
+        query: () => ({ url: `/api/clients` }),
+        providesTags: ['clients'],
+      }),
+      createClient: build.mutation<CreateClientApiResponse, CreateClientApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      updateClient: build.mutation<UpdateClientApiResponse, UpdateClientApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}`,
+          method: 'PUT',
+          body: queryArg.clientForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      listAudit: build.query<ListAuditApiResponse, ListAuditApiArg>({
+        query: (queryArg) => ({ url: `/api/clients/${queryArg}/audit` }),
+        providesTags: ['clients'],
+      }),
+      listChannels: build.query<ListChannelsApiResponse, ListChannelsApiArg>({
+        query: () => ({ url: `/api/channels` }),
+        providesTags: ['clients'],
+      }),
+      createChannel: build.mutation<CreateChannelApiResponse, CreateChannelApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/channels`,
+          method: 'POST',
+          body: queryArg.channelForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      updateChannel: build.mutation<UpdateChannelApiResponse, UpdateChannelApiArg>({
+        query: (queryArg) => ({
+          url: `/api/channels/${queryArg.channelId}`,
+          method: 'PUT',
+          body: queryArg.channelForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      removeChannel: build.mutation<RemoveChannelApiResponse, RemoveChannelApiArg>({
+        query: (queryArg) => ({
+          url: `/api/channels/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      listBlackouts: build.query<ListBlackoutsApiResponse, ListBlackoutsApiArg>({
+        query: () => ({ url: `/api/blackouts` }),
+        providesTags: ['clients'],
+      }),
+      createBlackout: build.mutation<CreateBlackoutApiResponse, CreateBlackoutApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/blackouts`,
+          method: 'POST',
+          body: queryArg.blackoutForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      removeBlackout: build.mutation<RemoveBlackoutApiResponse, RemoveBlackoutApiArg>({
+        query: (queryArg) => ({
+          url: `/api/blackouts/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      listPlatformProfiles: build.query<ListPlatformProfilesApiResponse, ListPlatformProfilesApiArg>({
+        query: () => ({ url: `/api/platform-profiles` }),
+        providesTags: ['clients'],
+      }),
+      createPlatformProfile: build.mutation<CreatePlatformProfileApiResponse, CreatePlatformProfileApiArg>({
+        query: (queryArg) => ({
+          url: `/api/platform-profiles`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      updatePlatformProfile: build.mutation<UpdatePlatformProfileApiResponse, UpdatePlatformProfileApiArg>({
+        query: (queryArg) => ({
+          url: `/api/platform-profiles/${queryArg.platformProfileId}`,
+          method: 'PUT',
+          body: queryArg.platformProfileForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      listRecordings: build.query<ListRecordingsApiResponse, ListRecordingsApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings`,
+          params: {
+            clientId: queryArg,
+          },
+        }),
+        providesTags: ['recordings'],
+      }),
+      readRecording: build.query<ReadRecordingApiResponse, ReadRecordingApiArg>({
+        query: (queryArg) => ({ url: `/api/recordings/${queryArg}` }),
+        providesTags: ['recordings'],
+      }),
+      renameRecording: build.mutation<RenameRecordingApiResponse, RenameRecordingApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg.recordingId}`,
+          method: 'PUT',
+          body: queryArg.recordingForm,
+        }),
+        invalidatesTags: ['recordings'],
+      }),
+      removeRecording: build.mutation<RemoveRecordingApiResponse, RemoveRecordingApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['recordings'],
+      }),
+      readTranscript: build.query<ReadTranscriptApiResponse, ReadTranscriptApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg}/transcript`,
+        }),
+        providesTags: ['recordings'],
+      }),
+      readRepairs: build.query<ReadRepairsApiResponse, ReadRepairsApiArg>({
+        query: (queryArg) => ({ url: `/api/recordings/${queryArg}/repairs` }),
+        providesTags: ['recordings'],
+      }),
+      listSifts: build.query<ListSiftsApiResponse, ListSiftsApiArg>({
+        query: (queryArg) => ({ url: `/api/recordings/${queryArg}/sifts` }),
+        providesTags: ['sifting'],
+      }),
+      startSift: build.mutation<StartSiftApiResponse, StartSiftApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg.recordingId}/sifts`,
+          method: 'POST',
+          body: queryArg.briefForm,
+        }),
+        invalidatesTags: ['sifting'],
+      }),
+      readSift: build.query<ReadSiftApiResponse, ReadSiftApiArg>({
+        query: (queryArg) => ({ url: `/api/sifts/${queryArg}` }),
+        providesTags: ['sifting'],
+      }),
+      readRanking: build.query<ReadRankingApiResponse, ReadRankingApiArg>({
+        query: (queryArg) => ({ url: `/api/sifts/${queryArg}/ranking` }),
+        providesTags: ['sifting'],
+      }),
+      cancelSift: build.mutation<CancelSiftApiResponse, CancelSiftApiArg>({
+        query: (queryArg) => ({
+          url: `/api/sifts/${queryArg}/cancel`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['sifting'],
+      }),
+      retrySift: build.mutation<RetrySiftApiResponse, RetrySiftApiArg>({
+        query: (queryArg) => ({
+          url: `/api/sifts/${queryArg}/retry`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['sifting'],
+      }),
+      setCandidateState: build.mutation<SetCandidateStateApiResponse, SetCandidateStateApiArg>({
+        query: (queryArg) => ({
+          url: `/api/candidates/${queryArg.candidateId}/state`,
+          method: 'PUT',
+          body: queryArg.candidateStateForm,
+        }),
+        invalidatesTags: ['sifting'],
+      }),
+      setCandidateSpan: build.mutation<SetCandidateSpanApiResponse, SetCandidateSpanApiArg>({
+        query: (queryArg) => ({
+          url: `/api/candidates/${queryArg.candidateId}/span`,
+          method: 'PUT',
+          body: queryArg.wordSpanForm,
+        }),
+        invalidatesTags: ['sifting'],
+      }),
+      listShorts: build.query<ListShortsApiResponse, ListShortsApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts`,
+          params: {
+            recordingId: queryArg.recordingId,
+            clientId: queryArg.clientId,
+          },
+        }),
+        providesTags: ['shorts'],
+      }),
+      readShort: build.query<ReadShortApiResponse, ReadShortApiArg>({
+        query: (queryArg) => ({ url: `/api/shorts/${queryArg}` }),
+        providesTags: ['shorts'],
+      }),
+      saveCopy: build.mutation<SaveCopyApiResponse, SaveCopyApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/copy`,
+          method: 'PUT',
+          body: queryArg.copyForm,
+        }),
+        invalidatesTags: ['shorts'],
+      }),
+      saveVariant: build.mutation<SaveVariantApiResponse, SaveVariantApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/copy/${queryArg.channelId}`,
+          method: 'PUT',
+          body: queryArg.copyForm,
+        }),
+        invalidatesTags: ['shorts'],
+      }),
+      dropVariant: build.mutation<DropVariantApiResponse, DropVariantApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/copy/${queryArg.channelId}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['shorts'],
+      }),
+      proposeCopy: build.mutation<ProposeCopyApiResponse, ProposeCopyApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/proposal`,
+          method: 'POST',
+          params: {
+            channelId: queryArg.channelId,
+          },
+        }),
+        invalidatesTags: ['shorts'],
+      }),
+      setApproval: build.mutation<SetApprovalApiResponse, SetApprovalApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/approval`,
+          method: 'PUT',
+          body: queryArg.approvalForm,
+        }),
+        invalidatesTags: ['shorts'],
+      }),
+      listBatches: build.query<ListBatchesApiResponse, ListBatchesApiArg>({
+        query: () => ({ url: `/api/batches` }),
+        providesTags: ['planning'],
+      }),
+      createBatch: build.mutation<CreateBatchApiResponse, CreateBatchApiArg>({
+        query: (queryArg) => ({
+          url: `/api/batches`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      updateBatch: build.mutation<UpdateBatchApiResponse, UpdateBatchApiArg>({
+        query: (queryArg) => ({
+          url: `/api/batches/${queryArg.batchId}`,
+          method: 'PUT',
+          body: queryArg.batchForm,
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      removeBatch: build.mutation<RemoveBatchApiResponse, RemoveBatchApiArg>({
+        query: (queryArg) => ({
+          url: `/api/batches/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      readSchedule: build.query<ReadScheduleApiResponse, ReadScheduleApiArg>({
+        query: () => ({ url: `/api/schedule` }),
+        providesTags: ['planning'],
+      }),
+      proposePlan: build.mutation<ProposePlanApiResponse, ProposePlanApiArg>({
+        query: (queryArg) => ({
+          url: `/api/schedule/proposals`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      acceptPlan: build.mutation<AcceptPlanApiResponse, AcceptPlanApiArg>({
+        query: (queryArg) => ({
+          url: `/api/schedule/posts`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      movePost: build.mutation<MovePostApiResponse, MovePostApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/${queryArg.postId}/place`,
+          method: 'PUT',
+          body: queryArg.movePostForm,
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      setPostState: build.mutation<SetPostStateApiResponse, SetPostStateApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/${queryArg.postId}/state`,
+          method: 'PUT',
+          body: queryArg.postStateForm,
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      takeOffPost: build.mutation<TakeOffPostApiResponse, TakeOffPostApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['planning'],
+      }),
+    }),
+    overrideExisting: false,
+  });
+export { injectedRtkApi as generatedApi };
+export type ReadHealthApiResponse = /** status 200  */ HealthView;
+export type ReadHealthApiArg = void;
+export type SignInApiResponse = /** status 201  */ SessionView;
+export type SignInApiArg = SignInForm;
+export type ReadSessionApiResponse = /** status 200  */ SessionView;
+export type ReadSessionApiArg = void;
+export type SignOutApiResponse = unknown;
+export type SignOutApiArg = void;
+export type ListUsersApiResponse = /** status 200  */ UserView[];
+export type ListUsersApiArg = void;
+export type CreateUserApiResponse = /** status 201  */ UserView;
+export type CreateUserApiArg = NewUserForm;
+export type UpdateUserApiResponse = /** status 200  */ UserView;
+export type UpdateUserApiArg = {
+  userId: string;
+  userForm: UserForm;
+};
+export type ListClientsApiResponse = /** status 200  */ ClientView[];
+export type ListClientsApiArg = void;
+export type CreateClientApiResponse = /** status 201  */ ClientView;
+export type CreateClientApiArg = ClientForm;
+export type UpdateClientApiResponse = /** status 200  */ ClientView;
+export type UpdateClientApiArg = {
+  clientId: string;
+  clientForm: ClientForm;
+};
+export type ListAuditApiResponse = /** status 200  */ AuditView[];
+export type ListAuditApiArg = string;
+export type ListChannelsApiResponse = /** status 200  */ ChannelView[];
+export type ListChannelsApiArg = void;
+export type CreateChannelApiResponse = /** status 201  */ ChannelView;
+export type CreateChannelApiArg = {
+  clientId: string;
+  channelForm: ChannelForm;
+};
+export type UpdateChannelApiResponse = /** status 200  */ ChannelView;
+export type UpdateChannelApiArg = {
+  channelId: string;
+  channelForm: ChannelForm;
+};
+export type RemoveChannelApiResponse = unknown;
+export type RemoveChannelApiArg = string;
+export type ListBlackoutsApiResponse = /** status 200  */ BlackoutView[];
+export type ListBlackoutsApiArg = void;
+export type CreateBlackoutApiResponse = /** status 201  */ BlackoutView;
+export type CreateBlackoutApiArg = {
+  clientId: string;
+  blackoutForm: BlackoutForm;
+};
+export type RemoveBlackoutApiResponse = unknown;
+export type RemoveBlackoutApiArg = string;
+export type ListPlatformProfilesApiResponse = /** status 200  */ PlatformProfileView[];
+export type ListPlatformProfilesApiArg = void;
+export type CreatePlatformProfileApiResponse = /** status 201  */ PlatformProfileView;
+export type CreatePlatformProfileApiArg = PlatformProfileForm;
+export type UpdatePlatformProfileApiResponse = /** status 200  */ PlatformProfileView;
+export type UpdatePlatformProfileApiArg = {
+  platformProfileId: string;
+  platformProfileForm: PlatformProfileForm;
+};
+export type ListRecordingsApiResponse = /** status 200  */ RecordingView[];
+export type ListRecordingsApiArg = string | undefined;
+export type ReadRecordingApiResponse = /** status 200  */ RecordingView;
+export type ReadRecordingApiArg = string;
+export type RenameRecordingApiResponse = /** status 200  */ RecordingView;
+export type RenameRecordingApiArg = {
+  recordingId: string;
+  recordingForm: RecordingForm;
+};
+export type RemoveRecordingApiResponse = unknown;
+export type RemoveRecordingApiArg = string;
+export type ReadTranscriptApiResponse = /** status 200  */ PackedTranscriptView;
+export type ReadTranscriptApiArg = string;
+export type ReadRepairsApiResponse = /** status 200  */ RepairsView;
+export type ReadRepairsApiArg = string;
+export type ListSiftsApiResponse = /** status 200  */ SiftView[];
+export type ListSiftsApiArg = string;
+export type StartSiftApiResponse = /** status 201  */ SiftView;
+export type StartSiftApiArg = {
+  recordingId: string;
+  briefForm: BriefForm;
+};
+export type ReadSiftApiResponse = /** status 200  */ SiftView;
+export type ReadSiftApiArg = string;
+export type ReadRankingApiResponse = /** status 200  */ RankingView;
+export type ReadRankingApiArg = string;
+export type CancelSiftApiResponse = /** status 200  */ SiftView;
+export type CancelSiftApiArg = string;
+export type RetrySiftApiResponse = /** status 200  */ SiftView;
+export type RetrySiftApiArg = string;
+export type SetCandidateStateApiResponse = /** status 200  */ CandidateView;
+export type SetCandidateStateApiArg = {
+  candidateId: string;
+  candidateStateForm: CandidateStateForm;
+};
+export type SetCandidateSpanApiResponse = /** status 200  */ CandidateView;
+export type SetCandidateSpanApiArg = {
+  candidateId: string;
+  wordSpanForm: WordSpanForm;
+};
+export type ListShortsApiResponse = /** status 200  */ ShortView[];
+export type ListShortsApiArg = {
+  recordingId?: string;
+  clientId?: string;
+};
+export type ReadShortApiResponse = /** status 200  */ ShortView;
+export type ReadShortApiArg = string;
+export type SaveCopyApiResponse = /** status 200  */ ShortView;
+export type SaveCopyApiArg = {
+  shortId: string;
+  copyForm: CopyForm;
+};
+export type SaveVariantApiResponse = /** status 200  */ ShortView;
+export type SaveVariantApiArg = {
+  shortId: string;
+  channelId: string;
+  copyForm: CopyForm;
+};
+export type DropVariantApiResponse = /** status 200  */ ShortView;
+export type DropVariantApiArg = {
+  shortId: string;
+  channelId: string;
+};
+export type ProposeCopyApiResponse = /** status 200  */ CopyView;
+export type ProposeCopyApiArg = {
+  shortId: string;
+  channelId?: string;
+};
+export type SetApprovalApiResponse = /** status 200  */ ShortView;
+export type SetApprovalApiArg = {
+  shortId: string;
+  approvalForm: ApprovalForm;
+};
+export type ListBatchesApiResponse = /** status 200  */ BatchView[];
+export type ListBatchesApiArg = void;
+export type CreateBatchApiResponse = /** status 201  */ BatchView;
+export type CreateBatchApiArg = BatchForm;
+export type UpdateBatchApiResponse = /** status 200  */ BatchView;
+export type UpdateBatchApiArg = {
+  batchId: string;
+  batchForm: BatchForm;
+};
+export type RemoveBatchApiResponse = unknown;
+export type RemoveBatchApiArg = string;
+export type ReadScheduleApiResponse = /** status 200  */ ScheduleView;
+export type ReadScheduleApiArg = void;
+export type ProposePlanApiResponse = /** status 200  */ ProposalView;
+export type ProposePlanApiArg = LayOutForm;
+export type AcceptPlanApiResponse = /** status 201  */ PostView[];
+export type AcceptPlanApiArg = AcceptForm;
+export type MovePostApiResponse = /** status 200  */ PostView;
+export type MovePostApiArg = {
+  postId: string;
+  movePostForm: MovePostForm;
+};
+export type SetPostStateApiResponse = /** status 200  */ PostView;
+export type SetPostStateApiArg = {
+  postId: string;
+  postStateForm: PostStateForm;
+};
+export type TakeOffPostApiResponse = unknown;
+export type TakeOffPostApiArg = string;
+export type HealthView = {
+  database: boolean;
+  queue: boolean;
+};
+export type SessionView = {
+  userId: string;
+  name: string;
+  email: string;
+  role: 'owner' | 'producer';
+  /** Goes into the X-CSRF-Token header of every request that changes something */
+  csrfToken: string;
+};
+export type SignInForm = {
+  email: string;
+  password: string;
+};
+export type UserView = {
+  id: string;
+  name: string;
+  email: string;
+  role: 'owner' | 'producer';
+  active: boolean;
+  /** Assigned clients; an owner sees all without */
+  clientIds: string[];
+};
+export type NewUserForm = {
+  email: string;
+  name: string;
+  role: 'owner' | 'producer';
+  /** At least 12 characters */
+  password: string;
+  clientIds: string[];
+};
+export type UserForm = {
+  name: string;
+  role: 'owner' | 'producer';
+  clientIds: string[];
+  active: boolean;
+};
+export type BriefForm = {
+  partStartMs: number;
+  /** null means to the end */
+  partEndMs: number | null;
+  minMs: number;
+  maxMs: number;
+  roughCount: number;
+  topics: string[];
+  kinds: ('answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour')[];
+  avoid: string[];
+};
+export type ClientView = {
+  id: string;
+  name: string;
+  zone: string;
+  tags: string[];
+  standingBrief: BriefForm;
+  recordingCount: number;
+  channelCount: number;
+};
+export type ClientForm = {
+  name: string;
+  zone: string;
+  /** Without # */
+  tags: string[];
+  standingBrief: BriefForm;
+};
+export type AuditView = {
+  id: string;
+  at: string;
+  /** Who did it */
+  who: string;
+  action: string;
+  subject: string;
+  subjectId: string;
+  /** What it was about, in words */
+  detail: string;
+};
+export type PlatformProfileView = {
+  id: string;
+  name: string;
+  minDurationMs: number;
+  maxDurationMs: number;
+  shapes: ('vertical' | 'square' | 'portrait' | 'wide')[];
+  titleLimit: number;
+  descriptionLimit: number;
+  hashtagLimit: number;
+  postsPerDay: number;
+  minGapMinutes: number;
+};
+export type WindowForm = {
+  /** ISO weekday: Monday 1 to Sunday 7 */
+  weekday: number;
+  /** Minutes after midnight on the wall of the channel’s zone */
+  minute: number;
+  weight: number;
+};
+export type ChannelView = {
+  id: string;
+  clientId: string;
+  name: string;
+  zone: string;
+  order: number;
+  postsPerDay: number;
+  postsPerWeek: number;
+  platform: PlatformProfileView;
+  windows: WindowForm[];
+};
+export type ChannelForm = {
+  name: string;
+  platformProfileId: string;
+  zone: string;
+  /** 1 is where a short goes first */
+  order: number;
+  postsPerDay: number;
+  postsPerWeek: number;
+  windows: WindowForm[];
+};
+export type BlackoutView = {
+  id: string;
+  clientId: string;
+  channelId: string | null;
+  fromDate: string;
+  toDate: string;
+  reason: string;
+};
+export type BlackoutForm = {
+  /** null means every channel of the client */
+  channelId: string | null;
+  fromDate: string;
+  toDate: string;
+  reason: string;
+};
+export type PlatformProfileForm = {
+  name: string;
+  minDurationMs: number;
+  maxDurationMs: number;
+  shapes: ('vertical' | 'square' | 'portrait' | 'wide')[];
+  titleLimit: number;
+  descriptionLimit: number;
+  hashtagLimit: number;
+  postsPerDay: number;
+  minGapMinutes: number;
+};
+export type SoundView = {
+  name: string;
+  type: string;
+  bytes: number;
+};
+export type TranscriptSummaryView = {
+  sourceName: string;
+  format: string;
+  encoding: string;
+  wordCount: number;
+  sentenceCount: number;
+  speakers: string[];
+  wordTimes: 'given' | 'spread';
+  sentenceEnds: 'written' | 'restored' | 'mixed';
+  repairCount: number;
+};
+export type LatestSiftView = {
+  id: string;
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  stage: string;
+  fraction: number;
+  leftMs: number | null;
+  candidateCount: number;
+  keptCount: number;
+  strongCount: number | null;
+};
+export type RecordingView = {
+  id: string;
+  clientId: string;
+  title: string;
+  durationMs: number | null;
+  sound: SoundView | null;
+  transcript: TranscriptSummaryView | null;
+  latestSift: LatestSiftView | null;
+  createdAt: string;
+};
+export type RecordingForm = {
+  title: string;
+};
+export type PackedTranscriptView = {
+  text: string;
+  starts: number[];
+  lengths: number[];
+  marks: number[];
+  turns: number[];
+  sentences: number[];
+  speakers: string[];
+  durationMs: number;
+  wordTimes: 'given' | 'spread';
+  sentenceEnds: 'written' | 'restored' | 'mixed';
+};
+export type RepairView = {
+  line: number;
+  code: string;
+  detail: string;
+};
+export type RepairsView = {
+  sourceName: string;
+  count: number;
+  repairs: RepairView[];
+};
+export type SiftView = {
+  id: string;
+  recordingId: string;
+  brief: BriefForm;
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  stage: string;
+  /** 0 to 1 */
+  fraction: number;
+  /** Time left in ms, as far as it can be told */
+  leftMs: number | null;
+  /** Why it failed */
+  failure: string | null;
+  candidateCount: number;
+  keptCount: number;
+  /** Who asked for it */
+  createdBy: string;
+  createdAt: string;
+};
+export type ChapterView = {
+  startMs: number;
+  endMs: number;
+  firstWord: number;
+  endWord: number;
+  title: string;
+};
+export type SignalView = {
+  signal: 'opening' | 'standsAlone' | 'substance' | 'charge' | 'delivery' | 'currency';
+  value: number;
+  sentence: string;
+  /** Pairs of words: first inside, end not */
+  evidence: number[];
+};
+export type CandidateView = {
+  id: string;
+  rank: number;
+  /** 0 to 100 */
+  score: number;
+  startMs: number;
+  endMs: number;
+  firstWord: number;
+  endWord: number;
+  /** Where the sift found it, before anybody moved its ends */
+  foundFirstWord: number;
+  foundEndWord: number;
+  kind: 'answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour';
+  reason: string;
+  firstLine: string;
+  lastLine: string;
+  title: string;
+  hashtags: string[];
+  state: 'open' | 'kept' | 'dropped';
+  /** The six, in order */
+  signals: SignalView[];
+};
+export type RankingView = {
+  sift: SiftView;
+  chapters: ChapterView[];
+  /** Worth over the whole recording in equal steps, 0 to 100 */
+  ridge: number[];
+  strongCount: number;
+  limits: string[];
+  candidates: CandidateView[];
+};
+export type CandidateStateForm = {
+  state: 'open' | 'kept' | 'dropped';
+};
+export type WordSpanForm = {
+  firstWord: number;
+  endWord: number;
+};
+export type CopyView = {
+  title: string;
+  description: string;
+  hashtags: string[];
+  keywords: string[];
+  coverLine: string;
+};
+export type CopyProblemView = {
+  field: string;
+  detail: string;
+};
+export type ShortChannelView = {
+  channelId: string;
+  name: string;
+  platform: string;
+  titleLimit: number;
+  descriptionLimit: number;
+  hashtagLimit: number;
+  /** The channel’s own words; null where it takes those for all */
+  variant: CopyView | null;
+  problems: CopyProblemView[];
+  /** Why the channel cannot take it, whatever the words */
+  unfit: string | null;
+};
+export type ShortView = {
+  id: string;
+  clientId: string;
+  recordingId: string;
+  recordingTitle: string;
+  siftId: string;
+  candidateId: string;
+  firstWord: number;
+  endWord: number;
+  startMs: number;
+  endMs: number;
+  score: number;
+  kind: 'answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour';
+  firstLine: string;
+  reason: string;
+  copy: CopyView;
+  channels: ShortChannelView[];
+  approved: boolean;
+  approvedBy: string | null;
+  postCount: number;
+};
+export type CopyForm = {
+  title: string;
+  description: string;
+  /** Without # */
+  hashtags: string[];
+  keywords: string[];
+  coverLine: string;
+};
+export type ApprovalForm = {
+  approved: boolean;
+};
+export type BatchView = {
+  id: string;
+  name: string;
+  shortIds: string[];
+  createdAt: string;
+};
+export type BatchForm = {
+  name: string;
+  shortIds: string[];
+};
+export type CopyProblemByChannelView = {
+  channelId: string;
+  detail: string;
+};
+export type ScheduleShortView = {
+  id: string;
+  clientId: string;
+  recordingId: string;
+  recordingTitle: string;
+  title: string;
+  lengthMs: number;
+  score: number;
+  approved: boolean;
+  copyProblems: CopyProblemByChannelView[];
+};
+export type PostView = {
+  id: string;
+  clientId: string;
+  channelId: string;
+  shortId: string;
+  batchId: string | null;
+  recordingId: string;
+  date: string;
+  minute: number;
+  at: string;
+  state: 'planned' | 'posted' | 'failed';
+  failure: string | null;
+  why: string;
+};
+export type ScheduleView = {
+  channels: ChannelView[];
+  blackouts: BlackoutView[];
+  shorts: ScheduleShortView[];
+  posts: PostView[];
+  /** The server’s clock; nothing is placed before it */
+  now: string;
+};
+export type PlacementView = {
+  shortId: string;
+  channelId: string;
+  date: string;
+  minute: number;
+  at: string;
+  why: string;
+};
+export type UnplacedView = {
+  shortId: string;
+  channelId: string;
+  code: string;
+  detail: string;
+};
+export type ProposalView = {
+  placements: PlacementView[];
+  unplaced: UnplacedView[];
+};
+export type LayOutForm = {
+  shortIds: string[];
+  fromDate: string;
+  toDate: string;
+};
+export type PlacementForm = {
+  shortId: string;
+  channelId: string;
+  date: string;
+  minute: number;
+  why: string;
+};
+export type AcceptForm = {
+  batchId: string | null;
+  placements: PlacementForm[];
+};
+export type MovePostForm = {
+  channelId: string;
+  date: string;
+  minute: number;
+};
+export type PostStateForm = {
+  state: 'planned' | 'posted';
+};
+export const {
+  useReadHealthQuery,
+  useSignInMutation,
+  useReadSessionQuery,
+  useSignOutMutation,
+  useListUsersQuery,
+  useCreateUserMutation,
+  useUpdateUserMutation,
+  useListClientsQuery,
+  useCreateClientMutation,
+  useUpdateClientMutation,
+  useListAuditQuery,
+  useListChannelsQuery,
+  useCreateChannelMutation,
+  useUpdateChannelMutation,
+  useRemoveChannelMutation,
+  useListBlackoutsQuery,
+  useCreateBlackoutMutation,
+  useRemoveBlackoutMutation,
+  useListPlatformProfilesQuery,
+  useCreatePlatformProfileMutation,
+  useUpdatePlatformProfileMutation,
+  useListRecordingsQuery,
+  useReadRecordingQuery,
+  useRenameRecordingMutation,
+  useRemoveRecordingMutation,
+  useReadTranscriptQuery,
+  useReadRepairsQuery,
+  useListSiftsQuery,
+  useStartSiftMutation,
+  useReadSiftQuery,
+  useReadRankingQuery,
+  useCancelSiftMutation,
+  useRetrySiftMutation,
+  useSetCandidateStateMutation,
+  useSetCandidateSpanMutation,
+  useListShortsQuery,
+  useReadShortQuery,
+  useSaveCopyMutation,
+  useSaveVariantMutation,
+  useDropVariantMutation,
+  useProposeCopyMutation,
+  useSetApprovalMutation,
+  useListBatchesQuery,
+  useCreateBatchMutation,
+  useUpdateBatchMutation,
+  useRemoveBatchMutation,
+  useReadScheduleQuery,
+  useProposePlanMutation,
+  useAcceptPlanMutation,
+  useMovePostMutation,
+  useSetPostStateMutation,
+  useTakeOffPostMutation,
+} = injectedRtkApi;

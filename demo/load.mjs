@@ -1,0 +1,165 @@
+// Makes the demo and loads it through the API, as a producer would, when the database is empty.
+import { readFile } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { addDays, layOut, mondayOf, wallTimeAt } from '@sift-reel/core';
+import pg from 'pg';
+import { hashPassword } from '../apps/server/dist/identity/passwords.js';
+import { CLIENTS, DEMO_PRODUCER, DEMO_SIGN_IN, PLATFORMS, RECORDINGS } from './scenario.mjs';
+import { speakRecording } from './speak.mjs';
+
+export { DEMO_SIGN_IN };
+
+const TEXTS = fileURLToPath(new URL('recordings/', import.meta.url));
+
+/** A signed-in caller of the API. */
+class Caller {
+  constructor(url) {
+    this.url = url;
+    this.headers = {};
+  }
+  async call(method, path, body) {
+    const form = body instanceof FormData;
+    const response = await fetch(`${this.url}/api/${path}`, {
+      method,
+      headers: { ...this.headers, ...(body === undefined || form ? {} : { 'content-type': 'application/json' }) },
+      body: body === undefined ? undefined : form ? body : JSON.stringify(body),
+    });
+    const text = await response.text();
+    if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${text.slice(0, 500)}`);
+    const cookie = response.headers.get('set-cookie');
+    if (cookie) this.headers.cookie = cookie.split(';')[0];
+    return text === '' ? undefined : JSON.parse(text);
+  }
+  async signIn({ email, password }) {
+    const session = await this.call('POST', 'session', { email, password });
+    this.headers['x-csrf-token'] = session.csrfToken;
+    return session;
+  }
+}
+
+/** The first owner of an empty database. @returns false when there are users already */
+export async function makeFirstOwner(databaseUrl, { email, name, password }) {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  try {
+    const { rows } = await client.query('SELECT 1 FROM users LIMIT 1');
+    if (rows.length > 0) return false;
+    await client.query(`INSERT INTO users (email, name, role, password_hash) VALUES ($1, $2, 'owner', $3)`, [email, name, await hashPassword(password)]);
+    return true;
+  } finally {
+    await client.end();
+  }
+}
+
+/** Makes and loads the demo if the database is empty. When it breaks off, the database is emptied again. */
+export async function loadDemo({ url, databaseUrl, soundDir, say }) {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  try {
+    const { rows } = await client.query('SELECT 1 FROM users LIMIT 1');
+    if (rows.length > 0) return;
+    say('The database is empty: making the demo. The recordings are spoken once; that takes a few minutes.');
+    const spoken = new Map();
+    for (const { file } of RECORDINGS) spoken.set(file, await speakRecording(`${TEXTS}${file}.txt`, soundDir, say));
+    await makeFirstOwner(databaseUrl, DEMO_SIGN_IN);
+    try {
+      await fill(new Caller(url), client, spoken, say);
+    } catch (error) {
+      await client.query('TRUNCATE users, clients, platform_profiles, batches, audit_entries, sentence_vectors CASCADE');
+      throw error;
+    }
+  } finally {
+    await client.end();
+  }
+}
+
+async function fill(caller, client, spoken, say) {
+  await caller.signIn(DEMO_SIGN_IN);
+  const platforms = new Map();
+  for (const platform of PLATFORMS) platforms.set(platform.name, (await caller.call('POST', 'platform-profiles', platform)).id);
+  const clients = new Map();
+  for (const { channels, ...form } of CLIENTS) {
+    const { id } = await caller.call('POST', 'clients', form);
+    clients.set(form.name, { id, ...form });
+    for (const { platform, ...channel } of channels)
+      await caller.call('POST', `clients/${id}/channels`, { ...channel, platformProfileId: platforms.get(platform) });
+  }
+  const { email, name, password } = DEMO_PRODUCER;
+  await caller.call('POST', 'users', { email, name, password, role: 'producer', clientIds: DEMO_PRODUCER.clients.map((one) => clients.get(one).id) });
+  for (const entry of [...RECORDINGS].reverse()) {
+    const recording = await bringIn(caller, clients.get(entry.client).id, spoken.get(entry.file));
+    say(`Brought in: ${recording.title}`);
+    if (entry.stage === 'waiting') continue;
+    const sift = await caller.call('POST', `recordings/${recording.id}/sifts`, { ...clients.get(entry.client).standingBrief, ...entry.brief });
+    await waitFor(caller, sift.id, say);
+    if (entry.stage === 'worked') await workOut(caller, client, recording, sift, clients.get(entry.client));
+  }
+}
+
+async function bringIn(caller, clientId, { title, soundFile, transcriptFile }) {
+  const form = new FormData();
+  form.set('title', title);
+  form.set('transcript', new Blob([await readFile(transcriptFile)]), basename(transcriptFile));
+  form.set('sound', new Blob([await readFile(soundFile)]), basename(soundFile));
+  return caller.call('POST', `clients/${clientId}/recordings`, form);
+}
+
+async function waitFor(caller, siftId, say) {
+  let shown = 0;
+  for (;;) {
+    const sift = await caller.call('GET', `sifts/${siftId}`);
+    if (sift.state === 'done') return;
+    if (sift.state === 'failed' || sift.state === 'cancelled') throw new Error(`the demo's sift ${sift.state}: ${sift.failure ?? ''}`);
+    if (sift.fraction >= shown + 0.25) {
+      shown = sift.fraction;
+      say(`  sifting: ${Math.round(shown * 100)} %`);
+    }
+    await new Promise((resolve) => setTimeout(resolve, 300));
+  }
+}
+
+/** Keeps the strong ones, approves most of them, batches and lays them out over last week, this one and the next. */
+async function workOut(caller, client, recording, sift, owner) {
+  const { candidates } = await caller.call('GET', `sifts/${sift.id}/ranking`);
+  for (const candidate of candidates.slice(0, 9))
+    await caller.call('PUT', `candidates/${candidate.id}/state`, { state: candidate.rank === 6 ? 'dropped' : 'kept' });
+  const shorts = (await caller.call('GET', `shorts?recordingId=${recording.id}`)).sort((a, b) => b.score - a.score);
+  for (const short of shorts.slice(0, 6)) await caller.call('PUT', `shorts/${short.id}/approval`, { approved: true });
+  await caller.call('POST', 'batches', { name: 'First frost', shortIds: shorts.slice(0, 6).map((short) => short.id) });
+  await layOutFrom(
+    caller,
+    client,
+    owner,
+    shorts.slice(0, 5).map((short) => short.id),
+  );
+}
+
+/**
+ * The schedule a week into its life: the same planner, asked as if it were last Monday; what is over by now is posted.
+ * One recording may not follow itself, so the demo's channel takes one short of it in every other slot: the producer's
+ * own rule is kept here by laying each short out alone, a few days apart.
+ */
+async function layOutFrom(caller, client, owner, shortIds) {
+  const view = await caller.call('GET', 'schedule');
+  const nowMs = Date.parse(view.now);
+  const today = wallTimeAt(owner.zone, nowMs).date;
+  const from = addDays(mondayOf(today), -7);
+  const plan = {
+    channels: view.channels.map(({ platform, ...channel }) => ({
+      ...channel,
+      rules: { ...platform, copy: { title: platform.titleLimit, description: platform.descriptionLimit, hashtags: platform.hashtagLimit } },
+      blackouts: [],
+    })),
+    shorts: view.shorts.map((short) => ({ ...short, copyProblems: Object.fromEntries(short.copyProblems.map((one) => [one.channelId, one.detail])) })),
+    posts: [],
+    nowMs: Date.parse(`${from}T00:00:00Z`),
+  };
+  const { placements } = layOut({ plan, shortIds, fromDate: from, toDate: addDays(from, 20) });
+  for (const post of placements) {
+    await client.query(
+      `INSERT INTO posts (client_id, channel_id, short_id, date, minute, at, state, why) SELECT client_id, id, $2, $3, $4, to_timestamp($5 / 1000.0), $6, $7 FROM channels WHERE id = $1`,
+      [post.channelId, post.shortId, post.date, post.minute, post.atMs, post.atMs < nowMs ? 'posted' : 'planned', post.why],
+    );
+  }
+}

@@ -1,0 +1,86 @@
+import { findTells, normaliseWords } from '../sift/find-tells.js';
+import { winkTagger, type PosTagger } from '../text/tagger.js';
+import type { Transcript } from '../transcript/types.js';
+import { proposeHashtags } from './hashtags.js';
+import { keyPhrases, type Passage, phraseStatistics } from './phrases.js';
+import { bestTitle, cleanLine, shorten } from './title.js';
+import { type Copy, type CopyLimits, type CopyProblem, COVER_LINE_LIMIT, KEYWORD_LIMIT } from './types.js';
+
+const MOST_KEYWORDS = 8;
+
+/**
+ * Copy for a passage, made only of what is said in it and of the client's own tags, inside the limits.
+ * @param firstWord inside, @param endWord not
+ */
+export function proposeCopy(
+  transcript: Transcript,
+  firstWord: number,
+  endWord: number,
+  clientTags: readonly string[],
+  limits: CopyLimits,
+  tagger: PosTagger = winkTagger,
+): Copy {
+  const passage = passageOf(transcript, firstWord, endWord, tagger);
+  const statistics = phraseStatistics(normaliseWords(transcript.words));
+  const tells = findTells(passage.words, passage.texts, passage.tags);
+  const title = bestTitle(passage, tells, Math.min(70, limits.title));
+  const phrases = keyPhrases(passage, statistics, MOST_KEYWORDS);
+  return {
+    title,
+    description: shortDescription(passage, title, limits.description),
+    hashtags: proposeHashtags(passage, statistics, clientTags, Math.min(5, limits.hashtags)),
+    keywords: phrases.map((phrase) => phrase.text).filter((text) => text.length <= KEYWORD_LIMIT),
+    coverLine: coverLine(passage, title),
+  };
+}
+
+/** The passage with its own sentences, cut to it; indices start at the passage. */
+function passageOf(transcript: Transcript, firstWord: number, endWord: number, tagger: PosTagger): Passage {
+  const words = transcript.words.slice(firstWord, endWord);
+  const texts = normaliseWords(words);
+  const sentences = transcript.sentences
+    .filter((sentence) => sentence.firstWord < endWord && firstWord < sentence.endWord)
+    .map((sentence) => ({
+      ...sentence,
+      firstWord: Math.max(0, sentence.firstWord - firstWord),
+      endWord: Math.min(words.length, sentence.endWord - firstWord),
+    }));
+  return { words, texts, tags: tagger(texts), sentences, firstWord: 0, endWord: words.length, first: 0, end: sentences.length };
+}
+
+/** Opening and closing sentence of the passage, as said; the opening alone where both do not fit. */
+function shortDescription(passage: Passage, title: string, limit: number): string {
+  const lines = passage.sentences.map((sentence) => cleanLine(passage, sentence.firstWord, sentence.endWord)).filter((line) => line.split(' ').length >= 3);
+  const first = lines.find((line) => line !== title) ?? lines[0] ?? '';
+  const last = lines.at(-1) ?? '';
+  const sentence = (line: string): string => (/[.!?…]$/.test(line) ? line : `${line}.`);
+  const both = last === first || last === '' ? sentence(first) : `${sentence(first)} ${sentence(last)}`;
+  if (first === '') return '';
+  return both.length <= Math.min(limit, 300) ? both : shorten(sentence(first), limit);
+}
+
+/** A few strong words for the picture: the title where it is short enough, else its strongest clause or its start. */
+function coverLine(passage: Passage, title: string): string {
+  if (title.length <= COVER_LINE_LIMIT) return title.replace(/[.…]$/, '');
+  const short = bestTitle(passage, findTells(passage.words, passage.texts, passage.tags), COVER_LINE_LIMIT);
+  return short.endsWith('…') ? shorten(title, COVER_LINE_LIMIT) : short;
+}
+
+/** What of the copy breaks the limits, field by field; empty when nothing does. */
+export function copyProblems(copy: Copy, limits: CopyLimits): CopyProblem[] {
+  const problems: CopyProblem[] = [];
+  const check = (field: CopyProblem['field'], found: number, limit: number, unit: string): void => {
+    if (found > limit) problems.push({ field, found, limit, detail: `${found} ${unit}, ${limit} allowed` });
+  };
+  if (copy.title.trim() === '') problems.push({ field: 'title', found: 0, limit: limits.title, detail: 'a title is missing' });
+  check('title', characters(copy.title), limits.title, 'characters');
+  check('description', characters(copy.description), limits.description, 'characters');
+  check('hashtags', copy.hashtags.length, limits.hashtags, 'hashtags');
+  check('coverLine', characters(copy.coverLine), COVER_LINE_LIMIT, 'characters');
+  return problems;
+}
+
+/** Characters as a person counts them: an emoji or a letter with its accent is one. */
+export function characters(text: string): number {
+  return [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)].length;
+}

@@ -1,0 +1,12 @@
+import Papa from 'papaparse';
+
+export type CsvCell = string | number | null;
+
+/**
+ * CSV by RFC 4180: CRLF line ends, quotes where needed, a header line, a byte order mark so that spreadsheets read UTF-8.
+ * A text that a spreadsheet would run as a formula gets an apostrophe in front (common practice: OWASP, CSV injection).
+ */
+export function writeCsv(header: readonly string[], rows: readonly (readonly CsvCell[])[]): string {
+  const safe = (cell: CsvCell): string => (cell === null ? '' : typeof cell === 'string' && /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : String(cell));
+  return `\uFEFF${Papa.unparse({ fields: [...header], data: rows.map((row) => row.map(safe)) }, { newline: '\r\n' })}\r\n`;
+}

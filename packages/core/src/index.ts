@@ -1,0 +1,75 @@
+// Time
+export { invariant, InvariantError, lastAtOrBefore, overlaps, spanMs } from './time/span.js';
+export { formatLength, formatTimecode, parseClock } from './time/timecode.js';
+export type { Span } from './time/span.js';
+export type { TimecodeStyle } from './time/timecode.js';
+// Transcript
+export { decodeText } from './transcript/decode.js';
+export { packTranscript, unpackTranscript } from './transcript/pack.js';
+export { detectFormat, readTranscript } from './transcript/read-transcript.js';
+export { TRANSCRIPT_FORMATS, TranscriptRefusedError } from './transcript/types.js';
+export { captionCues, writeSubRip, writeWebVtt } from './transcript/write/captions.js';
+export { writeTranscript } from './transcript/write/write-transcript.js';
+export type { PackedTranscript } from './transcript/pack.js';
+export type { ReadTranscript } from './transcript/read-transcript.js';
+export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word, WordTimes } from './transcript/types.js';
+export type { CaptionCue } from './transcript/write/captions.js';
+// Text
+export { winkTagger } from './text/tagger.js';
+export type { PartOfSpeech, PosTagger } from './text/tagger.js';
+// Sift
+export { checkBrief, LONGEST_CANDIDATE_MS, sift, siftSteps, SHORTEST_CANDIDATE_MS } from './sift/sift.js';
+export { BriefRefusedError, KINDS, RIDGE_STEPS, SIFT_STAGES, SIGNALS } from './sift/types.js';
+export { WEIGHTS } from './sift/score.js';
+export type {
+  Brief,
+  Candidate,
+  Chapter,
+  Kind,
+  SiftInput,
+  SiftLimit,
+  SiftProgress,
+  SiftResult,
+  SiftStage,
+  SignalName,
+  SignalReading,
+  Vectors,
+  WordRange,
+} from './sift/types.js';
+// Cut
+export { LEAD_IN_MS, LEAD_OUT_MS, spanOfWords } from './cut/word-span.js';
+// Copy
+export { toHashtag } from './copy/hashtags.js';
+export { characters, copyProblems, proposeCopy } from './copy/propose.js';
+export { COVER_LINE_LIMIT, KEYWORD_LIMIT } from './copy/types.js';
+export type { Copy, CopyLimits, CopyProblem } from './copy/types.js';
+// Plan
+export { addDays, dayNumber, daysBetween, formatDay, formatMinute, mondayOf, weekdayName, weekdayOf } from './plan/calendar.js';
+export { checkFit, checkPlacement } from './plan/check-placement.js';
+export { layOut } from './plan/lay-out.js';
+export { openSlots, slotsByCadence } from './plan/slots.js';
+export { SHAPES, STAGGER_MS } from './plan/types.js';
+export { instantOf, isZone, wallTimeAt, zoneOffsetMs } from './plan/zone.js';
+export type { CalendarDate, WallTime } from './plan/calendar.js';
+export type { LayOutRequest, Placement, Proposal, Unplaced } from './plan/lay-out.js';
+export type { Slot } from './plan/slots.js';
+export type {
+  Blackout,
+  Plan,
+  PlanChannel,
+  PlannedPost,
+  PlanShort,
+  PlatformRules,
+  PostingWindow,
+  PostState,
+  Refusal,
+  RefusalCode,
+  Shape,
+} from './plan/types.js';
+// Exchange
+export { writeCsv } from './exchange/csv.js';
+export { CUT_SHEET_HEADER, cutSheetCells, cutSheetCsv, edgeWords } from './exchange/cut-sheet.js';
+export { fileName } from './exchange/file-name.js';
+export { planCalendar, planCsv } from './exchange/plan-files.js';
+export type { CutSheetRow } from './exchange/cut-sheet.js';
+export type { PlanRow } from './exchange/plan-files.js';

@@ -1,0 +1,123 @@
+import { formatLength } from '../time/timecode.js';
+import { dayNumber, formatDay, formatMinute, mondayOf, type WallTime } from './calendar.js';
+import { type Plan, type PlanChannel, type PlannedPost, type PlanShort, type Refusal, STAGGER_MS } from './types.js';
+import { instantOf } from './zone.js';
+
+/** What never changes with the day: approval, client, length, copy. */
+export function checkFit(short: PlanShort, channel: PlanChannel): Refusal[] {
+  const refusals: Refusal[] = [];
+  if (short.clientId !== channel.clientId) refusals.push({ code: 'other-client', detail: 'The short belongs to another client.' });
+  if (!short.approved) refusals.push({ code: 'not-approved', detail: 'The short is not approved.' });
+  const { minDurationMs, maxDurationMs, name } = channel.rules;
+  if (short.lengthMs > maxDurationMs)
+    refusals.push({ code: 'too-long', detail: `${formatLength(short.lengthMs)} is over the ${formatLength(maxDurationMs)} that ${name} allows.` });
+  if (short.lengthMs < minDurationMs)
+    refusals.push({ code: 'too-short', detail: `${formatLength(short.lengthMs)} is under the ${formatLength(minDurationMs)} that ${name} asks for.` });
+  const copy = short.copyProblems[channel.id];
+  if (copy !== undefined) refusals.push({ code: 'copy-over-limit', detail: `Its words break ${name}’s limits: ${copy}.` });
+  return refusals;
+}
+
+/**
+ * Everything that speaks against a short at a wall time of a channel; empty when it may go there.
+ * @param movedPostId the post that is being moved, which does not stand in its own way
+ */
+export function checkPlacement(plan: Plan, short: PlanShort, channel: PlanChannel, wall: WallTime, movedPostId?: string): Refusal[] {
+  const posts = plan.posts.filter((post) => post.id !== movedPostId);
+  const onChannel = posts.filter((post) => post.channelId === channel.id);
+  const { atMs, kind } = instantOf(channel.zone, wall);
+  return [
+    ...checkFit(short, channel),
+    ...checkDay(plan, channel, onChannel, wall, atMs),
+    ...(kind === 'skipped'
+      ? [
+          {
+            code: 'skipped-hour' as const,
+            detail: `${formatMinute(wall.minute)} does not exist on ${formatDay(wall.date)} in ${channel.zone}: clocks go forward.`,
+          },
+        ]
+      : []),
+    ...checkNeighbours(short, channel, onChannel, atMs),
+    ...checkOtherChannels(plan, short, channel, posts, atMs),
+  ];
+}
+
+function checkDay(plan: Plan, channel: PlanChannel, onChannel: readonly PlannedPost[], wall: WallTime, atMs: number): Refusal[] {
+  const refusals: Refusal[] = [];
+  if (atMs < plan.nowMs) refusals.push({ code: 'in-past', detail: `${formatDay(wall.date)} ${formatMinute(wall.minute)} is over.` });
+  const blackout = channel.blackouts.find((one) => one.fromDate <= wall.date && wall.date <= one.toDate);
+  if (blackout !== undefined) refusals.push({ code: 'blackout', detail: `No posts on ${formatDay(wall.date)}: ${blackout.reason}.` });
+  const perDay = Math.min(channel.postsPerDay, channel.rules.postsPerDay);
+  const thatDay = onChannel.filter((post) => post.date === wall.date).length;
+  if (thatDay >= perDay) refusals.push({ code: 'day-full', detail: `${channel.name} already has ${thatDay} of ${perDay} posts on ${formatDay(wall.date)}.` });
+  const monday = mondayOf(wall.date);
+  const thatWeek = onChannel.filter((post) => mondayOf(post.date) === monday).length;
+  if (thatWeek >= channel.postsPerWeek)
+    refusals.push({
+      code: 'week-full',
+      detail: `${channel.name} already has ${thatWeek} of ${channel.postsPerWeek} posts in the week of ${formatDay(monday)}.`,
+    });
+  return refusals;
+}
+
+function checkNeighbours(short: PlanShort, channel: PlanChannel, onChannel: readonly PlannedPost[], atMs: number): Refusal[] {
+  const refusals: Refusal[] = [];
+  if (onChannel.some((post) => post.shortId === short.id)) refusals.push({ code: 'already-there', detail: `The short is already on ${channel.name}.` });
+  const gapMs = channel.rules.minGapMinutes * 60_000;
+  const close = onChannel.find((post) => Math.abs(post.atMs - atMs) < Math.max(1, gapMs));
+  if (close !== undefined) {
+    refusals.push({ code: 'too-close', detail: `Less than ${channel.rules.minGapMinutes} minutes from the post at ${formatMinute(close.minute)}.` });
+  }
+  const [before, after] = neighboursOf(onChannel, atMs);
+  const twin = [before, after].find((post) => post?.recordingId === short.recordingId && post.shortId !== short.id);
+  if (twin !== undefined) {
+    refusals.push({
+      code: 'same-recording',
+      detail: `It would stand next to another short from the same recording, on ${formatDay(twin.date)} ${formatMinute(twin.minute)}.`,
+    });
+  }
+  return refusals;
+}
+
+/** The posts of a channel right before and after an instant. */
+function neighboursOf(onChannel: readonly PlannedPost[], atMs: number): [PlannedPost | undefined, PlannedPost | undefined] {
+  let before: PlannedPost | undefined;
+  let after: PlannedPost | undefined;
+  for (const post of onChannel) {
+    if (post.atMs <= atMs && (before === undefined || post.atMs > before.atMs)) before = post;
+    if (post.atMs > atMs && (after === undefined || post.atMs < after.atMs)) after = post;
+  }
+  return [before, after];
+}
+
+/** A short goes to its first channel first, and to each later one at least `STAGGER_MS` after all earlier ones. */
+function checkOtherChannels(plan: Plan, short: PlanShort, channel: PlanChannel, posts: readonly PlannedPost[], atMs: number): Refusal[] {
+  const refusals: Refusal[] = [];
+  const byId = new Map(plan.channels.map((one) => [one.id, one]));
+  const others = posts.filter((post) => post.shortId === short.id && post.channelId !== channel.id);
+  const orderOf = (post: PlannedPost): number => byId.get(post.channelId)?.order ?? channel.order;
+  for (const post of others) {
+    const name = byId.get(post.channelId)?.name ?? 'its other channel';
+    if (orderOf(post) < channel.order && atMs < post.atMs + STAGGER_MS) {
+      refusals.push({
+        code: 'before-first-channel',
+        detail: `It reaches ${name} first, on ${formatDay(post.date)} ${formatMinute(post.minute)}; ${channel.name} gets it a day later.`,
+      });
+    }
+    if (orderOf(post) > channel.order && atMs > post.atMs - STAGGER_MS) {
+      refusals.push({ code: 'after-later-channel', detail: `It is on ${name} on ${formatDay(post.date)} already, which comes after ${channel.name}.` });
+    }
+  }
+  const first = plan.channels
+    .filter((one) => one.clientId === short.clientId && one.order < channel.order && checkFit(short, one).length === 0)
+    .sort((a, b) => a.order - b.order)[0];
+  if (first !== undefined && !others.some((post) => orderOf(post) < channel.order)) {
+    refusals.push({ code: 'before-first-channel', detail: `It has no place on ${first.name} yet, which comes before ${channel.name}.` });
+  }
+  return refusals;
+}
+
+/** How many days lie between two dates, for spreading. */
+export function dayDistance(a: string, b: string): number {
+  return Math.abs(dayNumber(a) - dayNumber(b));
+}

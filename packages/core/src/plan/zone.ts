@@ -1,0 +1,77 @@
+import { dateOfDay, dayNumber, type WallTime } from './calendar.js';
+
+const MINUTE_MS = 60_000;
+const formatters = new Map<string, Intl.DateTimeFormat>();
+
+function formatterFor(zone: string): Intl.DateTimeFormat {
+  let formatter = formatters.get(zone);
+  if (formatter === undefined) {
+    formatter = new Intl.DateTimeFormat('en-CA', {
+      timeZone: zone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      hour: '2-digit',
+      minute: '2-digit',
+      second: '2-digit',
+    });
+    formatters.set(zone, formatter); // a cache of a pure function, one entry a zone
+  }
+  return formatter;
+}
+
+/** True for a name of the IANA time zone database, as far as this runtime knows it. */
+export function isZone(zone: string): boolean {
+  if (!/^(?:UTC|[A-Za-z_]+(?:\/[A-Za-z0-9_+-]+)+)$/.test(zone)) return false;
+  try {
+    formatterFor(zone);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** What the zone is ahead of UTC at an instant, in ms (negative west of Greenwich). @throws RangeError for no zone */
+export function zoneOffsetMs(zone: string, atMs: number): number {
+  const parts: Record<string, number> = {};
+  for (const { type, value } of formatterFor(zone).formatToParts(atMs)) if (type !== 'literal') parts[type] = Number(value);
+  const wallMs = Date.UTC(parts['year']!, parts['month']! - 1, parts['day'], parts['hour'], parts['minute'], parts['second']);
+  return wallMs - Math.floor(atMs / 1_000) * 1_000;
+}
+
+/** What the wall of a zone shows at an instant. */
+export function wallTimeAt(zone: string, atMs: number): WallTime {
+  const wallMs = atMs + zoneOffsetMs(zone, atMs);
+  const day = Math.floor(wallMs / 86_400_000);
+  return { date: dateOfDay(day), minute: Math.floor((wallMs - day * 86_400_000) / MINUTE_MS) };
+}
+
+export interface ResolvedWallTime {
+  readonly atMs: number;
+  /**
+   * `exact`: the wall shows this time once. `repeated`: it shows it twice (clocks went back); the first is meant.
+   * `skipped`: it never does (clocks went forward); the instant is as much later as the clocks were set.
+   */
+  readonly kind: 'exact' | 'repeated' | 'skipped';
+}
+
+/**
+ * The instant of a wall time in a zone. RFC 5545, section 3.3.5: a time that occurs twice means the first; a time that
+ * does not occur is read with the offset before the gap (2:30 becomes 3:30 where clocks go from 2 to 3).
+ */
+export function instantOf(zone: string, wall: WallTime): ResolvedWallTime {
+  const wallMs = dayNumber(wall.date) * 86_400_000 + wall.minute * MINUTE_MS;
+  // Offsets a day before and after hold on either side of any change near this time; zones change at most once in two days.
+  const before = zoneOffsetMs(zone, wallMs - 86_400_000);
+  const after = zoneOffsetMs(zone, wallMs + 86_400_000);
+  const early = wallMs - before;
+  if (before === after) return { atMs: early, kind: 'exact' };
+  const late = wallMs - after;
+  const earlyHolds = zoneOffsetMs(zone, early) === before;
+  const lateHolds = zoneOffsetMs(zone, late) === after;
+  if (earlyHolds && lateHolds) return { atMs: Math.min(early, late), kind: 'repeated' };
+  if (earlyHolds) return { atMs: early, kind: 'exact' };
+  if (lateHolds) return { atMs: late, kind: 'exact' };
+  return { atMs: early, kind: 'skipped' };
+}

@@ -1,0 +1,78 @@
+import { CANNOT_END, LEADING_FILLER_PHRASES, LEADING_FILLERS } from '../text/lexicon.js';
+import type { SiftContext } from './context.js';
+import { ANAPHORA, UNITS } from './tells.js';
+
+export interface OpeningWord {
+  /** First word that says something: leading fillers and marks are skipped. Always inside the sentence. */
+  readonly word: number;
+  /** True when the start leans on something said before: a pronoun with nothing to stand for, "the second one". */
+  readonly dependent: boolean;
+}
+
+/** "It is", "that is", "there is" and "this is" may open when what they stand for follows at once. */
+const PRESENTING = new Set(['what', 'why', 'how', 'where', 'when', 'who', 'the', 'a', 'an', 'one', 'my', 'your', 'our', 'not', 'like', 'called']);
+const COUNTED = new Set(['second', 'third', 'fourth', 'other', 'next', 'last', 'same']);
+
+/**
+ * Where a candidate that begins with this sentence is cut in. A sentence of fillers alone starts at its own first word,
+ * and is never chosen as a start (see `canOpen`).
+ */
+export function openingWord(context: SiftContext, sentence: number): OpeningWord {
+  const { firstWord, endWord } = context.sentences[sentence]!;
+  let i = firstWord;
+  for (;;) {
+    while (i < endWord && (context.words[i]!.kind === 'mark' || isLeadingFiller(context, i, endWord))) i += 1;
+    const phrase = LEADING_FILLER_PHRASES.find((words) => words.every((word, k) => context.texts[i + k] === word) && i + words.length < endWord);
+    if (phrase === undefined) break;
+    if (
+      phrase[0] === 'you' &&
+      /^(?:the|what|how|that|why|when|where|if|who)$/.test(context.texts[i + phrase.length] ?? '') &&
+      !/,$/.test(context.words[i + 1]!.text)
+    )
+      break; // "you know the one…" asks
+    i += phrase.length;
+  }
+  if (i >= endWord) return { word: firstWord, dependent: true };
+  const text = context.texts[i]!;
+  const next = context.texts[i + 1] ?? '';
+  const third = context.texts[i + 2] ?? '';
+  const presents =
+    /^(?:it|it's|that|that's|this|these|those|there)$/.test(text) && (PRESENTING.has(next) || (/^(?:is|was|are|were)$/.test(next) && PRESENTING.has(third)));
+  const determiner =
+    /^(?:this|that|these|those|his|her|their|its|both|either|another|same|such)$/.test(text) &&
+    (context.tags[i + 1] === 'NOUN' || context.tags[i + 1] === 'PROPN' || context.tags[i + 1] === 'ADJ');
+  const counted =
+    text === 'the' && COUNTED.has(next) && (third === 'one' || third === 'thing' || !/^(?:NOUN|ADJ|NUM)$/.test(context.tags[i + 2] ?? '')) && !UNITS.has(third);
+  return { word: i, dependent: (ANAPHORA.has(text) && !presents && !determiner) || counted };
+}
+
+/** Small words that are fillers only when something else follows that can open: "No, …", "So …", "Right, …". */
+function isLeadingFiller(context: SiftContext, i: number, endWord: number): boolean {
+  const text = context.texts[i]!;
+  if (text === '') return true;
+  if (!LEADING_FILLERS.has(text) || i + 1 >= endWord) return LEADING_FILLERS.has(text);
+  const next = context.texts[i + 1]!;
+  if (text === 'no') return /[,.!—–-]$/.test(context.words[i]!.text) || LEADING_FILLERS.has(next);
+  if (text === 'like' || text === 'now' || text === 'right' || text === 'well' || text === 'sure')
+    return /[,.!—–-]$/.test(context.words[i]!.text) || LEADING_FILLERS.has(next) || !/^(?:ADP|NOUN|DET|ADV)$/.test(context.tags[i + 1] ?? '');
+  return true;
+}
+
+/** A sentence that can begin a candidate: it says something once its fillers are gone. */
+export function canOpen(context: SiftContext, sentence: number): boolean {
+  const { word } = openingWord(context, sentence);
+  const { endWord } = context.sentences[sentence]!;
+  const spoken = endWord - word;
+  return spoken >= 2 && context.words[word]!.kind === 'word' && !LEADING_FILLERS.has(context.texts[word]!);
+}
+
+/** A sentence that can end a candidate: it is not broken off. */
+export function canClose(context: SiftContext, sentence: number): boolean {
+  const { firstWord, endWord } = context.sentences[sentence]!;
+  let last = endWord - 1;
+  while (last > firstWord && context.words[last]!.kind === 'mark') last -= 1;
+  const text = context.words[last]!.text;
+  if (/(?:[-–—]|\.\.\.|…|,)["'”’)]*$/.test(text)) return false;
+  if (/[.!?]["'”’)\]]*$/.test(text)) return true;
+  return !CANNOT_END.has(context.texts[last]!);
+}

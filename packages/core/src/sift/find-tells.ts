@@ -1,0 +1,170 @@
+import vader from 'vader-sentiment';
+import { FILLER_SOUNDS, normalise } from '../text/lexicon.js';
+import type { PartOfSpeech } from '../text/tagger.js';
+import type { Word } from '../transcript/types.js';
+import { NUMBER_WORDS, type Tell, TELL_PHRASES, UNITS } from './tells.js';
+import type { WordRange } from './types.js';
+
+/** A tell at its place. */
+export interface Hit extends WordRange {
+  readonly tell: Tell;
+}
+
+interface Phrase {
+  readonly words: readonly string[];
+  readonly tell: Tell;
+}
+
+const PHRASES_BY_FIRST = new Map<string, Phrase[]>();
+for (const [tell, phrases] of Object.entries(TELL_PHRASES)) {
+  for (const text of phrases) {
+    const words = tell === 'laugh' && /^[[(*]/.test(text) ? [text] : text.split(' ');
+    const list = PHRASES_BY_FIRST.get(words[0]!) ?? [];
+    list.push({ words, tell: tell as Tell });
+    PHRASES_BY_FIRST.set(words[0]!, list);
+  }
+}
+
+/** VADER's word valences run from -4 to 4; a compound of 0.42 is a valence of about 1.8, where a word is plainly felt. */
+const FELT = 0.42;
+/** Words that VADER grades as felt but that talk uses as filler. */
+const NOT_FELT = new Set([
+  'like',
+  'yes',
+  'no',
+  'well',
+  'thanks',
+  'thank',
+  'please',
+  'good',
+  'great',
+  'nice',
+  'fine',
+  'okay',
+  'sure',
+  'cool',
+  'interesting',
+  'lol',
+  'hope',
+  'care',
+  'best',
+  'better',
+  'worst',
+  'love',
+  'want',
+  'help',
+  'certain',
+  'fair',
+  'kind',
+  'pretty',
+  'share',
+  'true',
+  'clear',
+  'clean',
+  'easy',
+  'super',
+  'fun',
+  'funny',
+  'important',
+  'free',
+  'safe',
+  'strong',
+  'special',
+  'value',
+  'stuck',
+  'stop',
+  'demand',
+  'low',
+  'cut',
+  'hard',
+]);
+const felt = new Map<string, boolean>();
+
+function isFelt(word: string): boolean {
+  let known = felt.get(word);
+  if (known === undefined) {
+    known = !NOT_FELT.has(word) && word.length > 2 && Math.abs(vader.SentimentIntensityAnalyzer.polarity_scores(word).compound) >= FELT;
+    if (felt.size < 50_000) felt.set(word, known); // a cache of a pure function; bounded
+  }
+  return known;
+}
+
+const FIGURE = /^(?:[$€£]\d[\d.,]*[km]?|\d[\d.,]*(?:%|k|m|p|st|nd|rd|th|s|kg|cm|mm|am|pm)?)$/;
+const NAME_CONTEXT = /^\p{Lu}\p{Ll}/u;
+
+/**
+ * Finds every tell of a run of words, in order of their first word. Overlapping hits of different tells are all kept: a
+ * phrase may be both surprise and contrast.
+ * @param texts normalised words, @param tags their parts of speech, both by index of `words`
+ */
+export function findTells(words: readonly Word[], texts: readonly string[], tags: readonly PartOfSpeech[]): Hit[] {
+  const hits: Hit[] = [];
+  const inFigureUntil = { word: 0 };
+  for (let i = 0; i < words.length; i += 1) {
+    findPhrases(texts, i, hits);
+    if (words[i]!.kind === 'mark') {
+      if (/laugh|chuckl|giggl/i.test(words[i]!.text) && !hits.some((hit) => hit.tell === 'laugh' && hit.firstWord === i)) {
+        hits.push({ tell: 'laugh', firstWord: i, endWord: i + 1 });
+      }
+      continue;
+    }
+    const text = texts[i]!;
+    if (i >= inFigureUntil.word) findFigure(texts, i, hits, inFigureUntil);
+    if (FILLER_SOUNDS.has(text)) hits.push({ tell: 'filler', firstWord: i, endWord: i + 1 });
+    else if (i > 0 && text === texts[i - 1] && text !== 'very' && text !== 'really' && !FIGURE.test(text))
+      hits.push({ tell: 'repeat', firstWord: i, endWord: i + 1 });
+    if (text === 'you' || text === 'your' || text === "you're") hits.push({ tell: 'address', firstWord: i, endWord: i + 1 });
+    if (isFelt(text)) hits.push({ tell: 'feeling', firstWord: i, endWord: i + 1 });
+    if (isSuperlative(text, tags[i]!, texts[i + 1])) hits.push({ tell: 'superlative', firstWord: i, endWord: i + 1 });
+    if (/\?["'”’)]*$/.test(words[i]!.text)) hits.push({ tell: 'question', firstWord: i, endWord: i + 1 });
+    if (tags[i] === 'PROPN' && NAME_CONTEXT.test(words[i]!.text) && i > 0 && !/[.!?]["'”’)]*$/.test(words[i - 1]!.text)) {
+      hits.push({ tell: 'name', firstWord: i, endWord: i + 1 });
+    }
+  }
+  return hits.sort((a, b) => a.firstWord - b.firstWord || a.endWord - b.endWord);
+}
+
+function findPhrases(texts: readonly string[], i: number, hits: Hit[]): void {
+  const candidates = PHRASES_BY_FIRST.get(texts[i]!);
+  if (candidates === undefined) return;
+  for (const { words, tell } of candidates) {
+    let k = 1;
+    while (k < words.length && texts[i + k] === words[k]) k += 1;
+    if (k === words.length) hits.push({ tell, firstWord: i, endWord: i + k });
+  }
+}
+
+function findFigure(texts: readonly string[], i: number, hits: Hit[], until: { word: number }): void {
+  const isNumber = (text: string | undefined): boolean =>
+    text !== undefined &&
+    (FIGURE.test(text) ||
+      NUMBER_WORDS.has(text) ||
+      (text.split('-').every((part) => NUMBER_WORDS.has(part) || part === 'one' || UNITS.has(part)) && text.includes('-')));
+  let end = i;
+  while (
+    isNumber(texts[end]) ||
+    (end > i && texts[end] === 'one' && /ty$/.test(texts[end - 1]!)) ||
+    (end > i && (texts[end] === 'and' || texts[end] === 'a' || texts[end] === 'per') && (isNumber(texts[end + 1]) || UNITS.has(texts[end + 1] ?? '')))
+  )
+    end += 1;
+  const oneOfUnit =
+    end === i &&
+    (texts[i] === 'one' || texts[i] === 'a' || texts[i] === 'an') &&
+    texts[i + 1] !== undefined &&
+    /^(?:hundred|thousand|million|quarter|third|half|dozen|penny|pound|minute|hour|metre|inch|mile)$/.test(texts[i + 1]!);
+  if (oneOfUnit) end = i + 2;
+  if (end === i) return;
+  if (UNITS.has(texts[end] ?? '')) end += 1;
+  hits.push({ tell: 'figure', firstWord: i, endWord: end });
+  until.word = end;
+}
+
+function isSuperlative(text: string, tag: PartOfSpeech, next: string | undefined): boolean {
+  if (text === 'most' || text === 'least') return next !== undefined && !['of', 'people', 'likely'].includes(next);
+  return (tag === 'ADJ' || tag === 'ADV') && /^.{2,}(?:est)$/.test(text) && !['best', 'rest', 'west', 'honest', 'modest', 'test', 'latest'].includes(text);
+}
+
+/** Normalised texts of words; marks keep their brackets. */
+export function normaliseWords(words: readonly Word[]): string[] {
+  return words.map((word) => (word.kind === 'mark' ? word.text.toLowerCase() : normalise(word.text)));
+}

@@ -1,0 +1,59 @@
+import { STOPWORDS } from '../text/lexicon.js';
+import { stem } from '../text/stem.js';
+import type { Sentence } from '../transcript/types.js';
+import type { Vectors } from './types.js';
+
+const DIMENSIONS = 256;
+
+/** FNV-1a, 32 bits: the same number for the same text on every machine. */
+function hash(text: string): number {
+  let h = 0x811c9dc5;
+  for (let i = 0; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
+  return h >>> 0;
+}
+
+/**
+ * Vectors by shared words, for when no model is at hand: content stems weighted by how few sentences hold them, hashed
+ * with a sign into 256 places (Weinberger et al. 2009, the hashing trick), unit length. A sentence without content words
+ * is the zero vector: like nothing.
+ */
+export function lexicalVectors(sentences: readonly Sentence[], texts: readonly string[]): Vectors {
+  const inSentences = new Map<string, number>();
+  const stems = sentences.map((sentence) => {
+    const list: string[] = [];
+    for (let i = sentence.firstWord; i < sentence.endWord; i += 1) {
+      const text = texts[i]!;
+      if (text.length > 2 && !STOPWORDS.has(text) && /^\p{L}/u.test(text)) list.push(stem(text));
+    }
+    for (const one of new Set(list)) inSentences.set(one, (inSentences.get(one) ?? 0) + 1);
+    return list;
+  });
+  const data = new Float32Array(sentences.length * DIMENSIONS);
+  stems.forEach((list, row) => {
+    const vector = data.subarray(row * DIMENSIONS, (row + 1) * DIMENSIONS);
+    for (const one of list) {
+      const h = hash(one);
+      vector[h % DIMENSIONS]! += (h & 0x80000000 ? -1 : 1) * Math.log(1 + sentences.length / inSentences.get(one)!);
+    }
+    scaleToUnit(vector);
+  });
+  return { dimensions: DIMENSIONS, data };
+}
+
+/** Scales a vector to length 1 in place; the zero vector stays as it is. */
+export function scaleToUnit(vector: Float32Array): void {
+  let square = 0;
+  for (const value of vector) square += value * value;
+  if (square === 0) return;
+  const factor = 1 / Math.sqrt(square);
+  for (let i = 0; i < vector.length; i += 1) vector[i]! *= factor;
+}
+
+/** Cosine of two rows of unit vectors, -1 to 1. */
+export function cosine(a: Vectors, row: number, b: Vectors, other: number): number {
+  let sum = 0;
+  const from = row * a.dimensions;
+  const to = other * b.dimensions;
+  for (let i = 0; i < a.dimensions; i += 1) sum += a.data[from + i]! * b.data[to + i]!;
+  return sum;
+}

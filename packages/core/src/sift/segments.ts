@@ -1,0 +1,104 @@
+import type { Sentence } from '../transcript/types.js';
+import type { Vectors } from './types.js';
+
+export interface SegmentOptions {
+  /** Shortest segment in ms. Default 45_000: a chapter shorter than that is a detour. */
+  shortestMs?: number;
+  /** Segments are at most this long, in ms. Default 900_000. */
+  longestMs?: number;
+  /** Wished mean length, in ms; the price of a boundary is set so that it comes out near it. Default 200_000. */
+  wishedMs?: number;
+}
+
+/**
+ * Topic segments: the division of the sentences that keeps each segment closest to its own mean direction, at a fixed
+ * price for each segment. With unit vectors the loss of a segment is n - |sum of its vectors|, so sums over prefixes make
+ * each try cheap. The price is found by bisection, so that the mean length comes near what was wished.
+ * Exact by dynamic programming over ends (Utiyama & Isahara 2001 use the same form with word probabilities).
+ * @returns first sentences of the segments, the first one 0; empty when there are no sentences
+ */
+export function segmentSentences(sentences: readonly Sentence[], vectors: Vectors, options: SegmentOptions = {}): number[] {
+  const n = sentences.length;
+  if (n === 0) return [];
+  const resolved = { shortestMs: options.shortestMs ?? 45_000, longestMs: options.longestMs ?? 900_000, wishedMs: options.wishedMs ?? 200_000 };
+  const lengthMs = sentences[n - 1]!.endMs - sentences[0]!.startMs;
+  const wished = Math.max(1, Math.round(lengthMs / resolved.wishedMs));
+  if (wished === 1) return [0];
+  const losses = segmentLosses(sentences, vectors, resolved);
+  let low = 0;
+  let high = n;
+  let best = divide(losses, n, low);
+  for (let step = 0; step < 18; step += 1) {
+    const price = (low + high) / 2;
+    const starts = divide(losses, n, price);
+    if (Math.abs(starts.length - wished) < Math.abs(best.length - wished)) best = starts;
+    if (starts.length > wished) low = price;
+    else if (starts.length < wished) high = price;
+    else break;
+  }
+  return best;
+}
+
+/** For each end (exclusive), the first sentence of each allowed segment and its loss. */
+interface Losses {
+  readonly firsts: Int32Array[];
+  readonly values: Float64Array[];
+}
+
+function segmentLosses(sentences: readonly Sentence[], vectors: Vectors, options: Required<SegmentOptions>): Losses {
+  const { dimensions, data } = vectors;
+  const n = sentences.length;
+  const sums = new Float64Array(dimensions);
+  const firsts: Int32Array[] = [new Int32Array(0)];
+  const values: Float64Array[] = [new Float64Array(0)];
+  for (let end = 1; end <= n; end += 1) {
+    sums.fill(0);
+    let square = 0;
+    const endMs = sentences[end - 1]!.endMs;
+    const found: number[] = [];
+    const loss: number[] = [];
+    for (let first = end - 1; first >= 0; first -= 1) {
+      const lengthMs = endMs - sentences[first]!.startMs;
+      if (lengthMs > options.longestMs && found.length > 0) break;
+      // |s + v|² = |s|² + 2 s·v + |v|²: one pass adds the vector and keeps the square.
+      const row = first * dimensions;
+      let dot = 0;
+      let own = 0;
+      for (let d = 0; d < dimensions; d += 1) {
+        const v = data[row + d]!;
+        dot += sums[d]! * v;
+        own += v * v;
+        sums[d]! += v;
+      }
+      square += 2 * dot + own;
+      if (lengthMs < options.shortestMs && first > 0 && end < n) continue;
+      if (lengthMs < options.shortestMs && !(first === 0 && end === n)) continue;
+      found.push(first);
+      loss.push(end - first - Math.sqrt(Math.max(0, square)));
+    }
+    firsts.push(Int32Array.from(found));
+    values.push(Float64Array.from(loss));
+  }
+  return { firsts, values };
+}
+
+function divide(losses: Losses, n: number, price: number): number[] {
+  const best = new Float64Array(n + 1).fill(Infinity);
+  const back = new Int32Array(n + 1).fill(-1);
+  best[0] = 0;
+  for (let end = 1; end <= n; end += 1) {
+    const firsts = losses.firsts[end]!;
+    const values = losses.values[end]!;
+    for (let k = 0; k < firsts.length; k += 1) {
+      const value = best[firsts[k]!]! + values[k]! + price;
+      if (value < best[end]!) {
+        best[end] = value;
+        back[end] = firsts[k]!;
+      }
+    }
+  }
+  if (back[n] === -1) return [0];
+  const starts: number[] = [];
+  for (let end = n; end > 0; end = back[end]!) starts.push(back[end]!);
+  return starts.reverse();
+}

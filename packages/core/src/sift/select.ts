@@ -1,0 +1,79 @@
+import type { Run } from './types.js';
+
+export interface ScoredRun extends Run {
+  readonly score: number;
+}
+
+/** A score at or below this is worth nothing in the choice. */
+const FLOOR = 12;
+
+/**
+ * Worth of a score in the choice. The cube makes one strong passage worth more than two middling ones that lie inside
+ * it, so that a fine clip is not split to fill the strip.
+ */
+export function worthOf(score: number): number {
+  return Math.max(0, (score - FLOOR) / (100 - FLOOR)) ** 3;
+}
+
+/**
+ * The set of runs that do not overlap and are worth most together: weighted interval scheduling, O(sentences + runs)
+ * since runs end on sentences. Of two sets of equal worth, the one found first by end and start.
+ * @param runs in any order, over sentences 0 to `sentences`
+ * @returns the chosen runs by start
+ */
+export function chooseBestSet(runs: readonly ScoredRun[], sentences: number, worth: (score: number) => number = worthOf): ScoredRun[] {
+  const byEnd: number[][] = Array.from({ length: sentences + 1 }, () => []);
+  runs.forEach((run, i) => byEnd[run.end]!.push(i));
+  const best = new Float64Array(sentences + 1);
+  const taken = new Int32Array(sentences + 1).fill(-1);
+  for (let end = 1; end <= sentences; end += 1) {
+    best[end] = best[end - 1]!;
+    for (const i of byEnd[end]!) {
+      const value = best[runs[i]!.first]! + worth(runs[i]!.score);
+      if (value > best[end]! + 1e-12) {
+        best[end] = value;
+        taken[end] = i;
+      }
+    }
+  }
+  const chosen: ScoredRun[] = [];
+  for (let end = sentences; end > 0;) {
+    const i = taken[end]!;
+    if (i === -1) end -= 1;
+    else {
+      chosen.push(runs[i]!);
+      end = runs[i]!.first;
+    }
+  }
+  return chosen.reverse();
+}
+
+/** A candidate below this is not strong, however the others are. */
+const STRONG_AT_LEAST = 50;
+
+/**
+ * How many scores, falling, stand above the place where they fall away: the split in two groups with the least variance
+ * inside them (Otsu 1979, on a list instead of a histogram), looked for in the first `most`, and never below what counts
+ * as strong at all.
+ * @param scores by rank, falling
+ */
+export function countStrong(scores: readonly number[], most = 40): number {
+  const strong = scores.filter((score) => score >= STRONG_AT_LEAST).length;
+  const head = scores.slice(0, most);
+  if (strong === 0 || head.length < 3) return strong;
+  const total = head.reduce((sum, score) => sum + score, 0);
+  let bestSplit = head.length;
+  let bestBetween = 0;
+  let upper = 0;
+  for (let split = 1; split < head.length; split += 1) {
+    upper += head[split - 1]!;
+    const meanUpper = upper / split;
+    const meanLower = (total - upper) / (head.length - split);
+    const between = split * (head.length - split) * (meanUpper - meanLower) ** 2;
+    if (between > bestBetween) {
+      bestBetween = between;
+      bestSplit = split;
+    }
+  }
+  return Math.min(strong, bestSplit);
+}

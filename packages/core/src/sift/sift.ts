@@ -1,0 +1,234 @@
+import { bestTitle } from '../copy/title.js';
+import { proposeHashtags } from '../copy/hashtags.js';
+import { phraseStatistics } from '../copy/phrases.js';
+import { phraseAt, topicWords } from '../text/stem.js';
+import { winkTagger, type PosTagger } from '../text/tagger.js';
+import { spanOfWords } from '../cut/word-span.js';
+import { type Span, spanMs } from '../time/span.js';
+import { chapterTitle } from './chapter-title.js';
+import { buildContext, type SiftContext } from './context.js';
+import { canClose, canOpen, openingWord } from './edges.js';
+import { kindOf } from './kinds.js';
+import { buildReason } from './reason.js';
+import { buildScorer, WANTED_KIND_POINTS } from './score.js';
+import { roundScore } from './scale.js';
+import { segmentSentences } from './segments.js';
+import { chooseBestSet, countStrong, type ScoredRun } from './select.js';
+import { buildSignals } from './signals/index.js';
+import { type Signal, toReading } from './signals/signal.js';
+import {
+  type Brief,
+  BriefRefusedError,
+  type Candidate,
+  type Chapter,
+  RIDGE_STEPS,
+  type Run,
+  SIGNALS,
+  type SiftInput,
+  type SiftLimit,
+  type SiftProgress,
+  type SiftResult,
+  type SignalReading,
+} from './types.js';
+
+/** The whole ranking is kept, up to this many. */
+const MOST_CANDIDATES = 500;
+
+/**
+ * Sifts a recording in steps; between them the caller may report, pause or stop. Same input, same result.
+ * @throws BriefRefusedError when the brief cannot be used on this recording
+ */
+export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Generator<SiftProgress, SiftResult> {
+  checkBrief(input.brief, input.transcript.durationMs);
+  yield { stage: 'reading', fraction: 0 };
+  const context = buildContext(input, tagger);
+  if (context.sentences.length === 0) return emptyResult(input);
+  yield { stage: 'segments', fraction: 0.3 };
+  const starts = segmentSentences(context.sentences, context.vectors);
+  yield { stage: 'scoring', fraction: 0.55 };
+  const signals = buildSignals(context);
+  const runs = scoreRuns(context, signals);
+  yield { stage: 'choosing', fraction: 0.8 };
+  const chosen = chooseBestSet(runs, context.sentences.length)
+    .sort((a, b) => b.score - a.score || a.first - b.first)
+    .slice(0, MOST_CANDIDATES);
+  yield { stage: 'explaining', fraction: 0.9 };
+  const statistics = phraseStatistics(context.texts, context.tags);
+  return {
+    chapters: toChapters(context, starts),
+    candidates: chosen.map((run, i) => toCandidate(context, signals, statistics, run, i + 1)),
+    strongCount: countStrong(chosen.map((run) => run.score)),
+    ridge: ridgeOf(context, runs),
+    limits: limitsOf(input, context),
+  };
+}
+
+/** Runs all steps of a sift. @throws BriefRefusedError */
+export function sift(input: SiftInput, tagger: PosTagger = winkTagger): SiftResult {
+  const steps = siftSteps(input, tagger);
+  for (;;) {
+    const step = steps.next();
+    if (step.done === true) return step.value;
+  }
+}
+
+export const SHORTEST_CANDIDATE_MS = 3_000;
+export const LONGEST_CANDIDATE_MS = 1_800_000;
+
+export function checkBrief(brief: Brief, durationMs: number): void {
+  if (!(brief.minMs >= SHORTEST_CANDIDATE_MS && brief.minMs < brief.maxMs && brief.maxMs <= LONGEST_CANDIDATE_MS)) {
+    throw new BriefRefusedError(
+      'minMs',
+      'out-of-range',
+      `lengths must satisfy 3 s <= shortest < longest <= 30 min, found ${brief.minMs} and ${brief.maxMs} ms`,
+    );
+  }
+  const endMs = brief.partEndMs ?? durationMs;
+  if (brief.partStartMs < 0 || brief.partStartMs >= durationMs) {
+    throw new BriefRefusedError('partStartMs', 'empty-part', `the part starts at ${brief.partStartMs} ms, the recording ends at ${durationMs} ms`);
+  }
+  if (endMs <= brief.partStartMs) {
+    throw new BriefRefusedError('partEndMs', 'empty-part', `the part ends at ${endMs} ms, before it starts at ${brief.partStartMs} ms`);
+  }
+}
+
+function emptyResult(input: SiftInput): SiftResult {
+  return { chapters: [], candidates: [], strongCount: 0, ridge: new Array<number>(RIDGE_STEPS).fill(0), limits: [...limitsOf(input, null), 'short-part'] };
+}
+
+/** Every run of sentences whose cut lies in the length band and whose edges are clean, scored. */
+function scoreRuns(context: SiftContext, signals: readonly Signal[]): ScoredRun[] {
+  const { sentences, brief } = context;
+  const score = buildScorer(context, signals);
+  const avoided = avoidedSentences(context);
+  const opens = sentences.map((_, s) => canOpen(context, s) && context.dull[s]! < 0.9);
+  const closes = sentences.map((_, s) => canClose(context, s));
+  const wanted = new Set(brief.kinds);
+  const runs: ScoredRun[] = [];
+  for (let first = 0; first < sentences.length; first += 1) {
+    if (!opens[first] || avoided[first]) continue;
+    for (let end = first + 1; end <= sentences.length && !avoided[end - 1]; end += 1) {
+      const lengthMs = spanMs(cutSpan(context, { first, end }));
+      if (lengthMs > brief.maxMs) break;
+      if (lengthMs < brief.minMs || !closes[end - 1]) continue;
+      const run = { first, end };
+      const points = wanted.size > 0 && wanted.has(kindOf(context, run)) ? WANTED_KIND_POINTS : 0;
+      runs.push({ first, end, score: roundScore(score(run) + points) });
+    }
+  }
+  return runs;
+}
+
+function avoidedSentences(context: SiftContext): boolean[] {
+  const phrases = context.brief.avoid.map(topicWords).filter((words) => words.length > 0);
+  return context.sentences.map(({ firstWord, endWord }) => {
+    for (const words of phrases) {
+      for (let i = firstWord; i < endWord; i += 1) if (phraseAt(context.texts, i, words)) return true;
+    }
+    return false;
+  });
+}
+
+/** The span of a run with its air, inside the part. */
+function cutSpan(context: SiftContext, run: Run): Span {
+  const { partStartMs, partEndMs } = context.brief;
+  const endMs = Math.min(partEndMs ?? Infinity, context.input.transcript.durationMs);
+  return spanOfWords(context.words, openingWord(context, run.first).word, context.sentences[run.end - 1]!.endWord, { startMs: partStartMs, endMs });
+}
+
+function toCandidate(
+  context: SiftContext,
+  signals: readonly Signal[],
+  statistics: ReturnType<typeof phraseStatistics>,
+  run: ScoredRun,
+  rank: number,
+): Candidate {
+  const readings = Object.fromEntries(signals.map((signal) => [signal.name, toReading(signal, run, context)])) as Record<
+    (typeof SIGNALS)[number],
+    SignalReading
+  >;
+  const firstWord = openingWord(context, run.first).word;
+  const endWord = context.sentences[run.end - 1]!.endWord;
+  const line = (from: number, to: number): string =>
+    context.words
+      .slice(from, to)
+      .map((word) => word.text)
+      .join(' ');
+  const kind = kindOf(context, run);
+  const passage = {
+    words: context.words,
+    texts: context.texts,
+    tags: context.tags,
+    sentences: context.sentences,
+    firstWord,
+    endWord,
+    first: run.first,
+    end: run.end,
+  };
+  return {
+    ...cutSpan(context, run),
+    rank,
+    score: run.score,
+    firstWord: firstWord + context.wordOffset,
+    endWord: endWord + context.wordOffset,
+    signals: readings,
+    kind,
+    reason: buildReason(kind, readings, context.brief.kinds.includes(kind)),
+    firstLine: line(firstWord, context.sentences[run.first]!.endWord),
+    lastLine: line(Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord),
+    title: bestTitle(passage, context.hits, 70),
+    hashtags: proposeHashtags(passage, statistics, context.input.clientTags, 5),
+  };
+}
+
+function toChapters(context: SiftContext, starts: readonly number[]): Chapter[] {
+  return starts.map((first, k) => {
+    const end = starts[k + 1] ?? context.sentences.length;
+    const sentence = context.sentences[first]!;
+    const last = context.sentences[end - 1]!;
+    return {
+      startMs: sentence.startMs,
+      endMs: last.endMs,
+      firstWord: sentence.firstWord + context.wordOffset,
+      endWord: last.endWord + context.wordOffset,
+      title: chapterTitle(context, { first, end }),
+    };
+  });
+}
+
+/** Worth of each moment: the mean score of the runs that hold it, over the whole recording. */
+function ridgeOf(context: SiftContext, runs: readonly ScoredRun[]): number[] {
+  const n = context.sentences.length;
+  const sums = new Float64Array(n + 1);
+  const counts = new Float64Array(n + 1);
+  for (const run of runs) {
+    sums[run.first]! += run.score;
+    sums[run.end]! -= run.score;
+    counts[run.first]! += 1;
+    counts[run.end]! -= 1;
+  }
+  for (let s = 1; s <= n; s += 1) {
+    sums[s]! += sums[s - 1]!;
+    counts[s]! += counts[s - 1]!;
+  }
+  const ridge = new Array<number>(RIDGE_STEPS).fill(0);
+  const stepMs = context.input.transcript.durationMs / RIDGE_STEPS;
+  context.sentences.forEach((sentence, s) => {
+    if (counts[s]! < 0.5) return;
+    const worth = Math.round((sums[s]! / counts[s]!) * 10) / 10;
+    const last = Math.min(RIDGE_STEPS - 1, Math.floor((sentence.endMs - 1) / stepMs));
+    for (let step = Math.floor(sentence.startMs / stepMs); step <= last; step += 1) ridge[step] = Math.max(ridge[step]!, worth);
+  });
+  return ridge;
+}
+
+function limitsOf(input: SiftInput, context: SiftContext | null): SiftLimit[] {
+  const limits: SiftLimit[] = [];
+  if (input.transcript.sentenceEnds !== 'written') limits.push('no-punctuation');
+  if (input.transcript.wordTimes === 'spread') limits.push('spread-times');
+  if (input.transcript.speakers.length === 0) limits.push('no-speakers');
+  if (input.sentenceVectors === null) limits.push('no-vectors');
+  const last = context?.sentences.at(-1);
+  if (context !== null && last !== undefined && last.endMs - context.sentences[0]!.startMs < context.brief.minMs) limits.push('short-part');
+  return limits;
+}

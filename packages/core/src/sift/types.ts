@@ -1,0 +1,129 @@
+import type { Span } from '../time/span.js';
+import type { Transcript } from '../transcript/types.js';
+
+/** The six signals, always in this order. */
+export const SIGNALS = ['opening', 'standsAlone', 'substance', 'charge', 'delivery', 'currency'] as const;
+export type SignalName = (typeof SIGNALS)[number];
+
+/** What sort of moment a candidate is. */
+export const KINDS = ['answer', 'story', 'advice', 'opinion', 'figures', 'emotion', 'humour'] as const;
+export type Kind = (typeof KINDS)[number];
+
+/** What to look for in a recording. */
+export interface Brief {
+  /** Part of the recording that counts; `partEndMs` null means to the end. */
+  readonly partStartMs: number;
+  readonly partEndMs: number | null;
+  /** Length band of a candidate in ms, 3_000 <= minMs < maxMs <= 1_800_000. */
+  readonly minMs: number;
+  readonly maxMs: number;
+  /** About how many candidates are wanted, 1 to 200. Marks a line in the ranking; the whole ranking is kept. */
+  readonly roughCount: number;
+  /** Topics in plain words, each a word or a short phrase. */
+  readonly topics: readonly string[];
+  /** Kinds of moment wanted; empty means any. */
+  readonly kinds: readonly Kind[];
+  /** A candidate never contains one of these. */
+  readonly avoid: readonly string[];
+}
+
+/** A run of sentences of the part that counts: `first` inside, `end` not. */
+export interface Run {
+  readonly first: number;
+  readonly end: number;
+}
+
+/** Words by their index in the transcript: `firstWord` inside, `endWord` not. */
+export interface WordRange {
+  readonly firstWord: number;
+  readonly endWord: number;
+}
+
+/** One signal of one candidate. */
+export interface SignalReading {
+  readonly signal: SignalName;
+  /** 0 to 100; 50 is ordinary talk, 90 is rare. */
+  readonly value: number;
+  /** What a producer would say about it, as a plain sentence. */
+  readonly sentence: string;
+  /** The words that earned it, in order, not overlapping. */
+  readonly evidence: readonly WordRange[];
+}
+
+/** A run of sentences on one topic; it starts exactly where its first sentence does. */
+export interface Chapter extends Span {
+  readonly firstWord: number;
+  readonly endWord: number;
+  /** At most six words, taken from what is said. */
+  readonly title: string;
+}
+
+export interface Candidate extends Span, WordRange {
+  /** From 1; by falling score, earlier first where scores are equal. */
+  readonly rank: number;
+  /** 0 to 100, one decimal. */
+  readonly score: number;
+  readonly signals: Readonly<Record<SignalName, SignalReading>>;
+  readonly kind: Kind;
+  readonly reason: string;
+  readonly firstLine: string;
+  readonly lastLine: string;
+  readonly title: string;
+  readonly hashtags: readonly string[];
+}
+
+/** What could not be judged as well as it might, and why. */
+export type SiftLimit = 'no-punctuation' | 'spread-times' | 'no-speakers' | 'no-vectors' | 'short-part';
+
+export interface SiftResult {
+  readonly chapters: readonly Chapter[];
+  /** The best set of candidates that do not overlap, all of it, by rank. */
+  readonly candidates: readonly Candidate[];
+  /** How many stand above the place where scores fall away; 0 when none is strong. */
+  readonly strongCount: number;
+  /** Worth over the whole recording, 0 to 100, `RIDGE_STEPS` values; 0 outside the part that counts. */
+  readonly ridge: readonly number[];
+  readonly limits: readonly SiftLimit[];
+}
+
+export const RIDGE_STEPS = 480;
+
+/** One vector of unit length a sentence, row after row. The seam to the model: the core only compares. */
+export interface Vectors {
+  readonly dimensions: number;
+  /** rows × dimensions */
+  readonly data: Float32Array;
+}
+
+export interface SiftInput {
+  readonly transcript: Transcript;
+  readonly brief: Brief;
+  /** The client's own tags, without `#`. */
+  readonly clientTags: readonly string[];
+  /** A row for each sentence of `transcript.sentences`, or null to judge by words alone. */
+  readonly sentenceVectors: Vectors | null;
+  /** A row for each of `brief.topics`, or null. */
+  readonly topicVectors: Vectors | null;
+}
+
+export const SIFT_STAGES = ['reading', 'segments', 'scoring', 'choosing', 'explaining'] as const;
+export type SiftStage = (typeof SIFT_STAGES)[number];
+
+/** Reported between steps, so that whoever runs a sift can show it, stop it, or let others work. */
+export interface SiftProgress {
+  readonly stage: SiftStage;
+  /** 0 to 1 of the whole sift. */
+  readonly fraction: number;
+}
+
+/** A brief that cannot be sifted by; `field` names what to change. */
+export class BriefRefusedError extends Error {
+  override readonly name = 'BriefRefusedError';
+  constructor(
+    readonly field: keyof Brief,
+    readonly code: 'out-of-range' | 'empty-part',
+    detail: string,
+  ) {
+    super(`${field}: ${detail} (${code})`);
+  }
+}

@@ -1,0 +1,164 @@
+import type { Sentence, SentenceEnds, Word } from '../transcript/types.js';
+import { ABBREVIATIONS, CANNOT_END, normalise, OPENERS, QUESTION_WORDS, SUBJECT_PRONOUNS, TITLES } from './lexicon.js';
+import type { PartOfSpeech, PosTagger } from './tagger.js';
+
+const TERMINAL = /[.!?…]["'”’)\]]*$/;
+/** A run this long without a full stop was not punctuated; spoken sentences seldom pass 40 words. Common practice. */
+const LONGEST_WRITTEN = 45;
+
+/**
+ * Sentences of a list of words: where ends are written, as written; a stretch without any is restored from pauses, turns,
+ * discourse markers and parts of speech. A sentence never spans two speakers. A mark such as "[laughter]" stays with the
+ * sentence it follows.
+ */
+export function splitSentences(words: readonly Word[], tagger: PosTagger): { sentences: Sentence[]; sentenceEnds: SentenceEnds } {
+  const ends: number[] = [];
+  let restored = 0;
+  let written = 0;
+  for (const [from, to] of turns(words)) {
+    for (const [first, end] of writtenRuns(words, from, to)) {
+      if (end - first <= LONGEST_WRITTEN || countTerminals(words, first, end) > 1) {
+        ends.push(end);
+        written += end - first;
+      } else {
+        ends.push(...restoreEnds(words, first, end, tagger));
+        restored += end - first;
+      }
+    }
+  }
+  const unpunctuated = written > 0 && !words.some((word) => TERMINAL.test(word.text));
+  const sentenceEnds = restored === 0 && !unpunctuated ? 'written' : written === 0 || unpunctuated ? 'restored' : 'mixed';
+  return { sentences: toSentences(words, ends), sentenceEnds };
+}
+
+function* turns(words: readonly Word[]): Generator<[number, number]> {
+  let from = 0;
+  for (let i = 1; i <= words.length; i += 1) {
+    if (i === words.length || words[i]!.speaker !== words[from]!.speaker) {
+      yield [from, i];
+      from = i;
+    }
+  }
+}
+
+function* writtenRuns(words: readonly Word[], from: number, to: number): Generator<[number, number]> {
+  let first = from;
+  for (let i = from; i < to; i += 1) {
+    if (i + 1 < to && words[i + 1]!.kind === 'mark') continue; // the laugh belongs to what it follows
+    const ended = endsSentence(lastSpoken(words, first, i), words[i + 1]?.text ?? '');
+    if (i + 1 === to || ended) {
+      yield [first, i + 1];
+      first = i + 1;
+    }
+  }
+}
+
+function lastSpoken(words: readonly Word[], first: number, i: number): string {
+  let k = i;
+  while (k > first && words[k]!.kind === 'mark') k -= 1;
+  return words[k]!.kind === 'mark' ? '' : words[k]!.text;
+}
+
+function countTerminals(words: readonly Word[], first: number, end: number): number {
+  let count = 0;
+  for (let i = first; i < end; i += 1) if (TERMINAL.test(words[i]!.text)) count += 1;
+  return count;
+}
+
+/**
+ * True when a sentence ends after `text`, judged with the word that follows. Abbreviations, initials, decimals and
+ * ellipses as in Unicode UAX #29 (rules SB6 to SB8a), with lists of titles and abbreviations, which UAX #29 leaves open.
+ * @example endsSentence('Dr.', 'Osei') // false
+ */
+export function endsSentence(text: string, next: string): boolean {
+  if (!TERMINAL.test(text)) return false;
+  const nextLetter = /[\p{L}\p{N}]/u.exec(next)?.[0] ?? '';
+  const nextLower = nextLetter !== '' && nextLetter === nextLetter.toLowerCase() && nextLetter !== nextLetter.toUpperCase();
+  if (/[!?]["'”’)\]]*$/.test(text)) return !(nextLower && /["”’')\]]$/.test(text)); // “Really?” he said
+  if (/(?:\.\.+|…)["'”’)\]]*$/.test(text)) return !nextLower && next !== '';
+  const bare = text
+    .toLowerCase()
+    .replace(/^[^\p{L}\p{N}]+/u, '')
+    .replace(/\.["'”’)\]]*$/, '');
+  if (TITLES.has(bare)) return false;
+  if (/^\p{L}$/u.test(bare) && bare !== 'i') return next === '' || false; // an initial: "J. Okoro"
+  if (ABBREVIATIONS.has(bare) || /^(?:\p{L}\.)+\p{L}$/u.test(bare)) return !nextLower && (next === '' || nextLetter !== nextLetter.toLowerCase());
+  return !nextLower || !/^\p{Ll}/u.test(next) || text.length > 3;
+}
+
+const MAX_RESTORED = 60;
+
+/** How well a sentence of `n` words sits: short ones need strong boundaries, long ones are ever less likely. */
+function lengthCost(n: number): number {
+  if (n <= 2) return 2.2;
+  if (n <= 4) return 1.2;
+  if (n <= 20) return 0.35;
+  return 0.35 + (n - 20) * 0.085;
+}
+
+/**
+ * Best ends for a stretch without written ones: dynamic programming over the sum of boundary strengths less the cost of
+ * each length. O(n × 60).
+ */
+export function restoreEnds(words: readonly Word[], first: number, end: number, tagger: PosTagger): number[] {
+  const texts: string[] = [];
+  for (let i = first; i < end; i += 1) texts.push(normalise(words[i]!.text));
+  const tags = tagger(texts);
+  const n = end - first;
+  const best = new Float64Array(n + 1).fill(-Infinity);
+  const back = new Int32Array(n + 1);
+  best[0] = 0;
+  for (let to = 1; to <= n; to += 1) {
+    const strength = to === n ? 0 : boundaryStrength(words, first, to, texts, tags);
+    for (let from = Math.max(0, to - MAX_RESTORED); from < to; from += 1) {
+      const value = best[from]! + strength - lengthCost(to - from);
+      if (value > best[to]!) {
+        best[to] = value;
+        back[to] = from;
+      }
+    }
+  }
+  const ends: number[] = [];
+  for (let to = n; to > 0; to = back[to]!) ends.push(first + to);
+  return ends.reverse();
+}
+
+/** Strength of an end before word `k` of the stretch; about -3 (never) to +4 (surely). */
+function boundaryStrength(words: readonly Word[], first: number, k: number, texts: readonly string[], tags: readonly PartOfSpeech[]): number {
+  const previous = texts[k - 1]!;
+  const next = texts[k]!;
+  const pauseMs = words[first + k]!.startMs - words[first + k - 1]!.endMs;
+  let strength = Math.min(3, Math.max(-0.4, (pauseMs - 180) / 220));
+  if (words[first + k]!.kind === 'mark') return -3;
+  if (words[first + k - 1]!.kind === 'mark') strength += 1;
+  if (CANNOT_END.has(previous)) strength -= 3;
+  const tag = tags[k - 1]!;
+  if (tag === 'ADP' || tag === 'DET' || tag === 'CCONJ' || tag === 'SCONJ' || tag === 'AUX') strength -= 0.8;
+  return strength + startStrength(next, texts[k + 1] ?? '', tags[k]!, tags[k + 1], tag);
+}
+
+function startStrength(next: string, after: string, tag: PartOfSpeech, afterTag: PartOfSpeech | undefined, previousTag: PartOfSpeech): number {
+  const verbAfter = afterTag === 'VERB' || afterTag === 'AUX' || afterTag === 'ADV';
+  const canClose =
+    previousTag === 'NOUN' || previousTag === 'PROPN' || previousTag === 'ADV' || previousTag === 'ADJ' || previousTag === 'NUM' || previousTag === 'PRON';
+  if (OPENERS.has(next)) {
+    const strong = next !== 'and' && next !== 'because' && next !== 'then' && next !== 'after' && next !== 'before' && next !== 'when' && next !== 'if';
+    const clause = SUBJECT_PRONOUNS.has(after) || QUESTION_WORDS.has(after) || afterTag === 'DET' || afterTag === 'PROPN';
+    return (strong ? 0.9 : 0.25) + (clause ? 0.8 : 0) + (canClose ? 0.2 : 0);
+  }
+  if (SUBJECT_PRONOUNS.has(next)) return (verbAfter || next.includes("'") ? 0.75 : 0) + (canClose ? 0.35 : -0.6);
+  if (QUESTION_WORDS.has(next)) return canClose ? 0.3 : -0.6;
+  if (tag === 'ADP' || tag === 'PART') return -1.2;
+  if (tag === 'DET') return canClose ? 0.1 : -0.8;
+  if (tag === 'VERB' || tag === 'AUX') return -0.9;
+  return canClose ? -0.4 : -0.9;
+}
+
+function toSentences(words: readonly Word[], ends: readonly number[]): Sentence[] {
+  let firstWord = 0;
+  return ends.map((endWord) => {
+    const sentence = { firstWord, endWord, startMs: words[firstWord]!.startMs, endMs: words[endWord - 1]!.endMs, speaker: words[firstWord]!.speaker };
+    firstWord = endWord;
+    return sentence;
+  });
+}

@@ -1,0 +1,60 @@
+import { parseClock } from '../../time/timecode.js';
+import { type RawCue, type Repair, TranscriptRefusedError } from '../types.js';
+import { splitSpeakerLabel } from './cue-text.js';
+import type { ReadCues } from './webvtt.js';
+
+const STAMP = /[[(]((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)[\])]/g;
+const BARE_LINE = /^\s*((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)\s+(?=\S)/;
+
+/** True when a line carries a stamp `[mm:ss]` or `[hh:mm:ss]`, or starts with a bare one. */
+export function hasStamp(line: string): boolean {
+  STAMP.lastIndex = 0;
+  return STAMP.test(line) || BARE_LINE.test(line);
+}
+
+/**
+ * Reads plain text with times in brackets, anywhere in the line; text runs on until the next stamp. A speaker may be
+ * named before or after the stamp ("Obi [02:14]: Right", "[02:14] Obi: Right"). Text before the first stamp is a title
+ * block and is left out, which is said in the repairs.
+ * @throws TranscriptRefusedError `bad-time` for a stamp that is no time, such as [02:75]
+ */
+export function readStampedText(text: string): ReadCues {
+  const cues: RawCue[] = [];
+  const repairs: Repair[] = [];
+  let speaker: string | null = null;
+  text.split('\n').forEach((rawLine, index) => {
+    const line = rawLine.replace(BARE_LINE, '[$1] ');
+    const pieces = cutAtStamps(line, index + 1);
+    if (pieces.lead.trim() !== '') {
+      const named = /^\s*([\p{Lu}][\p{L}\p{N} .'’-]{0,60}?)\s*:?\s*$/u.exec(pieces.lead);
+      if (named !== null && pieces.stamped.length > 0) speaker = named[1]!;
+      else appendToLast(cues, pieces.lead, index + 1, repairs);
+    }
+    for (const piece of pieces.stamped) {
+      const label = splitSpeakerLabel(piece.text.replace(/^\s*[:\-–—]\s+/, ''));
+      if (label.speaker !== null) speaker = label.speaker;
+      cues.push({ line: index + 1, startMs: piece.startMs, endMs: null, speaker, text: label.text.trim() });
+    }
+  });
+  return { cues, repairs };
+}
+
+function cutAtStamps(line: string, lineNumber: number): { lead: string; stamped: { startMs: number; text: string }[] } {
+  const marks = [...line.matchAll(STAMP)];
+  if (marks.length === 0) return { lead: line, stamped: [] };
+  const stamped = marks.map((mark, k) => {
+    const startMs = parseClock(mark[1]!);
+    if (startMs === null) throw new TranscriptRefusedError(lineNumber, 'bad-time', `“${mark[0]}” is no time; expected [mm:ss] or [hh:mm:ss]`);
+    return { startMs, text: line.slice(mark.index + mark[0].length, marks[k + 1]?.index ?? line.length) };
+  });
+  return { lead: line.slice(0, marks[0]!.index), stamped };
+}
+
+function appendToLast(cues: RawCue[], text: string, line: number, repairs: Repair[]): void {
+  const last = cues.at(-1);
+  if (last === undefined) {
+    repairs.push({ line, code: 'unknown-block', detail: `“${text.trim().slice(0, 40)}” stands before the first time and was left out` });
+    return;
+  }
+  cues[cues.length - 1] = { ...last, text: `${last.text} ${text.trim()}`.trim() };
+}

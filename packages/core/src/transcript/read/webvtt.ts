@@ -1,0 +1,143 @@
+import { type RawCue, type Repair, TranscriptRefusedError } from '../types.js';
+import { parseCueText, splitSpeakerLabel } from './cue-text.js';
+
+export interface ReadCues {
+  readonly cues: RawCue[];
+  readonly repairs: Repair[];
+}
+
+const TIMESTAMP = /^(?:(\d{2,}):)?(\d{2}):(\d{2})[.,](\d{3})$/;
+const LOOSE = /^(-)?(?:(\d+):)?(\d{1,3}):(\d{1,2})(?:[.,](\d{1,6}))?$/;
+
+/**
+ * WebVTT timestamp, W3C Candidate Recommendation 4 April 2019, section 4.1 (and `,` for `.`, which is common).
+ * @returns integer ms, or null when the text is no timestamp
+ */
+export function parseVttTimestamp(text: string): number | null {
+  const match = TIMESTAMP.exec(text);
+  if (match === null) return null;
+  const [, h, m, s, f] = match;
+  if (Number(m) > 59 || Number(s) > 59) return null;
+  return ((Number(h ?? 0) * 60 + Number(m)) * 60 + Number(s)) * 1_000 + Number(f);
+}
+
+/** A timestamp that is not to the letter but can only mean one thing: one-digit parts, no fraction, a minus sign. */
+export function parseLooseTimestamp(text: string): number | null {
+  const match = LOOSE.exec(text);
+  if (match === null) return null;
+  const [, minus, h, m, s, f] = match;
+  if (Number(s) > 59 || (h !== undefined && Number(m) > 59)) return null;
+  const millis = f === undefined ? 0 : Math.floor(Number(`0.${f}`) * 1_000 + 1e-6);
+  const ms = ((Number(h ?? 0) * 60 + Number(m)) * 60 + Number(s)) * 1_000 + millis;
+  return minus === undefined ? ms : -ms;
+}
+
+export function isNoteLine(line: string): boolean {
+  return line === 'NOTE' || line.startsWith('NOTE ') || line.startsWith('NOTE\t');
+}
+
+/**
+ * Reads WebVTT (text already decoded, `\n` line ends). Notes, styles, regions and cue settings are skipped.
+ * @throws TranscriptRefusedError `bad-time` with the line of a cue timing that cannot be read
+ */
+export function readWebVtt(text: string): ReadCues {
+  const lines = text.split('\n');
+  const repairs: Repair[] = [];
+  const cues: RawCue[] = [];
+  let i = 0;
+  if (/^WEBVTT(?:[ \t].*)?$/.test(lines[0] ?? '')) i = 1;
+  else repairs.push({ line: 1, code: 'no-header', detail: 'the WEBVTT line is missing' });
+  while (i < lines.length && lines[i]!.trim() !== '' && !lines[i]!.includes('-->')) i += 1; // rest of the header block
+  while (i < lines.length) {
+    const line = lines[i]!;
+    if (line.trim() === '') i += 1;
+    else if (line.includes('-->') || (lines[i + 1] ?? '').includes('-->')) i = readCue(lines, i, cues, repairs);
+    else i = skipBlock(lines, i, repairs);
+  }
+  return { cues, repairs };
+}
+
+function skipBlock(lines: readonly string[], from: number, repairs: Repair[]): number {
+  const line = lines[from]!;
+  const known = isNoteLine(line) || /^(?:STYLE|REGION)\s*$/.test(line);
+  if (!known) repairs.push({ line: from + 1, code: 'unknown-block', detail: `“${line.slice(0, 40)}” belongs to no cue and was left out` });
+  let i = from + 1;
+  while (i < lines.length && lines[i]!.trim() !== '' && !lines[i]!.includes('-->')) i += 1;
+  return i;
+}
+
+function readCue(lines: readonly string[], from: number, cues: RawCue[], repairs: Repair[]): number {
+  const timing = lines[from]!.includes('-->') ? from : from + 1;
+  const { startMs, endMs } = readTiming(lines[timing]!, timing + 1, repairs);
+  let i = timing + 1;
+  const payload: string[] = [];
+  while (i < lines.length && lines[i]!.trim() !== '' && !lines[i]!.includes('-->')) {
+    payload.push(lines[i]!);
+    i += 1;
+  }
+  pushCueParts(cues, timing + 1, startMs, endMs, payload.join('\n'));
+  return i;
+}
+
+function readTiming(line: string, lineNumber: number, repairs: Repair[]): { startMs: number; endMs: number | null } {
+  const arrow = line.indexOf('-->');
+  const startText = line.slice(0, arrow).trim();
+  const endText =
+    line
+      .slice(arrow + 3)
+      .trim()
+      .split(/\s+/)[0] ?? '';
+  const startMs = parseVttTimestamp(startText) ?? parseLooseTimestamp(startText);
+  if (startMs === null) {
+    throw new TranscriptRefusedError(lineNumber, 'bad-time', `“${startText.slice(0, 30)}” is no start time; expected hh:mm:ss.ttt`);
+  }
+  if (endText === '') {
+    repairs.push({ line: lineNumber, code: 'missing-end', detail: 'no end time; the next cue ends it' });
+    return { startMs, endMs: null };
+  }
+  const endMs = parseVttTimestamp(endText) ?? parseLooseTimestamp(endText);
+  if (endMs === null) {
+    throw new TranscriptRefusedError(lineNumber, 'bad-time', `“${endText.slice(0, 30)}” is no end time; expected hh:mm:ss.ttt`);
+  }
+  return { startMs, endMs };
+}
+
+/** Adds a cue, split where the voice changes; the parts share the cue's time by the length of their words. */
+export function pushCueParts(cues: RawCue[], line: number, startMs: number, endMs: number | null, payload: string): void {
+  const parts = parseCueText(payload).flatMap((part) =>
+    part.speaker === null ? splitTurns(part.text).map((turn, _, all) => ({ ...turn, stamps: all.length === 1 ? shiftStamps(part, turn.offset) : [] })) : [part],
+  );
+  if (parts.length === 0) {
+    cues.push({ line, startMs, endMs, speaker: null, text: '' });
+    return;
+  }
+  const total = parts.reduce((sum, part) => sum + part.text.length, 0);
+  let at = 0;
+  for (const part of parts) {
+    const share = (ms: number): number => (endMs === null ? startMs : Math.round(startMs + ((endMs - startMs) * ms) / total));
+    const partEnd = endMs === null ? null : share(at + part.text.length);
+    const cue = { line, startMs: share(at), endMs: partEnd, speaker: part.speaker, text: part.text };
+    cues.push(part.stamps.length > 0 ? { ...cue, stamps: part.stamps } : cue);
+    at += part.text.length;
+  }
+}
+
+function shiftStamps(part: { stamps: readonly { at: number; startMs: number }[] }, offset: number): { at: number; startMs: number }[] {
+  return part.stamps.map((stamp) => ({ at: Math.max(0, stamp.at - offset), startMs: stamp.startMs }));
+}
+
+/** Turns typed into one cue: a new one at each line that starts with `>>`, a dash, or a speaker's label. */
+function splitTurns(text: string): { speaker: string | null; text: string; offset: number }[] {
+  const lines = text.split('\n');
+  const turns: { speaker: string | null; text: string; offset: number }[] = [];
+  for (const line of lines) {
+    const dash = lines.length > 1 && /^\s*[-–—]\s+\S/.test(line);
+    const arrows = /^\s*>>/.test(line);
+    const bare = dash ? line.replace(/^\s*[-–—]\s+/, '') : line;
+    const label = splitSpeakerLabel(bare);
+    const previous = turns.at(-1);
+    if (previous !== undefined && !dash && !arrows && label.speaker === null) previous.text += `\n${label.text}`;
+    else turns.push({ speaker: label.speaker, text: label.text, offset: line.length - label.text.length });
+  }
+  return turns.filter((turn) => turn.text.trim() !== '');
+}

@@ -1,0 +1,101 @@
+import type { Cue } from './repair-cues.js';
+import type { Word, WordKind, WordTimes } from './types.js';
+
+const SOUNDS =
+  'laugh|laughs|laughter|laughing|chuckles?|giggles?|applause|clapping|cheer(?:s|ing)?|music|inaudible|unintelligible|crosstalk|sighs?|coughs?|pause|silence|indistinct|noise|beep|gasps?|sniffs?|whistles?|snorts?|groans?|bell|ringing|static';
+const MARK_IN_PARENS = new RegExp(`^\\((?:[^()]{0,24}\\b)?(?:${SOUNDS})\\b[^()]{0,24}\\)`, 'i');
+const MARK_IN_STARS = new RegExp(`^\\*(?:${SOUNDS})\\*`, 'i');
+
+/** Splits cue text at white space, keeping a mark such as "[dog barks]" or "♪ la la ♪" as one piece. */
+export function splitIntoPieces(text: string): { text: string; kind: WordKind; at: number }[] {
+  const pieces: { text: string; kind: WordKind; at: number }[] = [];
+  const space = /\s+/y;
+  const bracket = /\[[^\]\n]{1,80}\]|[♪♫♬]+[^♪♫♬]*[♪♫♬]*/y;
+  const bare = /[^\s[♪♫♬]+|\S/y;
+  let at = 0;
+  while (at < text.length) {
+    space.lastIndex = at;
+    if (space.test(text)) {
+      at = space.lastIndex;
+      continue;
+    }
+    const rest = text.slice(at, at + 80);
+    const inParens = MARK_IN_PARENS.exec(rest) ?? MARK_IN_STARS.exec(rest);
+    bracket.lastIndex = at;
+    bare.lastIndex = at;
+    const mark = inParens?.[0] ?? bracket.exec(text)?.[0];
+    const piece = mark ?? bare.exec(text)![0];
+    pieces.push({ text: piece.replace(/\s+/g, ' ').trim(), kind: mark === undefined ? 'word' : 'mark', at });
+    at += piece.length;
+  }
+  return pieces.filter((piece) => piece.kind === 'mark' || /[\p{L}\p{N}$€£%&+]/u.test(piece.text) || joinPunctuation(piece.text));
+}
+
+/** Lone punctuation ("-", "…") is no word; it is dropped rather than given a time of its own. */
+function joinPunctuation(text: string): boolean {
+  return /\p{Emoji_Presentation}/u.test(text);
+}
+
+/** A slow speaker takes about 130 ms a character; words are not stretched further over a cue that stays long. */
+const SLOWEST_MS_PER_CHARACTER = 130;
+
+export interface SpokenWords {
+  readonly words: Word[];
+  readonly speakers: string[];
+  readonly wordTimes: WordTimes;
+  /** For each word, the line of the file it came from. */
+  readonly lines: Int32Array;
+}
+
+/** Words with times: stamps inside the cue where there are some, else the cue's time spread by the length of the words. */
+export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
+  const words: Word[] = [];
+  const lines: number[] = [];
+  const speakers = new Map<string, number>();
+  let stamped = 0;
+  let lastEndMs = 0;
+  for (const cue of cues) {
+    const pieces = splitIntoPieces(cue.text);
+    const speaker = cue.speaker === null ? -1 : (speakers.get(cue.speaker) ?? speakers.set(cue.speaker, speakers.size).get(cue.speaker)!);
+    const times = timesOf(pieces, cue);
+    if (cue.stamps !== undefined && cue.stamps.length > 0) stamped += pieces.length;
+    pieces.forEach((piece, k) => {
+      const startMs = Math.max(lastEndMs, times[k]!.startMs);
+      const endMs = Math.max(startMs + 1, times[k]!.endMs);
+      words.push({ text: piece.text, kind: piece.kind, speaker, startMs, endMs });
+      lines.push(cue.line);
+      lastEndMs = endMs;
+    });
+  }
+  const wordTimes = words.length > 0 && stamped >= words.length / 2 ? 'given' : 'spread';
+  return { words, speakers: [...speakers.keys()], wordTimes, lines: Int32Array.from(lines) };
+}
+
+function timesOf(pieces: readonly { text: string; at: number }[], cue: Cue): { startMs: number; endMs: number }[] {
+  const stamps = (cue.stamps ?? []).filter((stamp) => stamp.startMs >= cue.startMs && stamp.startMs < cue.endMs);
+  const times: { startMs: number; endMs: number }[] = [];
+  let from = 0;
+  let startMs = cue.startMs;
+  for (let s = 0; s <= stamps.length; s += 1) {
+    const stamp = stamps[s];
+    const until = stamp === undefined ? pieces.length : pieces.findIndex((piece) => piece.at >= stamp.at);
+    const to = until < 0 ? pieces.length : until;
+    const endMs = Math.max(startMs, stamp?.startMs ?? cue.endMs);
+    spread(pieces.slice(from, to), startMs, endMs, times);
+    from = Math.max(from, to);
+    startMs = stamp?.startMs ?? startMs;
+  }
+  return times;
+}
+
+function spread(pieces: readonly { text: string }[], startMs: number, endMs: number, into: { startMs: number; endMs: number }[]): void {
+  const weights = pieces.map((piece) => piece.text.length + 2); // two for the onset, so that "I" is not over at once
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const length = Math.min(endMs - startMs, total * SLOWEST_MS_PER_CHARACTER);
+  let before = 0;
+  for (const weight of weights) {
+    const from = startMs + Math.round((length * before) / total);
+    before += weight;
+    into.push({ startMs: from, endMs: startMs + Math.round((length * before) / total) });
+  }
+}

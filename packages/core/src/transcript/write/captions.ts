@@ -1,0 +1,63 @@
+import { formatTimecode } from '../../time/timecode.js';
+import type { Transcript, Word } from '../types.js';
+
+/** One line of captions with its times. */
+export interface CaptionCue {
+  readonly startMs: number;
+  readonly endMs: number;
+  readonly speaker: string | null;
+  readonly text: string;
+}
+
+export interface CaptionOptions {
+  /** Longest line in characters, 10 to 200. Default 42: what players show in one line. Common practice. */
+  longestLine?: number;
+  /** A pause from which a new cue starts, in ms. Default 700. */
+  breakAtPauseMs?: number;
+}
+
+/**
+ * Captions for a run of words, with times from the start of the run. Lines break at sentence ends, pauses, turns and the
+ * longest length; a cue ends with its last word, or is held up to half a second where nothing follows.
+ * @param firstWord inside, @param endWord not
+ */
+export function captionCues(transcript: Transcript, firstWord: number, endWord: number, startMs: number, options: CaptionOptions = {}): CaptionCue[] {
+  const longestLine = options.longestLine ?? 42;
+  const breakAtPauseMs = options.breakAtPauseMs ?? 700;
+  const cues: CaptionCue[] = [];
+  let line: Word[] = [];
+  const flush = (): void => {
+    const head = line[0];
+    if (head === undefined) return;
+    const text = line.map((word) => word.text).join(' ');
+    const speaker = transcript.speakers[head.speaker] ?? null;
+    cues.push({ startMs: Math.max(0, head.startMs - startMs), endMs: line.at(-1)!.endMs - startMs, speaker, text });
+    line = [];
+  };
+  const sentenceEnds = new Set(transcript.sentences.map((sentence) => sentence.endWord));
+  for (let i = firstWord; i < endWord; i += 1) {
+    const word = transcript.words[i]!;
+    const last = line.at(-1);
+    const length = line.reduce((sum, w) => sum + w.text.length + 1, 0) + word.text.length;
+    if (last !== undefined && (length > longestLine || word.speaker !== last.speaker || word.startMs - last.endMs >= breakAtPauseMs)) flush();
+    line.push(word);
+    if (sentenceEnds.has(i + 1)) flush();
+  }
+  flush();
+  return cues;
+}
+
+/** SubRip text of cues: counter, `hh:mm:ss,ttt` times, CRLF line ends. */
+export function writeSubRip(cues: readonly CaptionCue[]): string {
+  return cues.map((cue, i) => `${i + 1}\r\n${formatTimecode(cue.startMs, 'srt')} --> ${formatTimecode(cue.endMs, 'srt')}\r\n${cue.text}\r\n`).join('\r\n');
+}
+
+/** WebVTT text of cues (W3C), speakers as voice spans. */
+export function writeWebVtt(cues: readonly CaptionCue[]): string {
+  const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+  const body = cues.map((cue) => {
+    const voice = cue.speaker === null ? '' : `<v ${escape(cue.speaker)}>`;
+    return `${formatTimecode(cue.startMs, 'vtt')} --> ${formatTimecode(cue.endMs, 'vtt')}\n${voice}${escape(cue.text)}\n`;
+  });
+  return ['WEBVTT\n', ...body].join('\n');
+}

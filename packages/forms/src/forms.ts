@@ -1,0 +1,137 @@
+import { KINDS, LONGEST_CANDIDATE_MS, type Kind, type Shape, SHAPES, SHORTEST_CANDIDATE_MS } from '@sift-reel/core';
+import { GreaterThan, IsZone, NotBefore } from './checks.js';
+import { Day, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from './fields.js';
+
+export const ROLES = ['owner', 'producer'] as const;
+export type Role = (typeof ROLES)[number];
+export const CANDIDATE_STATES = ['open', 'kept', 'dropped'] as const;
+export type CandidateState = (typeof CANDIDATE_STATES)[number];
+
+const LAST_MS = 48 * 3_600_000;
+const LAST_WORD = 2_000_000;
+
+export class SignInForm {
+  @Email() email: string;
+  @Text({ min: 1, max: 200 }) password: string;
+}
+
+export class NewUserForm {
+  @Email() email: string;
+  @Text({ min: 1, max: 80 }) name: string;
+  @OneOf(ROLES) role: Role;
+  @Text({ min: 12, max: 200, description: 'At least 12 characters' }) password: string;
+  @TextList({ format: 'uuid', maxItems: 500 }) clientIds: string[];
+}
+
+export class UserForm {
+  @Text({ min: 1, max: 80 }) name: string;
+  @OneOf(ROLES) role: Role;
+  @TextList({ format: 'uuid', maxItems: 500 }) clientIds: string[];
+  @Flag() active: boolean;
+}
+
+/** What to look for in a recording. Times in ms from its start. */
+export class BriefForm {
+  @Whole({ max: LAST_MS }) partStartMs: number;
+  @GreaterThan('partStartMs', 'must be after the start of the part') @Whole({ max: LAST_MS, nullable: true, description: 'null means to the end' }) partEndMs:
+    number | null;
+  @Whole({ min: SHORTEST_CANDIDATE_MS, max: LONGEST_CANDIDATE_MS }) minMs: number;
+  @GreaterThan('minMs', 'must be longer than the shortest') @Whole({ min: SHORTEST_CANDIDATE_MS, max: LONGEST_CANDIDATE_MS }) maxMs: number;
+  @Whole({ min: 1, max: 200 }) roughCount: number;
+  @TextList({ maxItems: 20, max: 80 }) topics: string[];
+  @TextList({ maxItems: KINDS.length, values: KINDS }) kinds: Kind[];
+  @TextList({ maxItems: 50, max: 80 }) avoid: string[];
+}
+
+export class ClientForm {
+  @Text({ min: 1, max: 80 }) name: string;
+  @IsZone() @Text({ min: 1, max: 60 }) zone: string;
+  @TextList({ maxItems: 30, max: 40, description: 'Without #' }) tags: string[];
+  @Part(() => BriefForm) standingBrief: BriefForm;
+}
+
+export class WindowForm {
+  @Whole({ min: 1, max: 7, description: 'ISO weekday: Monday 1 to Sunday 7' }) weekday: number;
+  @Whole({ max: 1_439, description: 'Minutes after midnight on the wall of the channel’s zone' }) minute: number;
+  @Whole({ min: 1, max: 100 }) weight: number;
+}
+
+export class ChannelForm {
+  @Text({ min: 1, max: 60 }) name: string;
+  @Id() platformProfileId: string;
+  @IsZone() @Text({ min: 1, max: 60 }) zone: string;
+  @Whole({ min: 1, max: 20, description: '1 is where a short goes first' }) order: number;
+  @Whole({ min: 1, max: 24 }) postsPerDay: number;
+  @Whole({ min: 1, max: 168 }) postsPerWeek: number;
+  @Parts(() => WindowForm, { maxItems: 168 }) windows: WindowForm[];
+}
+
+export class BlackoutForm {
+  @Id({ nullable: true, description: 'null means every channel of the client' }) channelId: string | null;
+  @Day() fromDate: string;
+  @NotBefore('fromDate', 'must not be before the first day') @Day() toDate: string;
+  @Text({ min: 1, max: 80 }) reason: string;
+}
+
+export class PlatformProfileForm {
+  @Text({ min: 1, max: 40 }) name: string;
+  @Whole({ max: LONGEST_CANDIDATE_MS }) minDurationMs: number;
+  @GreaterThan('minDurationMs', 'must be longer than the shortest') @Whole({ min: 1_000, max: LAST_MS }) maxDurationMs: number;
+  @TextList({ maxItems: SHAPES.length, values: SHAPES }) shapes: Shape[];
+  @Whole({ min: 10, max: 1_000 }) titleLimit: number;
+  @Whole({ max: 20_000 }) descriptionLimit: number;
+  @Whole({ max: 60 }) hashtagLimit: number;
+  @Whole({ min: 1, max: 100 }) postsPerDay: number;
+  @Whole({ max: 1_440 }) minGapMinutes: number;
+}
+
+export class RecordingForm {
+  @Text({ min: 1, max: 160 }) title: string;
+}
+
+export class CandidateStateForm {
+  @OneOf(CANDIDATE_STATES) state: CandidateState;
+}
+
+export class WordSpanForm {
+  @Whole({ max: LAST_WORD }) firstWord: number;
+  @GreaterThan('firstWord', 'must be after the first word') @Whole({ min: 1, max: LAST_WORD }) endWord: number;
+}
+
+export class CopyForm {
+  @Text({ max: 1_000 }) title: string;
+  @Text({ max: 20_000 }) description: string;
+  @TextList({ maxItems: 60, max: 60, description: 'Without #' }) hashtags: string[];
+  @TextList({ maxItems: 30, max: 60 }) keywords: string[];
+  @Text({ max: 80 }) coverLine: string;
+}
+
+export class BatchForm {
+  @Text({ min: 1, max: 80 }) name: string;
+  @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
+}
+
+export class LayOutForm {
+  @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
+  @Day() fromDate: string;
+  @NotBefore('fromDate', 'must not be before the first day') @Day() toDate: string;
+}
+
+export class PlacementForm {
+  @Id() shortId: string;
+  @Id() channelId: string;
+  @Day() date: string;
+  @Whole({ max: 1_439 }) minute: number;
+  @Text({ max: 400 }) why: string;
+}
+
+export class AcceptForm {
+  @Id({ nullable: true }) batchId: string | null;
+  @Parts(() => PlacementForm, { maxItems: 1_000 }) placements: PlacementForm[];
+}
+
+export class MovePostForm {
+  @Id() channelId: string;
+  @Day() date: string;
+  @Whole({ max: 1_439 }) minute: number;
+}

@@ -1,0 +1,25 @@
+export { declaredFields, Day, Decimal, DecimalList, Email, Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Whole, WholeList } from './fields.js';
+export {
+  AcceptForm,
+  BatchForm,
+  BlackoutForm,
+  BriefForm,
+  CANDIDATE_STATES,
+  CandidateStateForm,
+  ChannelForm,
+  ClientForm,
+  CopyForm,
+  LayOutForm,
+  MovePostForm,
+  NewUserForm,
+  PlacementForm,
+  PlatformProfileForm,
+  RecordingForm,
+  ROLES,
+  SignInForm,
+  UserForm,
+  WindowForm,
+  WordSpanForm,
+} from './forms.js';
+export type { FieldSpec } from './fields.js';
+export type { CandidateState, Role } from './forms.js';

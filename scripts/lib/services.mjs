@@ -1,0 +1,51 @@
+// API and worker as child processes that end with us.
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { ROOT, SetupError } from './config.mjs';
+
+export function serviceEnv(settings, databaseUrl, extra = {}) {
+  return {
+    ...process.env,
+    NODE_ENV: 'production',
+    SIFT_REEL_DATABASE_URL: databaseUrl,
+    SIFT_REEL_HOST: settings.host,
+    SIFT_REEL_PORT: String(settings.port),
+    SIFT_REEL_MEDIA_DIR: settings.mediaDir,
+    SIFT_REEL_WEB_DIR: settings.webDir,
+    ...extra,
+  };
+}
+
+/** Starts `api` or `worker` and waits until it says that it is ready. */
+export function startService(part, env, { quiet = false } = {}) {
+  // Detached: Ctrl-C reaches only us, and we stop the parts in their order.
+  const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, `apps/server/dist/${part}.js`)], {
+    cwd: ROOT,
+    env: { ...env, SIFT_REEL_PART: part },
+    stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'pipe', 'ipc'],
+    detached: true,
+  });
+  let err = '';
+  child.stderr.on('data', (chunk) => {
+    err = (err + chunk).slice(-4000);
+    if (!quiet) process.stderr.write(chunk);
+  });
+  const ended = new Promise((resolve) => child.once('close', (code, signal) => resolve({ code, signal })));
+  const ready = new Promise((resolve, reject) => {
+    child.once('message', () => resolve());
+    ended.then(({ code, signal }) => reject(new SetupError(`The ${part} ended before it was ready (${code ?? signal}):\n${err}`)));
+  });
+  ready.catch(() => undefined);
+  return {
+    child,
+    ready,
+    ended,
+    stop: async () => {
+      if (child.exitCode !== null || child.signalCode !== null) return;
+      process.kill(child.pid, 'SIGTERM');
+      const timer = setTimeout(() => process.kill(child.pid, 'SIGKILL'), 15_000);
+      await ended;
+      clearTimeout(timer);
+    },
+  };
+}
