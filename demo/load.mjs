@@ -87,14 +87,18 @@ async function fill(caller, client, spoken, say) {
   }
   const { email, name, password } = DEMO_PRODUCER;
   await caller.call('POST', 'users', { email, name, password, role: 'producer', clientIds: DEMO_PRODUCER.clients.map((one) => clients.get(one).id) });
+  const approved = [];
   for (const entry of [...RECORDINGS].reverse()) {
-    const recording = await bringIn(caller, clients.get(entry.client).id, spoken.get(entry.file));
+    const owner = clients.get(entry.client);
+    const recording = await bringIn(caller, owner.id, spoken.get(entry.file));
     say(`Brought in: ${recording.title}`);
     if (entry.stage === 'waiting') continue;
-    const sift = await caller.call('POST', `recordings/${recording.id}/sifts`, { ...clients.get(entry.client).standingBrief, ...entry.brief });
+    const sift = await caller.call('POST', `recordings/${recording.id}/sifts`, { ...owner.standingBrief, ...entry.brief });
     await waitFor(caller, sift.id, say);
-    if (entry.stage === 'worked') await workOut(caller, client, recording, sift, clients.get(entry.client));
+    if (entry.stage === 'worked') approved.push(...(await workOut(caller, recording, sift)));
   }
+  await caller.call('POST', 'batches', { name: 'First frost', shortIds: approved });
+  await layOutFrom(caller, client, clients.get('Ardcree Chimneys'), approved.slice(1));
 }
 
 async function bringIn(caller, clientId, { title, soundFile, transcriptFile }) {
@@ -119,27 +123,20 @@ async function waitFor(caller, siftId, say) {
   }
 }
 
-/** Keeps the strong ones, approves most of them, batches and lays them out over last week, this one and the next. */
-async function workOut(caller, client, recording, sift, owner) {
-  const { candidates } = await caller.call('GET', `sifts/${sift.id}/ranking`);
-  for (const candidate of candidates.slice(0, 9))
-    await caller.call('PUT', `candidates/${candidate.id}/state`, { state: candidate.rank === 6 ? 'dropped' : 'kept' });
-  const shorts = (await caller.call('GET', `shorts?recordingId=${recording.id}`)).sort((a, b) => b.score - a.score);
-  for (const short of shorts.slice(0, 6)) await caller.call('PUT', `shorts/${short.id}/approval`, { approved: true });
-  await caller.call('POST', 'batches', { name: 'First frost', shortIds: shorts.slice(0, 6).map((short) => short.id) });
-  await layOutFrom(
-    caller,
-    client,
-    owner,
-    shorts.slice(0, 5).map((short) => short.id),
-  );
+/** Keeps the strong ones, drops one, approves most. @returns the ids of the approved shorts */
+async function workOut(caller, recording, sift) {
+  const { candidates, strongCount } = await caller.call('GET', `sifts/${sift.id}/ranking`);
+  for (const candidate of candidates.slice(0, Math.max(5, Math.min(9, strongCount)))) {
+    await caller.call('PUT', `candidates/${candidate.id}/state`, { state: candidate.rank === 5 ? 'dropped' : 'kept' });
+  }
+  const query = new URLSearchParams({ recordingId: recording.id });
+  const shorts = (await caller.call('GET', ['shorts', query].join('?'))).sort((a, b) => b.score - a.score);
+  const chosen = shorts.slice(0, Math.max(3, shorts.length - 2));
+  for (const short of chosen) await caller.call('PUT', `shorts/${short.id}/approval`, { approved: true });
+  return chosen.map((short) => short.id);
 }
 
-/**
- * The schedule a week into its life: the same planner, asked as if it were last Monday; what is over by now is posted.
- * One recording may not follow itself, so the demo's channel takes one short of it in every other slot: the producer's
- * own rule is kept here by laying each short out alone, a few days apart.
- */
+/** The schedule a week into its life: the same planner, asked as if it were Monday of last week; what is over by now is posted. */
 async function layOutFrom(caller, client, owner, shortIds) {
   const view = await caller.call('GET', 'schedule');
   const nowMs = Date.parse(view.now);

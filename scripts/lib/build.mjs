@@ -49,7 +49,7 @@ export function buildWeb(log = say) {
     'web',
     ['packages', 'apps/web'],
     'apps/web/dist/index.html',
-    () => run(bin('vite'), ['build', '--logLevel', 'warn'], { cwd: join(ROOT, 'apps/web') }),
+    () => run('npm', ['run', 'build', '--silent', '-w', 'apps/web'], { cwd: ROOT }),
     log,
   );
 }

@@ -1,6 +1,7 @@
 import { Inject, Injectable, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import PgBoss from 'pg-boss';
-import { QueryTypes, type Transaction } from 'sequelize';
+import type pg from 'pg';
+import type { Transaction } from 'sequelize';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { log } from '../config/logger.js';
 
@@ -25,17 +26,16 @@ export class QueueService implements OnModuleInit, OnApplicationShutdown {
 
   /** A sift's job. Sending it twice is harmless: the second finds the work done, or being done. */
   async sendSift(siftId: string, transaction?: Transaction): Promise<void> {
-    const sequelize = transaction === undefined ? undefined : (transaction as unknown as { sequelize: import('sequelize').Sequelize }).sequelize;
-    const db =
-      sequelize === undefined
-        ? undefined
-        : {
-            executeSql: async (text: string, values: unknown[]) => {
-              const rows = await sequelize.query(text, { bind: values, transaction: transaction ?? null, type: QueryTypes.SELECT });
-              return { rows, rowCount: rows.length };
-            },
-          };
-    await this.boss.send(SIFT_QUEUE, { siftId } satisfies SiftJob, db === undefined ? {} : { db: db as unknown as PgBoss.Db });
+    const job: SiftJob = { siftId };
+    if (transaction === undefined) {
+      await this.boss.send(SIFT_QUEUE, job);
+      return;
+    }
+    // Sequelize's transaction holds one connection of pg; the queue's insert goes over the same one, unseen by Sequelize,
+    // which would refuse pg-boss's unset values.
+    const { connection } = transaction as unknown as { connection: pg.Client };
+    const db: PgBoss.Db = { executeSql: (text, values) => connection.query(text, values) };
+    await this.boss.send(SIFT_QUEUE, job, { db });
   }
 
   /** True when the queue's own tables answer. */

@@ -9,6 +9,8 @@ import { cutSheetPage } from './cut-sheet.page.js';
 import { sendFile } from './send-file.js';
 import { baseCopy, ShortsService } from './shorts.service.js';
 
+const SHORT = 'shorts/:shortId';
+
 /** Files to take away: captions of a short, cut sheet of a recording. */
 @ApiTags('exports')
 @Controller()
@@ -18,14 +20,14 @@ export class ExportsController {
     @Inject(RecordingsService) private readonly recordings: RecordingsService,
   ) {}
 
-  @Get('shorts/:shortId/captions.srt')
+  @Get(`${SHORT}/captions.srt`)
   @ApiOkResponse({ description: 'SubRip, times from the start of the short' })
   async exportSubRip(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Res() response: Response): Promise<void> {
     const { cues, name } = await this.captions(actor, shortId);
     sendFile(response, fileName([...name, 'captions'], 'srt'), 'application/x-subrip; charset=utf-8', writeSubRip(cues));
   }
 
-  @Get('shorts/:shortId/captions.vtt')
+  @Get(`${SHORT}/captions.vtt`)
   @ApiOkResponse({ description: 'WebVTT, times from the start of the short' })
   async exportWebVtt(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Res() response: Response): Promise<void> {
     const { cues, name } = await this.captions(actor, shortId);

@@ -135,7 +135,7 @@ export class SiftingService {
     const sift = found(await Sift.findByPk(row.siftId, { attributes: ['recordingId'] }), 'sift');
     const transcript = unpackRow(await this.recordings.readPacked(actor, sift.recordingId));
     if (endWord > transcript.words.length) throw new ConflictException(`The transcript ends at word ${transcript.words.length}.`);
-    const span = spanOfWords(transcript.words, firstWord, endWord, { startMs: 0, endMs: transcript.durationMs });
+    const span = spanOfWords(transcript.words, firstWord, endWord);
     const line = (from: number, to: number): string =>
       transcript.words
         .slice(from, to)

@@ -13,6 +13,16 @@ export const WEIGHTS: Readonly<Record<SignalName, number>> = {
   currency: 0.11,
 };
 
+/** A brief that names topics asks for them: Currency then counts this many times as much, and the weights are scaled back to sum to one. */
+export const ASKED_CURRENCY = 3;
+
+/** The weights of a sift, in the order of the signals. */
+export function weightsFor(topicsAsked: boolean): number[] {
+  const raw = SIGNALS.map((name) => WEIGHTS[name] * (topicsAsked && name === 'currency' ? ASKED_CURRENCY : 1));
+  const sum = raw.reduce((total, weight) => total + weight, 0);
+  return raw.map((weight) => weight / sum);
+}
+
 /** Points for a kind of moment that the brief asks for. */
 export const WANTED_KIND_POINTS = 7;
 
@@ -22,7 +32,7 @@ export const WANTED_KIND_POINTS = 7;
  */
 export function buildScorer(context: SiftContext, signals: readonly Signal[]): (run: Run) => number {
   const dull = new Sums(context.sentences.map((sentence, s) => context.dull[s]! * (sentence.endMs - sentence.startMs)));
-  const weights = SIGNALS.map((name) => WEIGHTS[name]);
+  const weights = weightsFor(context.brief.topics.length > 0);
   return (run) => {
     let mean = 0;
     for (let k = 0; k < signals.length; k += 1) mean += weights[k]! * signals[k]!.value(run);

@@ -131,9 +131,7 @@ function avoidedSentences(context: SiftContext): boolean[] {
 
 /** The span of a run with its air, inside the part. */
 function cutSpan(context: SiftContext, run: Run): Span {
-  const { partStartMs, partEndMs } = context.brief;
-  const endMs = Math.min(partEndMs ?? Infinity, context.input.transcript.durationMs);
-  return spanOfWords(context.words, openingWord(context, run.first).word, context.sentences[run.end - 1]!.endWord, { startMs: partStartMs, endMs });
+  return spanOfWords(context.words, openingWord(context, run.first).word, context.sentences[run.end - 1]!.endWord);
 }
 
 function toCandidate(

@@ -12,23 +12,32 @@ const LONGEST_WRITTEN = 45;
  * sentence it follows.
  */
 export function splitSentences(words: readonly Word[], tagger: PosTagger): { sentences: Sentence[]; sentenceEnds: SentenceEnds } {
+  const terminals = countTerminals(words);
   const ends: number[] = [];
   let restored = 0;
-  let written = 0;
   for (const [from, to] of turns(words)) {
     for (const [first, end] of writtenRuns(words, from, to)) {
-      if (end - first <= LONGEST_WRITTEN || countTerminals(words, first, end) > 1) {
-        ends.push(end);
-        written += end - first;
-      } else {
+      const around = terminals[Math.min(words.length, end + REACH)]! - terminals[Math.max(0, first - REACH)]!;
+      const own = terminals[end]! - terminals[first]!;
+      const bare = own <= 1 && end - first > LONGEST_WRITTEN ? true : around === 0 && end - first > 3;
+      if (bare) {
         ends.push(...restoreEnds(words, first, end, tagger));
         restored += end - first;
-      }
+      } else ends.push(end);
     }
   }
-  const unpunctuated = written > 0 && !words.some((word) => TERMINAL.test(word.text));
-  const sentenceEnds = restored === 0 && !unpunctuated ? 'written' : written === 0 || unpunctuated ? 'restored' : 'mixed';
+  const sentenceEnds = restored === 0 ? 'written' : restored > 0.9 * words.length ? 'restored' : 'mixed';
   return { sentences: toSentences(words, ends), sentenceEnds };
+}
+
+/** A stretch counts as unpunctuated when no full stop stands within this many words of it. */
+const REACH = 60;
+
+/** Number of words that end in a full stop before each word. */
+function countTerminals(words: readonly Word[]): Int32Array {
+  const counts = new Int32Array(words.length + 1);
+  words.forEach((word, i) => { counts[i + 1] = counts[i]! + (word.kind === 'word' && TERMINAL.test(word.text) ? 1 : 0); });
+  return counts;
 }
 
 function* turns(words: readonly Word[]): Generator<[number, number]> {
@@ -59,12 +68,6 @@ function lastSpoken(words: readonly Word[], first: number, i: number): string {
   return words[k]!.kind === 'mark' ? '' : words[k]!.text;
 }
 
-function countTerminals(words: readonly Word[], first: number, end: number): number {
-  let count = 0;
-  for (let i = first; i < end; i += 1) if (TERMINAL.test(words[i]!.text)) count += 1;
-  return count;
-}
-
 /**
  * True when a sentence ends after `text`, judged with the word that follows. Abbreviations, initials, decimals and
  * ellipses as in Unicode UAX #29 (rules SB6 to SB8a), with lists of titles and abbreviations, which UAX #29 leaves open.
@@ -90,10 +93,10 @@ const MAX_RESTORED = 60;
 
 /** How well a sentence of `n` words sits: short ones need strong boundaries, long ones are ever less likely. */
 function lengthCost(n: number): number {
-  if (n <= 2) return 2.2;
-  if (n <= 4) return 1.2;
-  if (n <= 20) return 0.35;
-  return 0.35 + (n - 20) * 0.085;
+  if (n <= 2) return 1.3;
+  if (n <= 4) return 0.55;
+  if (n <= 14) return 0.15;
+  return 0.15 + (n - 14) * 0.07;
 }
 
 /**
@@ -137,17 +140,20 @@ function boundaryStrength(words: readonly Word[], first: number, k: number, text
   return strength + startStrength(next, texts[k + 1] ?? '', tags[k]!, tags[k + 1], tag);
 }
 
+/** Openers that as often go on with the sentence before. */
+const WEAK_OPENERS = new Set(['and', 'because', 'then', 'after', 'before', 'when', 'if', 'once', 'but']);
+
 function startStrength(next: string, after: string, tag: PartOfSpeech, afterTag: PartOfSpeech | undefined, previousTag: PartOfSpeech): number {
   const verbAfter = afterTag === 'VERB' || afterTag === 'AUX' || afterTag === 'ADV';
   const canClose =
     previousTag === 'NOUN' || previousTag === 'PROPN' || previousTag === 'ADV' || previousTag === 'ADJ' || previousTag === 'NUM' || previousTag === 'PRON';
   if (OPENERS.has(next)) {
-    const strong = next !== 'and' && next !== 'because' && next !== 'then' && next !== 'after' && next !== 'before' && next !== 'when' && next !== 'if';
+    const strong = !WEAK_OPENERS.has(next);
     const clause = SUBJECT_PRONOUNS.has(after) || QUESTION_WORDS.has(after) || afterTag === 'DET' || afterTag === 'PROPN';
-    return (strong ? 0.9 : 0.25) + (clause ? 0.8 : 0) + (canClose ? 0.2 : 0);
+    return (strong ? 0.9 : -0.1) + (clause ? 0.75 : 0) + (canClose ? 0.2 : 0);
   }
-  if (SUBJECT_PRONOUNS.has(next)) return (verbAfter || next.includes("'") ? 0.75 : 0) + (canClose ? 0.35 : -0.6);
-  if (QUESTION_WORDS.has(next)) return canClose ? 0.3 : -0.6;
+  if (SUBJECT_PRONOUNS.has(next)) return (verbAfter || next.includes("'") ? 0.95 : 0.1) + (canClose ? 0.35 : -0.6);
+  if (QUESTION_WORDS.has(next)) return (afterTag === 'AUX' || next.includes("'") ? 0.8 : 0) + (canClose ? 0.2 : -0.6);
   if (tag === 'ADP' || tag === 'PART') return -1.2;
   if (tag === 'DET') return canClose ? 0.1 : -0.8;
   if (tag === 'VERB' || tag === 'AUX') return -0.9;

@@ -16,7 +16,7 @@ export interface DecodedText {
  */
 export function decodeText(bytes: Uint8Array): DecodedText {
   const encoding = detectEncoding(bytes);
-  const raw = new TextDecoder(encoding).decode(bytes); // drops the byte order mark itself
+  const raw = encoding === 'windows-1252' ? decodeWindows1252(bytes) : new TextDecoder(encoding).decode(bytes); // drops the byte order mark itself
   const text = raw.replace(/\r\n?|\u2028|\u2029|\u0085/g, '\n');
   const zeroAt = text.indexOf('\0');
   if (zeroAt >= 0) {
@@ -31,6 +31,20 @@ export function decodeText(bytes: Uint8Array): DecodedText {
     repairs.push({ line, code: 'unreadable-bytes', detail: `${lost} unreadable character${lost === 1 ? '' : 's'} shown as \uFFFD` });
   }
   return { text, encoding, repairs };
+}
+
+/** Characters of the bytes 0x80 to 0x9F, from the WHATWG Encoding Standard's index (bytes without one keep their number). */
+const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008DŽ\u008F\u0090‘’“”•–—˜™š›œ\u009DžŸ';
+
+/** Node 20's own decoder reads these bytes as Latin-1, so that every typographic quote would be lost. */
+function decodeWindows1252(bytes: Uint8Array): string {
+  const pieces: string[] = [];
+  for (let from = 0; from < bytes.length; from += 8_192) {
+    let piece = '';
+    for (const byte of bytes.subarray(from, from + 8_192)) piece += byte >= 0x80 && byte <= 0x9f ? WINDOWS_1252[byte - 0x80]! : String.fromCharCode(byte);
+    pieces.push(piece);
+  }
+  return pieces.join('');
 }
 
 function detectEncoding(bytes: Uint8Array): TextEncodingName {

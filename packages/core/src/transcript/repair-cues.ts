@@ -106,14 +106,16 @@ function closeCue(cue: RawCue, next: RawCue | undefined, repairs: Repair[]): Cue
 /** Two cues over one another: the earlier ends where the later starts, or both share the time where they start together. */
 function separate(cues: Cue[], i: number, repairs: Repair[]): void {
   const cue = cues[i]!;
-  const next = cues[i + 1]!;
+  let next = cues[i + 1]!;
+  if (next.startMs < cue.startMs) next = { ...next, startMs: cue.startMs, endMs: Math.max(next.endMs, cue.startMs + 1) }; // pushed on by one before
+  cues[i + 1] = next;
   if (cue.endMs <= next.startMs) return;
   repairs.push({ line: next.line, code: 'overlap', detail: `starts ${cue.endMs - next.startMs} ms before the cue above ends` });
   if (next.startMs - cue.startMs >= SHORTEST_CUE_MS) {
     cues[i] = { ...cue, endMs: next.startMs };
     return;
   }
-  const endMs = Math.max(cue.endMs, next.endMs);
+  const endMs = Math.max(cue.endMs, next.endMs, cue.startMs + 2);
   const share = cue.text.length / (cue.text.length + next.text.length);
   const cut = Math.min(endMs - 1, Math.max(cue.startMs + 1, Math.round(cue.startMs + (endMs - cue.startMs) * share)));
   cues[i] = { ...cue, endMs: cut };

@@ -6,6 +6,9 @@ import type { ReadCues } from './webvtt.js';
 const STAMP = /[[(]((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)[\])]/g;
 const BARE_LINE = /^\s*((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)\s+(?=\S)/;
 
+/** A speaker's name before a stamp: capitalised words, nothing else, and no full stop. */
+const NAME_ALONE = /^\s*(\p{Lu}[\p{L}\p{N}'’-]*(?: [\p{Lu}\p{N}][\p{L}\p{N}'’-]*){0,3})\s*:?\s*$/u;
+
 /** True when a line carries a stamp `[mm:ss]` or `[hh:mm:ss]`, or starts with a bare one. */
 export function hasStamp(line: string): boolean {
   STAMP.lastIndex = 0;
@@ -26,7 +29,7 @@ export function readStampedText(text: string): ReadCues {
     const line = rawLine.replace(BARE_LINE, '[$1] ');
     const pieces = cutAtStamps(line, index + 1);
     if (pieces.lead.trim() !== '') {
-      const named = /^\s*([\p{Lu}][\p{L}\p{N} .'’-]{0,60}?)\s*:?\s*$/u.exec(pieces.lead);
+      const named = NAME_ALONE.exec(pieces.lead);
       if (named !== null && pieces.stamped.length > 0) speaker = named[1]!;
       else appendToLast(cues, pieces.lead, index + 1, repairs);
     }

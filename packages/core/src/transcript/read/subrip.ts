@@ -1,7 +1,7 @@
 import { type RawCue, type Repair, TranscriptRefusedError } from '../types.js';
 import { parseLooseTimestamp, pushCueParts, type ReadCues } from './webvtt.js';
 
-const TIMING = /^\s*(-?[\d:.,]+)\s*-{1,2}>\s*(-?[\d:.,]*)/;
+const TIMING = /^\s*(-?[\d:.,]+)\s*-{1,2}>\s*(\S*)/;
 
 /**
  * Reads SubRip (text already decoded, `\n` line ends). Counters may be missing, repeated or out of order; blank lines

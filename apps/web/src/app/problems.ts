@@ -1,0 +1,21 @@
+/** What the server says went wrong (RFC 9457 problem details). */
+export interface Problem {
+  readonly status: number;
+  readonly detail: string;
+  readonly errors?: readonly { readonly field: string; readonly detail: string }[];
+}
+
+/** The problem in an error of RTK Query or of an upload, or null. */
+export function problemOf(error: unknown): Problem | null {
+  const data = (error as { data?: unknown } | null)?.data ?? error;
+  return typeof data === 'object' && data !== null && typeof (data as Problem).detail === 'string' ? (data as Problem) : null;
+}
+
+/** What happened, in words that say what to do. */
+export function problemText(error: unknown): string {
+  const problem = problemOf(error);
+  if (problem !== null) return problem.detail;
+  const status = (error as { status?: unknown } | null)?.status;
+  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return 'The server cannot be reached. What you did is not saved; try again when the line is back.';
+  return error instanceof Error ? error.message : 'Something went wrong. Nothing was changed; try again.';
+}

@@ -1,0 +1,32 @@
+import { createBrowserRouter } from 'react-router';
+import { ClientPage } from '../features/clients/client-page.js';
+import { ClientsPage } from '../features/clients/clients-page.js';
+import { PlatformsPage } from '../features/clients/platforms-page.js';
+import { DeskPage } from '../features/desk/desk-page.js';
+import { UsersPage } from '../features/identity/users-page.js';
+import { SchedulePage } from '../features/planning/schedule-page.js';
+import { RecordingsPage } from '../features/recordings/recordings-page.js';
+import { ShortsPage } from '../features/shorts/shorts-page.js';
+import { BenchPage } from '../features/sifting/bench-page.js';
+import { NotFound, RouteTrouble, Shell } from './shell.js';
+
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <RouteTrouble />,
+    children: [
+      { index: true, element: <DeskPage /> },
+      { path: 'recordings', element: <RecordingsPage /> },
+      { path: 'recordings/:recordingId', element: <BenchPage /> },
+      { path: 'recordings/:recordingId/sifts/:siftId', element: <BenchPage /> },
+      { path: 'shorts', element: <ShortsPage /> },
+      { path: 'shorts/:shortId', element: <ShortsPage /> },
+      { path: 'schedule', element: <SchedulePage /> },
+      { path: 'clients', element: <ClientsPage /> },
+      { path: 'clients/:clientId', element: <ClientPage /> },
+      { path: 'platforms', element: <PlatformsPage /> },
+      { path: 'users', element: <UsersPage /> },
+      { path: '*', element: <NotFound /> },
+    ],
+  },
+]);

@@ -1,0 +1,158 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import clsx from 'clsx';
+import { Moon, Sun, X } from 'lucide-react';
+import { type ReactNode, useEffect, useState } from 'react';
+import { isRouteErrorResponse, Link, NavLink, Outlet, useRouteError } from 'react-router';
+import { SignIn } from '../features/identity/sign-in.js';
+import { Dialog } from '../ui/dialog.js';
+import { Button, EmptyState, Key, Trouble } from '../ui/parts.js';
+import { api } from './api.js';
+import { setCsrfToken } from './base-api.js';
+import { type KeyBinding, useActiveKeys, useKeys } from './keys.js';
+import { noticeClosed } from './notices.js';
+import { useProgress } from './progress.js';
+import { useAppDispatch, useAppSelector } from './store.js';
+import { applyTheme, readTheme, type Theme } from './theme.js';
+import { undoLast } from './undo.js';
+
+/** The frame around every screen: who is signed in, where one can go, what is at work, what was just done. */
+export function Shell(): ReactNode {
+  const { data: session, isLoading, error, refetch } = api.useReadSessionQuery();
+  if (session !== undefined) setCsrfToken(session.csrfToken);
+  if (isLoading) return null;
+  if (session === undefined) {
+    const status = (error as { status?: unknown } | undefined)?.status;
+    if (status !== 401) return <Trouble title="The server does not answer" detail="Nothing is lost. Start Sift Reel again, then try once more." onRetry={() => void refetch()} />;
+    return <SignIn />;
+  }
+  return <Frame name={session.name} owner={session.role === 'owner'} />;
+}
+
+const PLACES = [['/', 'Desk'], ['/recordings', 'Recordings'], ['/shorts', 'Shorts'], ['/schedule', 'Schedule'], ['/clients', 'Clients']] as const;
+
+function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
+  useProgress();
+  const [help, setHelp] = useState(false);
+  useKeys([
+    { key: '?', label: 'Show these keys', group: 'Everywhere', run: () => setHelp(true) },
+    { key: 'u', label: 'Undo the last change', group: 'Everywhere', run: () => void undoLast() },
+    { key: 'mod+z', label: 'Undo the last change', group: 'Everywhere', run: () => void undoLast() },
+  ]);
+  return (
+    <div className="grid h-full grid-rows-[44px_1fr]">
+      <header className="flex h-[44px] items-center gap-[22px] bg-bar px-[18px] text-bar-text">
+        <Link to="/" className="flex items-center gap-2 text-[15px] font-extrabold tracking-[-.01em]"><Mark />Sift Reel</Link>
+        <nav aria-label="Main" className="flex gap-1">
+          {PLACES.map(([to, label]) => (
+            <NavLink key={to} to={to} end={to === '/'} className={({ isActive }) => clsx('rounded px-[11px] py-[6px]', isActive ? 'text-bar-text shadow-[inset_0_-2px_var(--ember)]' : 'text-bar-soft hover:text-bar-text')}>{label}</NavLink>
+          ))}
+        </nav>
+        <span className="ml-auto flex items-center gap-4 text-bar-soft">
+          <Working />
+          <button type="button" onClick={() => setHelp(true)} className="hover:text-bar-text">Keys <Key name="?" /></button>
+          <UserMenu name={name} owner={owner} />
+        </span>
+      </header>
+      <main className="min-h-0 overflow-hidden"><Outlet /></main>
+      <Notices />
+      <KeysDialog open={help} onClose={() => setHelp(false)} />
+    </div>
+  );
+}
+
+function Mark(): ReactNode {
+  return (
+    <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
+      <circle cx="9" cy="9" r="8" fill="none" stroke="var(--ember)" strokeWidth="2" />
+      <path d="M4 6h10M3.4 9h11.2M4 12h10" stroke="var(--bar-text)" strokeWidth="1.2" strokeDasharray="1.6 1.6" />
+    </svg>
+  );
+}
+
+/** "2 recordings working · 6 min left" */
+function Working(): ReactNode {
+  const { data: recordings = [] } = api.useListRecordingsQuery(undefined);
+  const working = recordings.filter((one) => one.latestSift?.state === 'waiting' || one.latestSift?.state === 'running');
+  if (working.length === 0) return null;
+  const leftMs = Math.max(...working.map((one) => one.latestSift?.leftMs ?? 0));
+  const left = leftMs > 0 ? ` · ${leftMs < 60_000 ? `${Math.ceil(leftMs / 1_000)} s` : `${Math.ceil(leftMs / 60_000)} min`} left` : '';
+  return <Link to="/recordings" role="status" className="hover:text-bar-text">{working.length} {working.length === 1 ? 'recording' : 'recordings'} working{left}</Link>;
+}
+
+function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode {
+  const [signOut] = api.useSignOutMutation();
+  const dispatch = useAppDispatch();
+  const [theme, setTheme] = useState<Theme>(readTheme);
+  const item = 'flex w-full items-center gap-2 px-3 py-[7px] text-left data-focus:bg-faint';
+  return (
+    <Menu>
+      <MenuButton className="hover:text-bar-text">{name}</MenuButton>
+      <MenuItems anchor="bottom end" className="z-50 w-[210px] border border-rule bg-sheet py-1 text-ink shadow-[0_8px_24px_rgba(35,32,27,.2)]">
+        <MenuItem><button type="button" className={item} onClick={() => { const next = theme === 'day' ? 'night' : 'day'; applyTheme(next); setTheme(next); }}>{theme === 'day' ? <Moon size={14} /> : <Sun size={14} />}{theme === 'day' ? 'Night proof' : 'Day proof'}</button></MenuItem>
+        <MenuItem><Link className={item} to="/platforms">Platform profiles</Link></MenuItem>
+        {owner && <MenuItem><Link className={item} to="/users">Users and assignments</Link></MenuItem>}
+        <MenuItem><a className={item} href="/api/docs" target="_blank" rel="noreferrer">API document</a></MenuItem>
+        <MenuItem><button type="button" className={item} onClick={() => { void signOut().then(() => { setCsrfToken(''); dispatch(api.util.resetApiState()); window.location.assign('/'); }); }}>Sign out</button></MenuItem>
+      </MenuItems>
+    </Menu>
+  );
+}
+
+function Notices(): ReactNode {
+  const notices = useAppSelector((state) => state.notices);
+  const dispatch = useAppDispatch();
+  const newest = notices.at(-1);
+  useEffect(() => {
+    if (newest === undefined || newest.kind === 'trouble') return;
+    const timer = setTimeout(() => dispatch(noticeClosed(newest.id)), 6_000);
+    return () => clearTimeout(timer);
+  }, [newest, dispatch]);
+  if (newest === undefined) return null;
+  return (
+    <div role={newest.kind === 'trouble' ? 'alert' : 'status'} className={clsx('fixed bottom-4 left-1/2 z-50 flex max-w-[80ch] -translate-x-1/2 items-center gap-4 border-l-4 bg-bar px-4 py-[9px] text-bar-text shadow-[0_8px_24px_rgba(35,32,27,.3)]', newest.kind === 'trouble' ? 'border-ember' : 'border-bar-soft')}>
+      <span>{newest.text}</span>
+      {newest.undoable && <button type="button" className="font-semibold underline underline-offset-2" onClick={() => { dispatch(noticeClosed(newest.id)); void undoLast(); }}>Undo <Key name="u" /></button>}
+      <button type="button" aria-label="Close this message" onClick={() => dispatch(noticeClosed(newest.id))}><X size={14} /></button>
+    </div>
+  );
+}
+
+function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }): ReactNode {
+  const keys = useActiveKeys();
+  const groups = new Map<string, Map<string, KeyBinding[]>>();
+  for (const binding of keys) {
+    const group = groups.get(binding.group) ?? new Map<string, KeyBinding[]>();
+    group.set(binding.label, [...(group.get(binding.label) ?? []), binding]);
+    groups.set(binding.group, group);
+  }
+  return (
+    <Dialog open={open} onClose={onClose} title="Keys on this screen" wide>
+      <div className="columns-2 gap-8">
+        {[...groups].map(([name, bindings]) => (
+          <section key={name} className="mb-4 break-inside-avoid">
+            <h2 className="mb-1">{name}</h2>
+            <dl>
+              {[...bindings].map(([label, list]) => (
+                <div key={label} className="flex items-center justify-between border-t border-rule py-1">
+                  <dt>{label}</dt>
+                  <dd className="flex gap-1">{list.map((binding) => <Key key={binding.key} name={binding.key} />)}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+      <Button onClick={onClose}>Close</Button>
+    </Dialog>
+  );
+}
+
+export function NotFound(): ReactNode {
+  return <EmptyState title="There is nothing here" action={<Link to="/" className="font-semibold underline">Go to the desk</Link>}>The address leads to no screen, or to something of a client that is not yours to see.</EmptyState>;
+}
+
+export function RouteTrouble(): ReactNode {
+  const error = useRouteError();
+  const detail = isRouteErrorResponse(error) ? error.statusText : error instanceof Error ? error.message : String(error);
+  return <Trouble title="This screen broke" detail={`What you saved is safe. Load the page again. (${detail})`} onRetry={() => window.location.reload()} />;
+}

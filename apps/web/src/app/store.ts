@@ -1,0 +1,17 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { useDispatch, useSelector } from 'react-redux';
+import { benchSlice } from '../features/sifting/bench-slice.js';
+import { scheduleSlice } from '../features/planning/schedule-slice.js';
+import { baseApi } from './base-api.js';
+import { noticeSlice } from './notices.js';
+
+export const store = configureStore({
+  reducer: { [baseApi.reducerPath]: baseApi.reducer, bench: benchSlice.reducer, schedule: scheduleSlice.reducer, notices: noticeSlice.reducer },
+  // Rankings and transcripts of 100,000 words are plain data; walking them on every action would be felt.
+  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(baseApi.middleware),
+});
+
+export type RootState = ReturnType<typeof store.getState>;
+export type AppDispatch = typeof store.dispatch;
+export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
+export const useAppSelector = useSelector.withTypes<RootState>();

@@ -1,0 +1,74 @@
+import { classValidatorResolver } from '@hookform/resolvers/class-validator';
+import { formatLength, SHAPES } from '@sift-reel/core';
+import { PlatformProfileForm } from '@sift-reel/forms';
+import { type ReactNode, useState } from 'react';
+import { Controller, useForm } from 'react-hook-form';
+import { api, type PlatformProfileView } from '../../app/api.js';
+import { problemText } from '../../app/problems.js';
+import { Dialog, DialogFoot } from '../../ui/dialog.js';
+import { Field, TextField } from '../../ui/fields.js';
+import { Button, Loading, PageHead, Trouble } from '../../ui/parts.js';
+
+/** The destinations' rules. The owner keeps them; everybody sees them. */
+export function PlatformsPage(): ReactNode {
+  const platforms = api.useListPlatformProfilesQuery();
+  const session = api.useReadSessionQuery();
+  const [editing, setEditing] = useState<PlatformProfileView | 'new' | null>(null);
+  const owner = session.data?.role === 'owner';
+  if (platforms.error !== undefined) return <Trouble title="The platform profiles cannot be shown" detail={problemText(platforms.error)} />;
+  if (platforms.data === undefined) return <Loading what="platform profiles" />;
+  const cell = 'border-b border-rule px-[18px] py-[9px] align-top';
+  return (
+    <div className="flex h-full flex-col">
+      <PageHead title="Platform profiles" aside="what each destination allows">{owner && <Button tone="fill" onClick={() => setEditing('new')}>Add a profile</Button>}</PageHead>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <table className="w-full">
+          <thead><tr className="text-left text-xs text-soft">{['Platform', 'Length', 'Shapes', 'Title', 'Description', 'Hashtags', 'A day', 'Gap', ''].map((head) => <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">{head}</th>)}</tr></thead>
+          <tbody>
+            {platforms.data.map((one) => (
+              <tr key={one.id}><td className={`${cell} font-semibold`}>{one.name}</td><td className={`${cell} time`}>{formatLength(one.minDurationMs)} – {formatLength(one.maxDurationMs)}</td><td className={cell}>{one.shapes.join(', ')}</td><td className={cell}>{one.titleLimit} characters</td><td className={cell}>{one.descriptionLimit} characters</td><td className={cell}>{one.hashtagLimit}</td><td className={cell}>{one.postsPerDay}</td><td className={cell}>{one.minGapMinutes} min</td><td className={`${cell} text-right`}>{owner && <button type="button" className="underline" onClick={() => setEditing(one)}>Change</button>}</td></tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {editing !== null && <PlatformDialog platform={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
+    </div>
+  );
+}
+
+function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView | null; onClose: () => void }): ReactNode {
+  const [create, creating] = api.useCreatePlatformProfileMutation();
+  const [update, updating] = api.useUpdatePlatformProfileMutation();
+  const { id: _, ...fields } = platform ?? { id: '', name: '', minDurationMs: 5_000, maxDurationMs: 60_000, shapes: ['vertical'] as PlatformProfileForm['shapes'], titleLimit: 100, descriptionLimit: 500, hashtagLimit: 5, postsPerDay: 2, minGapMinutes: 120 };
+  const { register, control, handleSubmit, formState } = useForm<PlatformProfileForm>({ resolver: classValidatorResolver(PlatformProfileForm), defaultValues: fields });
+  const error = creating.error ?? updating.error;
+  const wrong = formState.errors;
+  const submit = handleSubmit(async (platformProfileForm) => {
+    if (platform === null) await create(platformProfileForm).unwrap();
+    else await update({ platformProfileId: platform.id, platformProfileForm }).unwrap();
+    onClose();
+  });
+  const seconds = (name: 'minDurationMs' | 'maxDurationMs', label: string): ReactNode => (
+    <Controller control={control} name={name} render={({ field }) => <TextField label={label} type="number" min={0} value={field.value / 1_000} onChange={(event) => field.onChange(Math.round(Number(event.target.value) * 1_000))} error={wrong[name]?.message} />} />
+  );
+  const whole = (name: 'titleLimit' | 'descriptionLimit' | 'hashtagLimit' | 'postsPerDay' | 'minGapMinutes', label: string): ReactNode => <TextField label={label} type="number" min={0} {...register(name, { valueAsNumber: true })} error={wrong[name]?.message} />;
+  return (
+    <Dialog open onClose={onClose} title={platform === null ? 'Add a platform profile' : platform.name} wide>
+      <form onSubmit={(event) => { submit(event).catch(() => undefined); }} noValidate>
+        <div className="grid grid-cols-3 gap-4">
+          <TextField label="Name" autoFocus {...register('name')} error={wrong.name?.message} />
+          {seconds('minDurationMs', 'Shortest, seconds')}
+          {seconds('maxDurationMs', 'Longest, seconds')}
+          {whole('titleLimit', 'Title, characters')}
+          {whole('descriptionLimit', 'Description, characters')}
+          {whole('hashtagLimit', 'Hashtags')}
+          {whole('postsPerDay', 'Posts a day')}
+          {whole('minGapMinutes', 'Gap between posts, minutes')}
+          <Controller control={control} name="shapes" render={({ field }) => <Field label="Shapes">{(ids) => <div {...ids} className="grid grid-cols-2">{SHAPES.map((shape) => <label key={shape} className="flex gap-1"><input type="checkbox" className="accent-ink" checked={field.value.includes(shape)} onChange={(event) => field.onChange(event.target.checked ? [...field.value, shape] : field.value.filter((one) => one !== shape))} />{shape}</label>)}</div>}</Field>} />
+        </div>
+        {error !== undefined && <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">{problemText(error)}</p>}
+        <DialogFoot><Button onClick={onClose}>Cancel</Button><Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>Save the profile</Button></DialogFoot>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,55 @@
+import { checkPlacement, instantOf, openSlots, type Plan, type PlanChannel, type PlanShort, type Refusal, weekdayOf } from '@sift-reel/core';
+import type { PostView, ScheduleView } from '../../app/api.js';
+
+/** The schedule as the planning core knows it, so that the board refuses in the same words as the server. */
+export function toPlan(view: ScheduleView): Plan {
+  const channels: PlanChannel[] = view.channels.map(({ platform, ...channel }) => ({
+    ...channel,
+    rules: { name: platform.name, minDurationMs: platform.minDurationMs, maxDurationMs: platform.maxDurationMs, shapes: platform.shapes, copy: { title: platform.titleLimit, description: platform.descriptionLimit, hashtags: platform.hashtagLimit }, postsPerDay: platform.postsPerDay, minGapMinutes: platform.minGapMinutes },
+    blackouts: view.blackouts.filter((one) => one.clientId === channel.clientId && (one.channelId === null || one.channelId === channel.id)),
+  }));
+  const shorts: PlanShort[] = view.shorts.map(({ recordingTitle: _, ...short }) => ({ ...short, copyProblems: Object.fromEntries(short.copyProblems.map((one) => [one.channelId, one.detail])) }));
+  return { channels, shorts, posts: view.posts.map((post) => ({ ...post, atMs: Date.parse(post.at) })), nowMs: Date.parse(view.now) };
+}
+
+export type DropOutcome = { readonly kind: 'fits'; readonly minute: number } | { readonly kind: 'refused'; readonly refusal: Refusal };
+
+/**
+ * Where on a day of a channel a short may go: its best window that day that nothing speaks against, else the first reason
+ * of its best window. A day without a window is refused with that reason.
+ */
+export function dropOn(plan: Plan, shortId: string, channelId: string, date: string, movedPostId?: string): DropOutcome {
+  const channel = plan.channels.find((one) => one.id === channelId);
+  const short = plan.shorts.find((one) => one.id === shortId);
+  if (channel === undefined || short === undefined) return { kind: 'refused', refusal: { code: 'no-slot', detail: 'This is not on the schedule any more. Load the page again.' } };
+  const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date)).sort((a, b) => b.weight - a.weight);
+  if (windows.length === 0) return { kind: 'refused', refusal: { code: 'no-slot', detail: `${channel.name} has no posting window on this weekday.` } };
+  let first: Refusal | null = null;
+  for (const { minute } of windows) {
+    const refusal = checkPlacement(plan, short, channel, { date, minute }, movedPostId)[0];
+    if (refusal === undefined) return { kind: 'fits', minute };
+    first ??= refusal;
+  }
+  return { kind: 'refused', refusal: first! };
+}
+
+/** The open slot with the greatest weight in a stretch of days, for the foot of the board. */
+export function bestOpenSlot(plan: Plan, from: string, to: string): { channel: PlanChannel; date: string; minute: number } | null {
+  let best: { channel: PlanChannel; date: string; minute: number; weight: number } | null = null;
+  for (const channel of plan.channels) {
+    for (const slot of openSlots(plan, channel, from, to)) {
+      const full = plan.posts.some((post) => post.channelId === channel.id && post.date === slot.date);
+      if (!full && (best === null || slot.weight > best.weight)) best = { channel, date: slot.date, minute: slot.minute, weight: slot.weight };
+    }
+  }
+  return best;
+}
+
+export function instantIso(plan: Plan, channelId: string, date: string, minute: number): string {
+  const zone = plan.channels.find((channel) => channel.id === channelId)!.zone;
+  return new Date(instantOf(zone, { date, minute }).atMs).toISOString();
+}
+
+export function postsOn(posts: readonly PostView[], channelId: string, date: string): PostView[] {
+  return posts.filter((post) => post.channelId === channelId && post.date === date).sort((a, b) => a.minute - b.minute);
+}

@@ -1,0 +1,171 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { addDays, daysBetween, formatDay, formatMinute, mondayOf, type Plan, wallTimeAt } from '@sift-reel/core';
+import { DndContext, type DragEndEvent, DragOverlay, type DragStartEvent, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { type ReactNode, useMemo, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { api, type PostView, type ScheduleView } from '../../app/api.js';
+import { useKeys } from '../../app/keys.js';
+import { problemText } from '../../app/problems.js';
+import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { sayTrouble } from '../../app/undo.js';
+import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { Board } from './board.js';
+import { LayOutDialog } from './lay-out-dialog.js';
+import { bestOpenSlot, dropOn, toPlan } from './plan.js';
+import { PostDialog } from './post-dialog.js';
+import { ProposalDialog } from './proposal-dialog.js';
+import { cursorMoved, type Held, pickedUp } from './schedule-slice.js';
+import { HeldCard, Tray } from './tray.js';
+import { useDeeds } from './use-deeds.js';
+
+export function SchedulePage(): ReactNode {
+  const schedule = api.useReadScheduleQuery();
+  const batches = api.useListBatchesQuery();
+  const clients = api.useListClientsQuery();
+  const error = schedule.error ?? batches.error ?? clients.error;
+  if (error !== undefined) return <Trouble title="The schedule cannot be shown" detail={problemText(error)} onRetry={() => void schedule.refetch()} />;
+  if (schedule.data === undefined || batches.data === undefined || clients.data === undefined) return <><PageHead title="Schedule" /><Loading what="the schedule" /></>;
+  if (schedule.data.channels.length === 0) return <><PageHead title="Schedule" /><EmptyState title="No channels yet" action={<Link className="font-semibold underline" to="/clients">Go to the clients</Link>}>A client’s channels, with their posting windows and cadence, make the rows of this board.</EmptyState></>;
+  return <Schedule view={schedule.data} clientNames={new Map(clients.data.map((client) => [client.id, client.name]))} />;
+}
+
+const WEEKS = [1, 2, 4] as const;
+
+function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: ReadonlyMap<string, string> }): ReactNode {
+  const [params, setParams] = useSearchParams();
+  const plan = useMemo(() => toPlan(view), [view]);
+  const today = wallTimeAt(view.channels[0]!.zone, plan.nowMs).date;
+  const from = mondayOf(params.get('week') ?? today);
+  const weeks = Number(params.get('weeks') ?? 1);
+  const days = daysBetween(from, addDays(from, weeks * 7 - 1));
+  const batchId = params.get('batch');
+  const [laying, setLaying] = useState(false);
+  const [opened, setOpened] = useState<PostView | null>(null);
+  const { held, proposal } = useAppSelector((state) => state.schedule);
+  const dispatch = useAppDispatch();
+  const deeds = useDeeds(view, plan);
+  const set = (name: string, value: string | null): void => setParams((old) => { if (value === null) old.delete(name); else old.set(name, value); return old; });
+  const go = (by: number): void => set('week', addDays(from, by * 7 * weeks));
+  const batches = api.useListBatchesQuery().data ?? [];
+  const batch = batches.find((one) => one.id === batchId) ?? null;
+  const unplaced = view.shorts.filter((short) => short.approved && (batch === null || batch.shortIds.includes(short.id)) && view.channels.some((channel) => channel.clientId === short.clientId && !view.posts.some((post) => post.shortId === short.id && post.channelId === channel.id)));
+  const waiting = unplaced.filter((short) => !view.posts.some((post) => post.shortId === short.id));
+  useScheduleKeys({ view, plan, days, held, deeds, onLayOut: () => setLaying(true), onWeek: go, onToday: () => set('week', null) });
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const onDragStart = ({ active }: DragStartEvent): void => { dispatch(pickedUp(active.data.current as Held)); };
+  const onDragEnd = ({ over }: DragEndEvent): void => {
+    const target = over?.data.current as { channelId: string; date: string } | undefined;
+    if (held !== null && target !== undefined) deeds.drop(held, target.channelId, target.date);
+    dispatch(pickedUp(null));
+  };
+  const to = days.at(-1)!;
+  return (
+    <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={onDragStart} onDragEnd={onDragEnd} onDragCancel={() => dispatch(pickedUp(null))}>
+      <div className="flex h-full flex-col">
+        <PageHead title={`${formatDay(from)} – ${formatDay(to)}`} aside="each row in its channel’s own time zone">
+          <span className="inline-flex items-center rounded border border-ink">
+            <button type="button" aria-label="Earlier" title="Earlier ( , )" className="p-[6px]" onClick={() => go(-1)}><ChevronLeft size={14} /></button>
+            <button type="button" className="px-1 text-xs font-semibold" onClick={() => set('week', null)}>This week</button>
+            <button type="button" aria-label="Later" title="Later ( . )" className="p-[6px]" onClick={() => go(1)}><ChevronRight size={14} /></button>
+          </span>
+          <select aria-label="Weeks shown" className="rounded border border-edge bg-sheet px-2 py-[5px]" value={weeks} onChange={(event) => set('weeks', event.target.value === '1' ? null : event.target.value)}>{WEEKS.map((n) => <option key={n} value={n}>{n} {n === 1 ? 'week' : 'weeks'}</option>)}</select>
+          <ExportMenu from={from} to={to} />
+          <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying(true)}>Lay out {waiting.length > 0 ? waiting.length : unplaced.length} {(waiting.length > 0 ? waiting.length : unplaced.length) === 1 ? 'short' : 'shorts'}</Button>
+        </PageHead>
+        <div className="grid min-h-0 flex-1 grid-cols-[252px_1fr]">
+          <Tray view={view} plan={plan} batches={batches} batch={batch} unplaced={unplaced} clientNames={clientNames} onBatch={(id) => set('batch', id)} />
+          <div className="flex min-h-0 flex-col">
+            <Board view={view} plan={plan} days={days} today={today} clientNames={clientNames} onOpen={setOpened} onDropAt={(channelId, date) => { if (held !== null) { deeds.drop(held, channelId, date); dispatch(pickedUp(null)); } }} />
+            <Foot plan={plan} view={view} from={from} to={to} />
+          </div>
+        </div>
+      </div>
+      <DragOverlay dropAnimation={null}>{held !== null && <HeldCard view={view} held={held} />}</DragOverlay>
+      {laying && <LayOutDialog shorts={waiting.length > 0 ? waiting : unplaced} batch={batch} from={today} clientNames={clientNames} onClose={() => setLaying(false)} />}
+      {proposal !== null && <ProposalDialog view={view} proposal={proposal} />}
+      {opened !== null && <PostDialog post={view.posts.find((post) => post.id === opened.id) ?? opened} view={view} deeds={deeds} onClose={() => setOpened(null)} />}
+    </DndContext>
+  );
+}
+
+interface KeyProps {
+  view: ScheduleView;
+  plan: Plan;
+  days: readonly string[];
+  held: Held | null;
+  deeds: ReturnType<typeof useDeeds>;
+  onLayOut: () => void;
+  onWeek: (by: number) => void;
+  onToday: () => void;
+}
+
+/** Moves without a mouse: pick up, arrow to a place, put down; each place says whether it would take it. */
+function useScheduleKeys({ view, plan, days, held, deeds, onLayOut, onWeek, onToday }: KeyProps): void {
+  const cursor = useAppSelector((state) => state.schedule.cursor);
+  const dispatch = useAppDispatch();
+  const holding = held !== null && cursor !== null;
+  const moveCursor = (rows: number, columns: number): void => {
+    if (!holding) return;
+    const row = view.channels.findIndex((channel) => channel.id === cursor.channelId);
+    const column = days.indexOf(cursor.date);
+    const channel = view.channels[Math.max(0, Math.min(view.channels.length - 1, row + rows))]!;
+    const date = days[Math.max(0, Math.min(days.length - 1, column + columns))]!;
+    dispatch(cursorMoved({ channelId: channel.id, date }));
+    requestAnimationFrame(() => document.querySelector(`[data-cell="${channel.id} ${date}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' }));
+  };
+  const pick = (): void => {
+    const element = document.activeElement instanceof HTMLElement ? document.activeElement.closest<HTMLElement>('[data-held]') : null;
+    if (element === null) return sayTrouble(new Error('Go to a post or a short with Tab first, then pick it up.'));
+    const picked = JSON.parse(element.dataset['held']!) as Held;
+    const post = picked.kind === 'post' ? view.posts.find((one) => one.id === picked.postId) : undefined;
+    const shortId = picked.kind === 'post' ? (post?.shortId ?? '') : picked.shortId;
+    const clientId = view.shorts.find((short) => short.id === shortId)?.clientId;
+    const start = post ?? { channelId: view.channels.find((channel) => channel.clientId === clientId)?.id ?? view.channels[0]!.id, date: days.find((date) => view.channels.some((channel) => channel.clientId === clientId && dropOn(plan, shortId, channel.id, date).kind === 'fits')) ?? days[0]! };
+    dispatch(pickedUp(picked));
+    dispatch(cursorMoved({ channelId: start.channelId, date: start.date }));
+  };
+  useKeys([
+    { key: 'l', label: 'Lay out shorts', group: 'Schedule', run: onLayOut },
+    { key: ',', label: 'Earlier', group: 'Schedule', run: () => onWeek(-1) },
+    { key: '.', label: 'Later', group: 'Schedule', run: () => onWeek(1) },
+    { key: 't', label: 'This week', group: 'Schedule', run: onToday },
+    { key: 'm', label: 'Pick up the focused post or short', group: 'Move', run: pick },
+    { key: 'ArrowLeft', label: 'A day earlier', group: 'Move', run: () => moveCursor(0, -1) },
+    { key: 'ArrowRight', label: 'A day later', group: 'Move', run: () => moveCursor(0, 1) },
+    { key: 'ArrowUp', label: 'The channel above', group: 'Move', run: () => moveCursor(-1, 0) },
+    { key: 'ArrowDown', label: 'The channel below', group: 'Move', run: () => moveCursor(1, 0) },
+    { key: 'p', label: 'Put it down here', group: 'Move', run: () => { if (holding) { deeds.drop(held, cursor.channelId, cursor.date); dispatch(pickedUp(null)); } } },
+    { key: 'Escape', label: 'Put it back', group: 'Move', run: () => dispatch(pickedUp(null)) },
+  ]);
+}
+
+function ExportMenu({ from, to }: { from: string; to: string }): ReactNode {
+  const item = 'block w-full px-3 py-[7px] text-left data-focus:bg-faint';
+  const range = `from=${from}&to=${to}`;
+  return (
+    <Menu>
+      <MenuButton className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet">Export</MenuButton>
+      <MenuItems anchor="bottom end" className="z-50 w-[230px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]">
+        <MenuItem><a className={item} href={`/api/schedule/plan.csv?${range}`} download>Shown weeks as CSV</a></MenuItem>
+        <MenuItem><a className={item} href={`/api/schedule/plan.ics?${range}`} download>Shown weeks as calendar (iCal)</a></MenuItem>
+      </MenuItems>
+    </Menu>
+  );
+}
+
+function Foot({ plan, view, from, to }: { plan: Plan; view: ScheduleView; from: string; to: string }): ReactNode {
+  const shown = view.posts.filter((post) => post.date >= from && post.date <= to);
+  const weeks = Math.round(daysBetween(from, to).length / 7);
+  const slots = plan.channels.reduce((sum, channel) => sum + Math.min(channel.postsPerWeek, channel.windows.length) * weeks, 0);
+  const best = bestOpenSlot(plan, from, to);
+  const failed = shown.filter((post) => post.state === 'failed');
+  return (
+    <div className="flex flex-none flex-wrap gap-x-[26px] gap-y-1 border-t border-rule px-[14px] py-[11px] text-soft">
+      <span>{weeks === 1 ? 'This week' : `These ${weeks} weeks`} <b className="text-ink">{shown.length} of {slots}</b> slots filled</span>
+      <span>Posted <b className="text-ink">{shown.filter((post) => post.state === 'posted').length}</b></span>
+      {best !== null && <span>Best open slot <b className="text-ink">{best.channel.name}, {formatDay(best.date)} {formatMinute(best.minute)}</b></span>}
+      {failed.length > 0 && <span className="text-madder-text">{failed.length} {failed.length === 1 ? 'post' : 'posts'} failed</span>}
+    </div>
+  );
+}

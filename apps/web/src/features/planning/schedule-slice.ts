@@ -1,0 +1,23 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { ProposalView } from '../../app/api.js';
+
+/** What is in the producer's hand: a post from the board, or a short from the tray. */
+export type Held = { readonly kind: 'post'; readonly postId: string } | { readonly kind: 'short'; readonly shortId: string };
+
+/** A place under the keyboard's cursor: a channel and a day. */
+export interface Cursor {
+  readonly channelId: string;
+  readonly date: string;
+}
+
+/** What only the screen knows: what is held, where the cursor is, the proposal that waits to be accepted. */
+export const scheduleSlice = createSlice({
+  name: 'schedule',
+  initialState: { held: null as Held | null, cursor: null as Cursor | null, proposal: null as (ProposalView & { batchId: string | null }) | null },
+  reducers: {
+    pickedUp: (state, { payload }: PayloadAction<Held | null>) => { state.held = payload; if (payload === null) state.cursor = null; },
+    cursorMoved: (state, { payload }: PayloadAction<Cursor | null>) => { state.cursor = payload; },
+    proposed: (state, { payload }: PayloadAction<(ProposalView & { batchId: string | null }) | null>) => { state.proposal = payload; },
+  },
+});
+export const { pickedUp, cursorMoved, proposed } = scheduleSlice.actions;

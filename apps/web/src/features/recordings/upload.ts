@@ -1,0 +1,69 @@
+import { csrfHeader } from '../../app/base-api.js';
+import type { RecordingView } from '../../app/api.js';
+import { problemOf, type Problem } from '../../app/problems.js';
+
+export interface FilePair {
+  /** Base name both files share; the recording's first title. */
+  readonly base: string;
+  readonly transcript: File | null;
+  readonly sound: File | null;
+}
+
+const TRANSCRIPT = /\.(?:vtt|srt|json|txt)$/i;
+const SOUND = /\.(?:mp3|m4a|aac|wav|flac|ogg|oga|opus|webm|mp4)$/i;
+
+/** Puts transcripts and sounds of the same base name together; what is neither is named. */
+export function pairFiles(files: readonly File[]): { pairs: FilePair[]; strangers: string[] } {
+  const pairs = new Map<string, { base: string; transcript: File | null; sound: File | null }>();
+  const strangers: string[] = [];
+  for (const file of files) {
+    const isTranscript = TRANSCRIPT.test(file.name);
+    if (!isTranscript && !SOUND.test(file.name)) {
+      strangers.push(file.name);
+      continue;
+    }
+    const base = file.name.replace(/\.[^.]+$/, '');
+    const key = base.toLowerCase();
+    const pair = pairs.get(key) ?? { base, transcript: null, sound: null };
+    if (isTranscript) {
+      if (pair.transcript === null) pair.transcript = file;
+      else strangers.push(file.name);
+    } else if (pair.sound === null) pair.sound = file;
+    else strangers.push(file.name);
+    pairs.set(key, pair);
+  }
+  return { pairs: [...pairs.values()], strangers };
+}
+
+export type UploadOutcome = { readonly kind: 'done'; readonly recording: RecordingView } | { readonly kind: 'refused'; readonly problem: Problem };
+
+/**
+ * Sends files as a form, with progress. XMLHttpRequest, not the generated client: fetch does not tell how much of a body
+ * has been sent.
+ */
+export function upload(path: string, pair: Pick<FilePair, 'transcript' | 'sound'> & { title?: string }, onProgress: (fraction: number) => void, signal?: AbortSignal): Promise<UploadOutcome> {
+  return new Promise((resolve) => {
+    const form = new FormData();
+    if (pair.title !== undefined) form.set('title', pair.title);
+    if (pair.transcript !== null) form.set('transcript', pair.transcript);
+    if (pair.sound !== null) form.set('sound', pair.sound);
+    const request = new XMLHttpRequest();
+    request.open('POST', path);
+    request.setRequestHeader('x-csrf-token', csrfHeader());
+    request.responseType = 'json';
+    request.upload.onprogress = (event) => { if (event.lengthComputable) onProgress(event.loaded / event.total); };
+    const refuse = (detail: string): void => resolve({ kind: 'refused', problem: { status: request.status, detail } });
+    request.onload = () => {
+      if (request.status < 300) resolve({ kind: 'done', recording: request.response as RecordingView });
+      else {
+        const problem = problemOf(request.response);
+        if (problem !== null) resolve({ kind: 'refused', problem });
+        else refuse('The server did not take the files. Try again.');
+      }
+    };
+    request.onerror = () => refuse('The line dropped. Nothing of these files was kept; bring them in again.');
+    request.onabort = () => refuse('Stopped. Nothing of these files was kept.');
+    signal?.addEventListener('abort', () => request.abort());
+    request.send(form);
+  });
+}

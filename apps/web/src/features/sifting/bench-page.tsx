@@ -1,0 +1,146 @@
+import { formatLength, formatTimecode } from '@sift-reel/core';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { type ReactNode, useEffect, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { api, type BriefForm, type RecordingView, type SiftView } from '../../app/api.js';
+import { stageName } from '../../app/progress.js';
+import { problemText } from '../../app/problems.js';
+import { useAppDispatch } from '../../app/store.js';
+import { sayTrouble } from '../../app/undo.js';
+import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
+import { KIND_NAMES } from '../../ui/signals.js';
+import { Bench } from './bench.js';
+import { benchLeft } from './bench-slice.js';
+import { BriefDialog } from './brief-dialog.js';
+import { bandName, FIRST_BRIEF } from './brief-form.js';
+
+/** One recording on the table: its newest sift, or the one in the address; or what is still to be done. */
+export function BenchPage(): ReactNode {
+  const { recordingId = '', siftId } = useParams();
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  const recording = api.useReadRecordingQuery(recordingId);
+  const sifts = api.useListSiftsQuery(recordingId);
+  const clients = api.useListClientsQuery();
+  const [briefing, setBriefing] = useState(false);
+  useEffect(() => () => { dispatch(benchLeft()); }, [dispatch, recordingId, siftId]);
+  const error = recording.error ?? sifts.error ?? clients.error;
+  if (error !== undefined) return <Trouble title="The recording cannot be shown" detail={problemText(error)} onRetry={() => void recording.refetch()} />;
+  if (recording.data === undefined || sifts.data === undefined || clients.data === undefined) return <Loading what="the bench" />;
+  const client = clients.data.find((one) => one.id === recording.data!.clientId);
+  const sift = siftId === undefined ? (sifts.data.find((one) => one.state === 'done') ?? sifts.data[0]) : sifts.data.find((one) => one.id === siftId);
+  const working = sifts.data.find((one) => one.state === 'waiting' || one.state === 'running');
+  const start = sift?.brief ?? firstBrief(recording.data, client?.standingBrief);
+  const go = (id: string): void => { void navigate(`/recordings/${recordingId}/sifts/${id}`); };
+  const voices = recording.data.transcript?.speakers.length ?? 0;
+  const aside = [client?.name, formatLength(recording.data.durationMs ?? 0), voices === 0 ? 'voices not named' : `${voices} ${voices === 1 ? 'voice' : 'voices'}`].join(' · ');
+  return (
+    <div className="flex h-full flex-col">
+      <PageHead title={recording.data.title} aside={aside}>
+        {sift !== undefined && <BriefChips brief={sift.brief} durationMs={recording.data.durationMs ?? 0} />}
+        {recording.data.transcript !== null && <Button onClick={() => setBriefing(true)}>{sift === undefined ? 'Brief' : 'Change brief'}</Button>}
+        {sifts.data.length > 1 && <SiftsMenu sifts={sifts.data} shownId={sift?.id} onGo={go} />}
+        {(sift?.keptCount ?? 0) > 0 && <CutSheetMenu recordingId={recordingId} />}
+      </PageHead>
+      {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}
+      <div className="min-h-0 flex-1">
+        {sift === undefined ? <NoSift recording={recording.data} onBrief={() => setBriefing(true)} /> : sift.state === 'done' ? <Bench recording={recording.data} siftId={sift.id} /> : <Unfinished sift={sift} onBrief={() => setBriefing(true)} />}
+      </div>
+      {briefing && <BriefDialog recording={recording.data} start={start} onClose={() => setBriefing(false)} onStarted={(id) => { setBriefing(false); go(id); }} />}
+    </div>
+  );
+}
+
+/** The client's standing brief; its part is dropped when the recording is too short for it. */
+function firstBrief(recording: RecordingView, standing: BriefForm | undefined): BriefForm {
+  const brief = { ...FIRST_BRIEF, ...standing };
+  const durationMs = recording.durationMs ?? 0;
+  return durationMs < 600_000 || brief.partStartMs >= durationMs ? { ...brief, partStartMs: 0, partEndMs: null } : brief;
+}
+
+function BriefChips({ brief, durationMs }: { brief: BriefForm; durationMs: number }): ReactNode {
+  const whole = brief.partStartMs === 0 && brief.partEndMs === null;
+  return (
+    <>
+      <Chip>{bandName(brief.minMs, brief.maxMs)}</Chip>
+      <Chip>about {brief.roughCount}</Chip>
+      {brief.topics.length > 0 && <Chip title={brief.topics.join(', ')}>about: {brief.topics.slice(0, 2).join(', ')}{brief.topics.length > 2 ? '…' : ''}</Chip>}
+      {brief.kinds.length > 0 && <Chip title={brief.kinds.map((kind) => KIND_NAMES[kind]).join(', ')}>{brief.kinds.length === 1 ? KIND_NAMES[brief.kinds[0]!] : `${brief.kinds.length} kinds`}</Chip>}
+      {!whole && <Chip><span className="time">{formatTimecode(brief.partStartMs)} – {formatTimecode(brief.partEndMs ?? durationMs)}</span></Chip>}
+    </>
+  );
+}
+
+const MENU = 'z-50 w-[330px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]';
+const MENU_BUTTON = 'inline-flex items-center rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet';
+
+function SiftsMenu({ sifts, shownId, onGo }: { sifts: readonly SiftView[]; shownId: string | undefined; onGo: (id: string) => void }): ReactNode {
+  return (
+    <Menu>
+      <MenuButton className={MENU_BUTTON}>{sifts.length} sifts</MenuButton>
+      <MenuItems anchor="bottom end" className={MENU}>
+        {sifts.map((sift) => (
+          <MenuItem key={sift.id}>
+            <button type="button" onClick={() => onGo(sift.id)} className="block w-full px-3 py-[7px] text-left data-focus:bg-faint">
+              <span className="flex justify-between"><b>{sift.id === shownId ? 'Shown: ' : ''}{bandName(sift.brief.minMs, sift.brief.maxMs)}{sift.brief.topics.length > 0 ? `, about ${sift.brief.topics.join(', ')}` : ''}</b></span>
+              <span className="text-[12px] text-soft">{sift.state === 'done' ? `${sift.candidateCount} candidates, ${sift.keptCount} kept` : sift.state} · {sift.createdBy} · {new Date(sift.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}</span>
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
+  );
+}
+
+function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
+  const item = 'block w-full px-3 py-[7px] text-left data-focus:bg-faint';
+  return (
+    <Menu>
+      <MenuButton className={MENU_BUTTON}>Cut sheet</MenuButton>
+      <MenuItems anchor="bottom end" className={`${MENU} !w-[200px]`}>
+        <MenuItem><a className={item} href={`/api/recordings/${recordingId}/cut-sheet.csv`} download>Download as CSV</a></MenuItem>
+        <MenuItem><a className={item} href={`/api/recordings/${recordingId}/cut-sheet`} target="_blank" rel="noreferrer">Page to print</a></MenuItem>
+      </MenuItems>
+    </Menu>
+  );
+}
+
+function WorkingLine({ sift, onGo }: { sift: SiftView; onGo: (id: string) => void }): ReactNode {
+  return (
+    <div className="flex flex-none items-center gap-3 border-b border-rule bg-sheet px-[18px] py-2">
+      <span>Another sift is at work: {stageName(sift.stage)}</span><div className="w-[180px]"><ProgressBar fraction={sift.fraction} label="Sift at work" /></div>
+      <Button tone="quiet" onClick={() => onGo(sift.id)}>Show it</Button>
+    </div>
+  );
+}
+
+function NoSift({ recording, onBrief }: { recording: RecordingView; onBrief: () => void }): ReactNode {
+  if (recording.transcript === null) return <EmptyState title="This recording waits for its transcript">Add the transcript on the recordings screen. Then it can be briefed and sifted.</EmptyState>;
+  return (
+    <EmptyState title="To be briefed" action={<Button tone="fill" onClick={onBrief}>Brief this recording</Button>}>
+      Say which part counts, how long the clips may be and what they should be about. Sift Reel then ranks every passage of the recording here, and shows why. The client’s standing brief is filled in already.
+    </EmptyState>
+  );
+}
+
+function Unfinished({ sift, onBrief }: { sift: SiftView; onBrief: () => void }): ReactNode {
+  const [cancel] = api.useCancelSiftMutation();
+  const [retry] = api.useRetrySiftMutation();
+  if (sift.state === 'failed' || sift.state === 'cancelled') {
+    return (
+      <EmptyState title={sift.state === 'failed' ? 'The sift failed' : 'The sift was cancelled'} action={<span className="flex gap-2"><Button tone="fill" onClick={() => { retry(sift.id).unwrap().catch(sayTrouble); }}>Run it again</Button><Button onClick={onBrief}>Change brief</Button></span>}>
+        {sift.failure ?? 'What was computed so far is kept, so running it again goes on from there.'}
+      </EmptyState>
+    );
+  }
+  const left = sift.leftMs === null || sift.leftMs <= 0 ? '' : ` · about ${sift.leftMs < 60_000 ? `${Math.ceil(sift.leftMs / 1_000)} s` : `${Math.ceil(sift.leftMs / 60_000)} min`} left`;
+  return (
+    <EmptyState title={sift.state === 'waiting' ? 'Waiting for a worker' : 'Sifting'} action={<Button onClick={() => { cancel(sift.id).unwrap().catch(sayTrouble); }}>Cancel the sift</Button>}>
+      <div className="mb-3 w-[420px] font-sans text-[13px]" aria-live="polite">
+        <ProgressBar fraction={sift.fraction} label="Sift" />
+        <p className="mt-2">{Math.round(sift.fraction * 100)} % · {stageName(sift.state === 'waiting' ? 'waiting' : sift.stage)}{left}</p>
+      </div>
+      You need not wait here. It goes on in the background, and the desk says when it is done.
+    </EmptyState>
+  );
+}

@@ -1,0 +1,32 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { Kind, SignalName } from '@sift-reel/core';
+
+export type SortBy = 'score' | 'time' | 'length' | SignalName;
+export type StateFilter = 'all' | 'open' | 'kept' | 'dropped';
+
+export interface RankingFilter {
+  readonly text: string;
+  readonly state: StateFilter;
+  readonly kind: Kind | 'all';
+  /** Only candidates whose signal is at least `atLeast`. */
+  readonly signal: SignalName | 'all';
+  readonly atLeast: number;
+  readonly longestMs: number | null;
+}
+
+export const NO_FILTER: RankingFilter = { text: '', state: 'all', kind: 'all', signal: 'all', atLeast: 70, longestMs: null };
+
+/** What only the screen knows: the chosen candidate, the order and the filter, the signal that is lit. */
+export const benchSlice = createSlice({
+  name: 'bench',
+  initialState: { candidateId: null as string | null, sort: 'score' as SortBy, filter: NO_FILTER, lit: null as SignalName | null, moreShown: false },
+  reducers: {
+    candidateChosen: (state, { payload }: PayloadAction<string | null>) => { state.candidateId = payload; },
+    sorted: (state, { payload }: PayloadAction<SortBy>) => { state.sort = payload; },
+    filtered: (state, { payload }: PayloadAction<Partial<RankingFilter>>) => { state.filter = { ...state.filter, ...payload }; },
+    signalLit: (state, { payload }: PayloadAction<SignalName | null>) => { state.lit = payload; },
+    moreToggled: (state) => { state.moreShown = !state.moreShown; },
+    benchLeft: (state) => { state.candidateId = null; state.filter = NO_FILTER; state.sort = 'score'; state.lit = null; state.moreShown = false; },
+  },
+});
+export const { candidateChosen, sorted, filtered, signalLit, moreToggled, benchLeft } = benchSlice.actions;

@@ -1,0 +1,194 @@
+import { lastAtOrBefore, unpackTranscript } from '@sift-reel/core';
+import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { api, type CandidateView, type RankingView, type RecordingView } from '../../app/api.js';
+import { useKeys } from '../../app/keys.js';
+import { problemText } from '../../app/problems.js';
+import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { didSomething, sayTrouble } from '../../app/undo.js';
+import { EmptyState, Loading, Trouble } from '../../ui/parts.js';
+import { candidateChosen } from './bench-slice.js';
+import { toParagraphs } from './paragraphs.js';
+import { usePlayer } from './player.js';
+import { arrange } from './rank.js';
+import { Ranking } from './ranking.js';
+import { Reasons } from './reasons.js';
+import { Seam } from './seam.js';
+import { type DraftSpan, TranscriptPane } from './transcript-pane.js';
+
+const LIMIT_WORDS: Readonly<Record<string, string>> = {
+  'no-punctuation': 'The transcript has no full stops in places; sentences were restored from pauses, turns and word classes, so edges deserve a look.',
+  'spread-times': 'Words have no times of their own; they were spread over their captions. Play the ends before you trust them.',
+  'no-speakers': 'Nobody is named, so questions and answers cannot be told apart by voice.',
+  'short-part': 'The part that counts is shorter than the shortest candidate.',
+};
+const SAVE_AFTER_MS = 350;
+
+/** Ranking, transcript and reasons of one sift, under the seam. */
+export function Bench({ recording, siftId }: { recording: RecordingView; siftId: string }): ReactNode {
+  const ranking = api.useReadRankingQuery(siftId);
+  const packed = api.useReadTranscriptQuery(recording.id);
+  const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
+  const error = ranking.error ?? packed.error;
+  if (error !== undefined) return <Trouble title="The bench cannot be laid" detail={problemText(error)} onRetry={() => { void ranking.refetch(); void packed.refetch(); }} />;
+  if (ranking.data === undefined || transcript === null) return <Loading what="the ranking" rows={12} />;
+  return <BenchTable recording={recording} ranking={ranking.data} transcript={transcript} />;
+}
+
+
+
+function BenchTable({ recording, ranking, transcript }: { recording: RecordingView; ranking: RankingView; transcript: ReturnType<typeof unpackTranscript> }): ReactNode {
+  const dispatch = useAppDispatch();
+  const { candidateId, sort, filter, lit } = useAppSelector((state) => state.bench);
+  const shown = useMemo(() => arrange(ranking.candidates, filter, sort), [ranking.candidates, filter, sort]);
+  const chosen = ranking.candidates.find((one) => one.id === candidateId) ?? null;
+  const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
+  const wordStarts = useMemo(() => transcript.words.map((word) => word.startMs), [transcript]);
+  const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`);
+  const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);
+  const goTo = useCallback((word: number) => setFocus((old) => ({ word, token: (old?.token ?? 0) + 1 })), []);
+  const choose = useCallback((id: string) => { dispatch(candidateChosen(id)); }, [dispatch]);
+  const { draft, moveEdge, nudge, backToFound } = useEdges(chosen, transcript.words.length);
+  const span: DraftSpan | null = draft ?? chosen;
+
+  useEffect(() => {
+    if (chosen === null && shown[0] !== undefined) dispatch(candidateChosen(shown[0].id));
+  }, [chosen, shown, dispatch]);
+  const firstWord = chosen?.firstWord;
+  useEffect(() => {
+    if (chosen !== null) goTo(Math.max(0, chosen.firstWord));
+    // Only a new choice scrolls; moving an edge must not.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [chosen?.id, goTo]);
+
+  const setState = useStateChange();
+  const change = (state: CandidateView['state']): void => {
+    if (chosen === null || chosen.state === state) return;
+    setState(chosen, state);
+    if (state !== 'open') step(1, 'open');
+  };
+  const step = (by: number, only?: CandidateView['state']): void => {
+    let index = shown.findIndex((one) => one.id === candidateId) + by;
+    while (only !== undefined && shown[index] !== undefined && shown[index]!.state !== only) index += by;
+    const next = shown[index];
+    if (next !== undefined) choose(next.id);
+  };
+  const play = (): void => {
+    if (player.playing) player.pause();
+    else if (chosen !== null) player.playSpan(chosen.startMs, chosen.endMs);
+  };
+  const seek = (ms: number): void => {
+    const word = Math.max(0, lastAtOrBefore(wordStarts, ms));
+    player.seek(ms);
+    goTo(word);
+    const under = ranking.candidates.find((one) => one.startMs <= ms && ms < one.endMs);
+    if (under !== undefined) choose(under.id);
+  };
+  const lastHot = useRef(-1);
+  const hotWord = (by: number): void => {
+    if (chosen === null) return;
+    const starts = [...new Set(chosen.signals.flatMap((signal) => signal.evidence.filter((_, i) => i % 2 === 0)))].sort((a, b) => a - b);
+    const from = lastHot.current < chosen.firstWord || lastHot.current >= chosen.endWord ? (by > 0 ? chosen.firstWord - 1 : chosen.endWord) : lastHot.current;
+    const next = by > 0 ? starts.find((word) => word > from) : starts.findLast((word) => word < from);
+    lastHot.current = next ?? -1;
+    if (next !== undefined) { goTo(next); player.seek(transcript.words[next]!.startMs); }
+  };
+  useKeys([
+    { key: 'ArrowDown', label: 'Next candidate', group: 'Ranking', run: () => step(1) },
+    { key: 'j', label: 'Next candidate', group: 'Ranking', run: () => step(1) },
+    { key: 'ArrowUp', label: 'Candidate above', group: 'Ranking', run: () => step(-1) },
+    { key: 'i', label: 'Candidate above', group: 'Ranking', run: () => step(-1) },
+    { key: 'k', label: 'Keep, and go to the next open one', group: 'Ranking', run: () => change('kept') },
+    { key: 'x', label: 'Drop, and go to the next open one', group: 'Ranking', run: () => change('dropped') },
+    { key: 'l', label: 'Leave open', group: 'Ranking', run: () => change('open') },
+    { key: '/', label: 'Find words in the ranking', group: 'Ranking', run: () => document.getElementById('ranking-text')?.focus() },
+    { key: ' ', label: 'Play exactly the candidate, or pause', group: 'Listening', run: play },
+    { key: 'h', label: 'Next word that earned the score', group: 'Transcript', run: () => hotWord(1) },
+    { key: 'g', label: 'Word before that earned the score', group: 'Transcript', run: () => hotWord(-1) },
+    { key: '[', label: 'Start a word earlier', group: 'Transcript', run: () => nudge('start', -1) },
+    { key: ']', label: 'Start a word later', group: 'Transcript', run: () => nudge('start', 1) },
+    { key: '{', label: 'End a word earlier', group: 'Transcript', run: () => nudge('end', -1) },
+    { key: '}', label: 'End a word later', group: 'Transcript', run: () => nudge('end', 1) },
+  ]);
+
+  const playingWord = player.playing ? lastAtOrBefore(wordStarts, player.atMs) : null;
+  const deferredShown = useDeferredValue(shown);
+  const notes = ranking.limits.map((limit) => LIMIT_WORDS[limit]).filter((note) => note !== undefined);
+  const durationMs = recording.durationMs ?? transcript.durationMs;
+  return (
+    <div className="flex h-full flex-col" data-first-word={firstWord}>
+      <Seam durationMs={durationMs} ridge={ranking.ridge} chapters={ranking.chapters} candidates={ranking.candidates} partStartMs={ranking.sift.brief.partStartMs} partEndMs={ranking.sift.brief.partEndMs ?? durationMs} chosen={chosen} playheadMs={player.atMs > 0 ? player.atMs : null} onSeek={seek} onChoose={choose} />
+      {notes.length > 0 && <div className="flex-none border-b border-rule px-[18px] py-[5px] text-[12px] text-soft">{notes.join(' ')}</div>}
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(320px,372px)_1fr_minmax(270px,316px)]">
+        <Ranking all={ranking.candidates} shown={deferredShown} strongCount={ranking.strongCount} roughCount={ranking.sift.brief.roughCount} chosenId={candidateId} onChoose={choose} />
+        <TranscriptPane transcript={transcript} paragraphs={paragraphs} candidate={chosen} span={span} lit={lit} playingWord={playingWord} focus={focus} onMoveEdge={moveEdge} onNudge={nudge} onWord={(word) => player.seek(transcript.words[word]!.startMs)} />
+        {chosen === null ? <EmptyState title="No candidate chosen">Choose one in the ranking, and its reasons stand here.</EmptyState> : (
+          <Reasons candidate={chosen} total={ranking.candidates.length} transcript={transcript} player={player} hasSound={recording.sound !== null} onState={change} onPlay={play} onGoTo={goTo} onBack={backToFound} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+const DEEDS = { kept: 'Kept', dropped: 'Dropped', open: 'Left open' } as const;
+
+/** Keep, drop or leave with undo. */
+function useStateChange(): (candidate: CandidateView, state: CandidateView['state']) => void {
+  const [setState] = api.useSetCandidateStateMutation();
+  return (candidate, state) => {
+    const before = candidate.state;
+    const write = (value: CandidateView['state']) => setState({ candidateId: candidate.id, candidateStateForm: { state: value } }).unwrap();
+    write(state).then(() => didSomething(`${DEEDS[state]} “${candidate.title}”`, () => write(before)), sayTrouble);
+  };
+}
+
+interface Edges {
+  readonly draft: DraftSpan | null;
+  moveEdge(edge: 'start' | 'end', word: number, final: boolean): void;
+  nudge(edge: 'start' | 'end', by: number): void;
+  backToFound(): void;
+}
+
+/** Moves the ends of the chosen candidate: shown at once, saved when the hand rests, undone as one. */
+function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
+  const [setSpan] = api.useSetCandidateSpanMutation();
+  const [draft, setDraft] = useState<(DraftSpan & { id: string }) | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const pending = useRef<(() => void) | null>(null);
+  const current = draft !== null && draft.id === chosen?.id ? draft : null;
+
+  const flush = useCallback(() => { clearTimeout(timer.current); pending.current?.(); pending.current = null; }, []);
+  useEffect(() => flush, [chosen?.id, flush]); // leaving a candidate saves what was moved
+  const save = (target: CandidateView, next: DraftSpan): void => {
+    const before = { firstWord: target.firstWord, endWord: target.endWord };
+    const write = (span: DraftSpan) => setSpan({ candidateId: target.id, wordSpanForm: { firstWord: span.firstWord, endWord: span.endWord } }).unwrap();
+    write(next).then(() => didSomething(`Moved the ends of “${target.title}”`, () => write(before)), sayTrouble).finally(() => setDraft((old) => (old?.id === target.id && old.firstWord === next.firstWord && old.endWord === next.endWord ? null : old)));
+  };
+  const moveTo = (span: DraftSpan, waitMs: number): void => {
+    if (chosen === null) return;
+    setDraft({ ...span, id: chosen.id });
+    clearTimeout(timer.current);
+    const target = chosen;
+    pending.current = span.firstWord === target.firstWord && span.endWord === target.endWord ? null : () => save(target, span);
+    timer.current = setTimeout(flush, waitMs);
+  };
+  const withEdge = (edge: 'start' | 'end', word: number): DraftSpan | null => {
+    const from = current ?? chosen;
+    if (from === null) return null;
+    return edge === 'start' ? { firstWord: Math.max(0, Math.min(word, from.endWord - 1)), endWord: from.endWord } : { firstWord: from.firstWord, endWord: Math.min(wordCount, Math.max(word, from.firstWord + 1)) };
+  };
+  return {
+    draft: current,
+    moveEdge: (edge, word, final) => {
+      const next = withEdge(edge, word);
+      if (next === null || chosen === null) return;
+      if (final) moveTo(next, 0);
+      else setDraft({ ...next, id: chosen.id });
+    },
+    nudge: (edge, by) => {
+      const from = current ?? chosen;
+      const next = from === null ? null : withEdge(edge, (edge === 'start' ? from.firstWord : from.endWord) + by);
+      if (next !== null) moveTo(next, SAVE_AFTER_MS);
+    },
+    backToFound: () => { if (chosen !== null) moveTo({ firstWord: chosen.foundFirstWord, endWord: chosen.foundEndWord }, 0); },
+  };
+}
