@@ -125,13 +125,13 @@ async function waitFor(caller, siftId, say) {
 
 /** Keeps the strong ones, drops one, approves most. @returns the ids of the approved shorts */
 async function workOut(caller, recording, sift) {
-  const { candidates, strongCount } = await caller.call('GET', `sifts/${sift.id}/ranking`);
-  for (const candidate of candidates.slice(0, Math.max(5, Math.min(9, strongCount)))) {
+  const { candidates } = await caller.call('GET', `sifts/${sift.id}/ranking`);
+  for (const candidate of candidates.slice(0, 9)) {
     await caller.call('PUT', `candidates/${candidate.id}/state`, { state: candidate.rank === 5 ? 'dropped' : 'kept' });
   }
   const query = new URLSearchParams({ recordingId: recording.id });
   const shorts = (await caller.call('GET', ['shorts', query].join('?'))).sort((a, b) => b.score - a.score);
-  const chosen = shorts.slice(0, Math.max(3, shorts.length - 2));
+  const chosen = shorts.slice(0, shorts.length - 2);
   for (const short of chosen) await caller.call('PUT', `shorts/${short.id}/approval`, { approved: true });
   return chosen.map((short) => short.id);
 }

@@ -83,7 +83,7 @@ export const CLIENTS = [
         zone: 'Europe/Dublin',
         order: 1,
         postsPerDay: 1,
-        postsPerWeek: 5,
+        postsPerWeek: 4,
         windows: [...every([1, 2, 3, 4, 5], '07:30', 80), ...every([1, 3, 5], '18:10', 70), ...every([6, 7], '10:00', 60)],
       },
       {

@@ -3,7 +3,6 @@
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
-import { createWriteStream } from 'node:fs';
 import { once } from 'node:events';
 import { availableParallelism, tmpdir } from 'node:os';
 import { basename, join } from 'node:path';

@@ -3,7 +3,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { generateEndpoints } from '@rtk-query/codegen-openapi';
 import { buildServer } from './lib/build.mjs';
-import { ROOT, runMain, say, settings, SetupError } from './lib/config.mjs';
+import { ROOT, runMain, say, settings } from './lib/config.mjs';
 import { needDebian, needNodeModules } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { run } from './lib/run.mjs';

@@ -3,7 +3,7 @@ import { ABBREVIATIONS, CANNOT_END, normalise, OPENERS, QUESTION_WORDS, SUBJECT_
 import type { PartOfSpeech, PosTagger } from './tagger.js';
 
 const TERMINAL = /[.!?…]["'”’)\]]*$/;
-/** A run this long without a full stop was not punctuated; spoken sentences seldom pass 40 words. Common practice. */
+/** A run this long without a comma or a full stop inside was not punctuated; spoken sentences seldom pass 40 words. Common practice. */
 const LONGEST_WRITTEN = 45;
 
 /**
@@ -19,7 +19,7 @@ export function splitSentences(words: readonly Word[], tagger: PosTagger): { sen
     for (const [first, end] of writtenRuns(words, from, to)) {
       const around = terminals[Math.min(words.length, end + REACH)]! - terminals[Math.max(0, first - REACH)]!;
       const own = terminals[end]! - terminals[first]!;
-      const bare = own <= 1 && end - first > LONGEST_WRITTEN ? true : around === 0 && end - first > 3;
+      const bare = (own <= 1 && end - first > LONGEST_WRITTEN && !hasComma(words, first, end)) || (around === 0 && end - first > 3);
       if (bare) {
         ends.push(...restoreEnds(words, first, end, tagger));
         restored += end - first;
@@ -32,6 +32,11 @@ export function splitSentences(words: readonly Word[], tagger: PosTagger): { sen
 
 /** A stretch counts as unpunctuated when no full stop stands within this many words of it. */
 const REACH = 60;
+
+function hasComma(words: readonly Word[], first: number, end: number): boolean {
+  for (let i = first; i < end; i += 1) if (/,$/.test(words[i]!.text)) return true;
+  return false;
+}
 
 /** Number of words that end in a full stop before each word. */
 function countTerminals(words: readonly Word[]): Int32Array {

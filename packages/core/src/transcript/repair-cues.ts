@@ -57,28 +57,30 @@ function putInOrder(cues: RawCue[], repairs: Repair[]): RawCue[] {
   return unordered ? [...cues].sort((a, b) => a.startMs - b.startMs) : cues; // the sort is stable
 }
 
+const linesOf = (text: string): string[] => text.split('\n').map((line) => line.trim()).filter((line) => line !== '');
+
+/** Captions roll when many cues show the line before once more above their own. People repeat each other, too: one is no proof. */
+const ROLLING_SHARE = 0.1;
+
 /** Rolling captions: a cue that starts with the whole last line of the cue before it says only what follows. */
 function dropRepeats(cues: readonly RawCue[], repairs: Repair[]): RawCue[] {
+  const lines = cues.map((cue) => linesOf(cue.text));
+  const repeats = (i: number): boolean => i > 0 && lines[i]![0] === lines[i - 1]!.at(-1);
+  const rolling = lines.filter((own, i) => own.length > 1 && repeats(i)).length;
+  if (rolling === 0 || rolling < ROLLING_SHARE * cues.length) return [...cues];
   const fresh: RawCue[] = [];
-  let previousLine = '';
-  for (const cue of cues) {
-    const lines = cue.text
-      .split('\n')
-      .map((line) => line.trim())
-      .filter((line) => line !== '');
-    const first = lines[0]!;
-    const rolled = previousLine !== '' && first === previousLine && (lines.length > 1 || first.split(/\s+/).length > 3);
-    previousLine = lines.at(-1)!;
-    if (!rolled) {
+  cues.forEach((cue, i) => {
+    if (!repeats(i)) {
       fresh.push(cue);
-      continue;
+      return;
     }
+    const first = lines[i]![0]!;
     repairs.push({ line: cue.line, code: 'repeated-line', detail: `repeats “${first.slice(0, 40)}”` });
-    if (lines.length === 1) continue;
+    if (lines[i]!.length === 1) return;
     const cutAt = cue.text.indexOf(first) + first.length;
     const stamps = cue.stamps?.filter((stamp) => stamp.at >= cutAt).map((stamp) => ({ at: stamp.at - cutAt, startMs: stamp.startMs }));
     fresh.push({ ...cue, text: cue.text.slice(cutAt), ...(stamps === undefined ? {} : { stamps }) });
-  }
+  });
   return fresh;
 }
 

@@ -43,6 +43,10 @@ describe('repairCues', () => {
     const { cues } = repairCues([cue(1, 0, 2_000, 'so we dug it up'), cue(4, 2_000, 4_000, 'so we dug it up\nand there it was'), cue(8, 4_000, 6_000, 'and there it was\na whole boot')]);
     expect(cues.map((one) => one.text.trim())).toEqual(['so we dug it up', 'and there it was', 'a whole boot']);
   });
+  it('leaves two people who say the same alone', () => {
+    const { cues, repairs } = repairCues([cue(1, 0, 2_000, 'you can see your smoke'), cue(4, 2_000, 4_000, 'you can see your smoke')]);
+    expect([cues.length, repairs]).toEqual([2, []]);
+  });
   it('always gives cues in order, of positive length, not overlapping', () => {
     const any = fc.record({ startMs: fc.integer({ min: -9_000, max: 90_000 }), endMs: fc.option(fc.integer({ min: -9_000, max: 400_000 })), text: fc.constantFrom('one', 'two words', '', 'a longer run of words here') });
     fc.assert(fc.property(fc.array(any, { maxLength: 40 }), (list) => {

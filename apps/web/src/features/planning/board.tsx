@@ -62,7 +62,7 @@ function ChannelHead({ channel }: { channel: ChannelView }): ReactNode {
   const weekdays = new Set(channel.windows.map((window) => window.weekday));
   return (
     <th scope="row" className="sticky left-0 z-10 w-[150px] border border-rule bg-paper px-2 py-[7px] text-left align-top font-normal">
-      <b className="block truncate" title={channel.name}>{channel.name}</b>
+      <b className="block leading-[1.25]">{channel.name}</b>
       <span className="block text-[11px] leading-[1.45] text-soft">{channel.platform.name} · {channel.postsPerWeek} a week<br />{channel.zone}</span>
       <span className="mt-1 flex gap-[2px]" role="img" aria-label={`Windows on ${weekdays.size} weekdays`}>{[1, 2, 3, 4, 5, 6, 7].map((day) => <i key={day} className={clsx('h-[6px] w-[9px]', weekdays.has(day) ? 'bg-ink' : 'bg-faint')} />)}</span>
     </th>

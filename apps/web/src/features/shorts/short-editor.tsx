@@ -26,7 +26,7 @@ export function ShortEditor({ short, clientName }: { short: ShortView; clientNam
       <div className="flex items-start gap-6 border-b border-rule px-6 py-4">
         <div className="min-w-0 flex-1">
           <div className="text-[12px] text-soft">{clientName} · {KIND_NAMES[short.kind]} · <span className="time">{formatTimecode(short.startMs, 'tenths')} – {formatTimecode(short.endMs, 'tenths')} · {formatLength(short.endMs - short.startMs)}</span></div>
-          <p className="mt-1 font-serif text-[17px] leading-[1.4]">“{short.firstLine}…”</p>
+          <p className="mt-1 font-serif text-[17px] leading-[1.4]">“{short.firstLine.replace(/[\s.,;:…]+$/, '')}…”</p>
           <p className="mt-1 text-[12px] text-soft">{short.reason} <Link className="underline" to={`/recordings/${short.recordingId}/sifts/${short.siftId}`}>On the bench</Link></p>
         </div>
         <div className="flex flex-none flex-col items-end gap-2">
@@ -72,7 +72,6 @@ function CopyEditor({ short, channel }: { short: ShortView; channel: ShortChanne
     }, SAVE_AFTER_MS);
     return () => clearTimeout(timer);
     // The words alone start the clock.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [copy, state]);
   const set = (fields: Partial<CopyView>): void => { setCopy((old) => ({ ...old, ...fields })); setState('typing'); };
   const replaceWith = (next: CopyView, label: string): void => {

@@ -57,7 +57,6 @@ function BenchTable({ recording, ranking, transcript }: { recording: RecordingVi
   useEffect(() => {
     if (chosen !== null) goTo(Math.max(0, chosen.firstWord));
     // Only a new choice scrolls; moving an edge must not.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [chosen?.id, goTo]);
 
   const setState = useStateChange();
@@ -116,7 +115,7 @@ function BenchTable({ recording, ranking, transcript }: { recording: RecordingVi
   const durationMs = recording.durationMs ?? transcript.durationMs;
   return (
     <div className="flex h-full flex-col" data-first-word={firstWord}>
-      <Seam durationMs={durationMs} ridge={ranking.ridge} chapters={ranking.chapters} candidates={ranking.candidates} partStartMs={ranking.sift.brief.partStartMs} partEndMs={ranking.sift.brief.partEndMs ?? durationMs} chosen={chosen} playheadMs={player.atMs > 0 ? player.atMs : null} onSeek={seek} onChoose={choose} />
+      <Seam durationMs={durationMs} ridge={ranking.ridge} chapters={ranking.chapters} candidates={ranking.candidates} strongCount={ranking.strongCount} partStartMs={ranking.sift.brief.partStartMs} partEndMs={ranking.sift.brief.partEndMs ?? durationMs} chosen={chosen} playheadMs={player.atMs > 0 ? player.atMs : null} onSeek={seek} onChoose={choose} />
       {notes.length > 0 && <div className="flex-none border-b border-rule px-[18px] py-[5px] text-[12px] text-soft">{notes.join(' ')}</div>}
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(320px,372px)_1fr_minmax(270px,316px)]">
         <Ranking all={ranking.candidates} shown={deferredShown} strongCount={ranking.strongCount} roughCount={ranking.sift.brief.roughCount} chosenId={candidateId} onChoose={choose} />

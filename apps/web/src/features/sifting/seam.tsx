@@ -7,6 +7,7 @@ interface SeamProps {
   ridge: readonly number[];
   chapters: readonly ChapterView[];
   candidates: readonly CandidateView[];
+  strongCount: number;
   partStartMs: number;
   partEndMs: number;
   chosen: CandidateView | null;
@@ -36,7 +37,7 @@ export function Seam(props: SeamProps): ReactNode {
           {chosen !== null && <div className="pointer-events-none absolute top-0 h-[68px] bg-madder/18" style={{ left: percent(chosen.startMs), width: percent(chosen.endMs - chosen.startMs), minWidth: 3 }} />}
           {playheadMs !== null && <div className="pointer-events-none absolute top-0 h-[68px] w-[2px] bg-ink" style={{ left: percent(playheadMs) }} />}
         </div>
-        <Ticks candidates={props.candidates} durationMs={durationMs} chosenId={chosen?.id ?? null} onChoose={props.onChoose} />
+        <Ticks candidates={props.candidates} durationMs={durationMs} strongCount={props.strongCount} chosenId={chosen?.id ?? null} onChoose={props.onChoose} />
         <Chapters chapters={props.chapters} durationMs={durationMs} onSeek={onSeek} />
       </div>
     </section>
@@ -56,11 +57,11 @@ const Ridge = memo(function Ridge({ ridge }: { ridge: readonly number[] }): Reac
     const y = (value: number): string => (RIDGE_HEIGHT - 3 - (value / 100) * (RIDGE_HEIGHT - 8)).toFixed(1);
     return `M0 ${RIDGE_HEIGHT} ${smooth.map((value, i) => `L${x(i)} ${y(value)}`).join(' ')} L${WIDTH} ${RIDGE_HEIGHT} Z`;
   }, [ridge]);
-  return <svg aria-hidden="true" viewBox={`0 0 ${WIDTH} ${RIDGE_HEIGHT}`} preserveAspectRatio="none" className="h-[58px] w-full"><path d={path} className="fill-[#cfc2ab] dark:fill-faint" /><path d={`M0 ${RIDGE_HEIGHT}H${WIDTH}`} className="stroke-rule" /></svg>;
+  return <svg aria-hidden="true" viewBox={`0 0 ${WIDTH} ${RIDGE_HEIGHT}`} preserveAspectRatio="none" className="h-[58px] w-full"><path d={path} className="fill-ridge" /><path d={`M0 ${RIDGE_HEIGHT}H${WIDTH}`} className="stroke-rule" /></svg>;
 });
 
-const Ticks = memo(function Ticks({ candidates, durationMs, chosenId, onChoose }: { candidates: readonly CandidateView[]; durationMs: number; chosenId: string | null; onChoose: (id: string) => void }): ReactNode {
-  const colour = (one: CandidateView): string => (one.id === chosenId ? 'bg-madder' : one.state === 'kept' ? 'bg-verdigris' : one.state === 'dropped' ? 'bg-[#cfc2ab]' : 'bg-ink');
+const Ticks = memo(function Ticks({ candidates, durationMs, strongCount, chosenId, onChoose }: { candidates: readonly CandidateView[]; durationMs: number; strongCount: number; chosenId: string | null; onChoose: (id: string) => void }): ReactNode {
+  const colour = (one: CandidateView): string => (one.id === chosenId ? 'bg-madder' : one.state === 'kept' ? 'bg-verdigris' : one.state === 'dropped' || one.rank > strongCount ? 'bg-ridge' : 'bg-ink');
   return (
     <div className="absolute inset-x-0 top-[61px] h-[8px]" aria-hidden="true">
       {candidates.map((one) => (

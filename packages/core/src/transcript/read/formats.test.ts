@@ -59,6 +59,11 @@ describe('readStampedText', () => {
     expect(repairs[0]).toMatchObject({ line: 1, code: 'unknown-block' });
   });
   it.each(['[02:75] no', '[00:61:00] no'])('refuses %s', (line) => expect(() => readStampedText(line)).toThrow(TranscriptRefusedError));
+  it('reads a file whose lines were looked at before', () => {
+    const text = '[00:00] Ann: Hello there.\n[00:05] Bo: And you.\n';
+    expect(text.split('\n').some(hasStamp)).toBe(true);
+    expect(readStampedText(text).cues).toHaveLength(2);
+  });
   it('knows a stamp from a score', () => {
     expect(hasStamp('[12:30] hello')).toBe(true);
     expect(hasStamp('the score was 3 to 2')).toBe(false);

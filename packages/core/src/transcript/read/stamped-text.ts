@@ -4,6 +4,8 @@ import { splitSpeakerLabel } from './cue-text.js';
 import type { ReadCues } from './webvtt.js';
 
 const STAMP = /[[(]((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)[\])]/g;
+/** Without the `g` flag, which would carry a position from one line to the next. */
+const ANY_STAMP = new RegExp(STAMP.source);
 const BARE_LINE = /^\s*((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)\s+(?=\S)/;
 
 /** A speaker's name before a stamp: capitalised words, nothing else, and no full stop. */
@@ -11,8 +13,7 @@ const NAME_ALONE = /^\s*(\p{Lu}[\p{L}\p{N}'â€™-]*(?: [\p{Lu}\p{N}][\p{L}\p{N}'â€
 
 /** True when a line carries a stamp `[mm:ss]` or `[hh:mm:ss]`, or starts with a bare one. */
 export function hasStamp(line: string): boolean {
-  STAMP.lastIndex = 0;
-  return STAMP.test(line) || BARE_LINE.test(line);
+  return ANY_STAMP.test(line) || BARE_LINE.test(line);
 }
 
 /**

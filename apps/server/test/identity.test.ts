@@ -1,0 +1,94 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Caller, PASSWORD, query, World } from './world.js';
+
+let world: World;
+beforeAll(async () => { world = await World.make(); });
+afterAll(() => world.close());
+
+describe('signing in', () => {
+  it('gives a session in a cookie that scripts and other sites cannot use', async () => {
+    const answer = await new Caller(world.base).signIn(world.ownerEmail);
+    expect(answer.status).toBe(201);
+    const cookie = answer.headers.get('set-cookie')!;
+    for (const part of ['HttpOnly', 'SameSite=Strict', 'Path=/']) expect(cookie).toContain(part);
+    expect(answer.text).not.toContain('argon2');
+    const token = cookie.split(';')[0]!.split('=')[1]!;
+    const rows = await query('SELECT token_hash FROM sessions');
+    expect(rows.some((row) => String(row['token_hash']).includes(token))).toBe(false); // only its hash is stored
+  });
+  it('says the same of a wrong password and an unknown e-mail', async () => {
+    const wrong = await new Caller(world.base).signIn(world.ownerEmail, 'not the password');
+    const nobody = await new Caller(world.base).signIn('nobody@agency.example');
+    expect([wrong.status, nobody.status]).toEqual([401, 401]);
+    expect(wrong.body).toEqual(nobody.body);
+    expect(wrong.headers.get('content-type')).toContain('application/problem+json');
+  });
+  it('slows guessing down', async () => {
+    const statuses: number[] = [];
+    for (let i = 0; i < 10; i += 1) statuses.push((await new Caller(world.base).signIn('guessed@agency.example', `guess ${i}`)).status);
+    expect(statuses.slice(0, 8)).toEqual(Array(8).fill(401));
+    expect(statuses.slice(8)).toEqual([429, 429]);
+  });
+  it('ends with signing out', async () => {
+    const caller = new Caller(world.base);
+    await caller.signIn(world.ownerEmail);
+    expect((await caller.get('session')).status).toBe(200);
+    expect((await caller.delete('session')).status).toBe(204);
+    expect((await caller.get('session')).status).toBe(401);
+  });
+  it('names each field that is wrong', async () => {
+    const answer = await new Caller(world.base).post('session', { email: 'x', password: '', admin: true });
+    expect(answer.status).toBe(400);
+    expect(answer.body.errors).toEqual(expect.arrayContaining([{ field: 'email', detail: 'must be an e-mail address' }, { field: 'password', detail: 'must not be empty' }, { field: 'admin', detail: 'is not a field of this form' }]));
+  });
+});
+
+describe('requests that change something', () => {
+  const client = { name: 'X', zone: 'UTC', tags: [], standingBrief: {} };
+  it('are refused without the session’s token', async () => {
+    const caller = new Caller(world.base);
+    await caller.signIn(world.ownerEmail);
+    caller.csrf = '';
+    expect((await caller.post('clients', client)).status).toBe(403);
+    caller.csrf = 'x'.repeat(32);
+    expect((await caller.post('clients', client)).status).toBe(403);
+  });
+  it('are refused from other sites, even signing in', async () => {
+    const foreign: Record<string, string>[] = [{ origin: 'https://elsewhere.example' }, { 'sec-fetch-site': 'cross-site' }, { origin: 'null' }];
+    for (const headers of foreign) {
+      expect((await world.owner.call('POST', 'clients', client, headers)).status).toBe(403);
+      expect((await new Caller(world.base).call('POST', 'session', { email: world.ownerEmail, password: PASSWORD }, headers)).status).toBe(403);
+    }
+  });
+});
+
+describe('users', () => {
+  it('are the owner’s to manage', async () => {
+    const clientId = await world.client();
+    const producer = await world.producer([clientId]);
+    expect((await producer.get('users')).status).toBe(403);
+    expect((await producer.post('users', { email: 'z@z.example', name: 'Z', role: 'owner', password: PASSWORD, clientIds: [] })).status).toBe(403);
+    expect((await producer.post('platform-profiles', {})).status).toBe(400);
+  });
+  it('that are switched off are out at once', async () => {
+    const producer = await world.producer([await world.client()]);
+    const session = (await producer.get('session')).body;
+    const answer = await world.owner.put(`users/${session.userId}`, { name: 'Gone', role: 'producer', clientIds: [], active: false });
+    expect(answer.body).toMatchObject({ active: false, clientIds: [] });
+    expect((await producer.get('session')).status).toBe(401);
+  });
+  it('cannot take the owner’s rights from themselves', async () => {
+    const session = (await world.owner.get('session')).body;
+    expect((await world.owner.put(`users/${session.userId}`, { name: 'O', role: 'producer', clientIds: [], active: true })).status).toBe(409);
+  });
+  it('keep their e-mail to themselves', async () => {
+    expect((await world.owner.post('users', { email: world.ownerEmail, name: 'Twin', role: 'producer', password: PASSWORD, clientIds: [] })).status).toBe(409);
+  });
+});
+
+describe('health', () => {
+  it('tells of database and queue without a session', async () => {
+    const answer = await new Caller(world.base).get('health');
+    expect([answer.status, answer.body]).toEqual([200, { database: true, queue: true }]);
+  });
+});

@@ -1,0 +1,136 @@
+import { addDays, wallTimeAt } from '@sift-reel/core';
+import { parse } from 'csv-parse/sync';
+import ICAL from 'ical.js';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { approveShorts, seedRanking } from './seed.js';
+import { query, World } from './world.js';
+
+let world: World;
+let clientId: string;
+let channels: string[];
+let shorts: string[];
+let draft: string;
+// Far enough ahead that no run of these tests ever reaches it, over the change of clocks of 28 March 2055 in Dublin.
+const FROM = '2055-03-22';
+const TO = '2055-04-04';
+
+beforeAll(async () => {
+  world = await World.make();
+  clientId = await world.client();
+  const platformProfileId = await world.platform();
+  const first = await world.channel(clientId, { name: 'First', platformProfileId });
+  const second = await world.channel(clientId, { name: 'Second', order: 2, postsPerWeek: 2, zone: 'Australia/Adelaide', platformProfileId });
+  channels = [first, second];
+  const a = await seedRanking(world, clientId);
+  const b = await seedRanking(world, clientId, 5);
+  shorts = [...(await approveShorts(world, a, 3)), ...(await approveShorts(world, b, 2))];
+  await world.owner.put(`candidates/${b.candidates[4]!.id}/state`, { state: 'kept' });
+  draft = (await world.owner.get('shorts')).body.find((one: { candidateId: string }) => one.candidateId === b.candidates[4]!.id).id;
+});
+afterAll(() => world.close());
+
+const propose = (fields: object = {}) => world.owner.post('schedule/proposals', { shortIds: shorts, fromDate: FROM, toDate: TO, ...fields });
+const posts = async (): Promise<number> => Number((await query('SELECT count(*) AS n FROM posts WHERE client_id = $1', [clientId]))[0]!['n']);
+
+describe('a batch', () => {
+  it('takes approved shorts only', async () => {
+    const made = await world.owner.post('batches', { name: 'Early', shortIds: shorts });
+    expect(made.status).toBe(201);
+    expect((await world.owner.get('batches')).body.find((one: { id: string }) => one.id === made.body.id).shortIds.sort()).toEqual([...shorts].sort());
+    const refused = await world.owner.post('batches', { name: 'No', shortIds: [draft] });
+    expect([refused.status, refused.body.detail]).toEqual([422, expect.stringContaining('is not approved')]);
+    expect((await world.owner.get('batches')).body.some((one: { name: string }) => one.name === 'No')).toBe(false);
+  });
+});
+
+describe('laying out', () => {
+  it('proposes with reasons and writes nothing', async () => {
+    const { body } = await propose();
+    expect(body.placements.length).toBeGreaterThan(4);
+    expect(body.placements.length + body.unplaced.length).toBe(shorts.length * channels.length);
+    for (const one of body.placements) expect(one.why).toMatch(/is a window of weight/);
+    for (const one of body.unplaced) expect(one.detail).toMatch(/\.$/);
+    expect(await posts()).toBe(0);
+  });
+  it('keeps a wall time over the change of clocks', async () => {
+    const { body } = await propose();
+    const first = body.placements.filter((one: { channelId: string }) => one.channelId === channels[0]);
+    for (const one of first) expect(wallTimeAt('Europe/Dublin', Date.parse(one.at))).toEqual({ date: one.date, minute: 450 });
+  });
+  it('is accepted whole, or not at all', async () => {
+    const { body } = await propose();
+    const broken = body.placements.map((one: object, i: number) => (i === body.placements.length - 1 ? { ...one, date: '2001-01-01' } : one)).map(({ at: _, ...one }: { at: string }) => one);
+    const refused = await world.owner.post('schedule/posts', { batchId: null, placements: broken });
+    expect(refused.status).toBe(409);
+    expect(await posts()).toBe(0);
+    const accepted = await world.owner.post('schedule/posts', { batchId: null, placements: body.placements.map(({ at: _, ...one }: { at: string }) => one) });
+    expect(accepted.status).toBe(201);
+    expect(await posts()).toBe(body.placements.length);
+  });
+  it('never puts two of one recording in a row, and a second channel later than the first', async () => {
+    const { body } = await world.owner.get('schedule');
+    const mine = body.posts.filter((post: { clientId: string }) => post.clientId === clientId).sort((a: { at: string }, b: { at: string }) => a.at.localeCompare(b.at));
+    for (const channelId of channels) {
+      const row = mine.filter((post: { channelId: string }) => post.channelId === channelId);
+      row.forEach((post: { recordingId: string }, i: number) => { if (i > 0) expect(post.recordingId).not.toBe(row[i - 1].recordingId); });
+    }
+    for (const post of mine.filter((one: { channelId: string }) => one.channelId === channels[1])) {
+      const earlier = mine.find((one: { channelId: string; shortId: string }) => one.channelId === channels[0] && one.shortId === post.shortId);
+      expect(Date.parse(post.at) - Date.parse(earlier.at)).toBeGreaterThanOrEqual(20 * 3_600_000);
+    }
+  });
+});
+
+describe('a post', () => {
+  const first = async () => (await world.owner.get('schedule')).body.posts.filter((post: { channelId: string }) => post.channelId === channels[0]).sort((a: { at: string }, b: { at: string }) => a.at.localeCompare(b.at));
+  it('moves where it may, and is refused with the reason where it may not', async () => {
+    const row = await first();
+    const taken = await world.owner.put(`posts/${row[0].id}/place`, { channelId: channels[0], date: row[1].date, minute: row[1].minute });
+    expect([taken.status, taken.body.detail]).toEqual([409, expect.stringMatching(/already has 1 of 1 posts/)]);
+    const past = await world.owner.put(`posts/${row[0].id}/place`, { channelId: channels[0], date: '2020-01-01', minute: 450 });
+    expect(past.body.detail).toMatch(/is over/);
+    const free = await world.owner.put(`posts/${row[0].id}/place`, { channelId: channels[0], date: row[0].date, minute: 600 });
+    expect([free.status, free.body.minute]).toEqual([200, 600]);
+  });
+  it('keeps its short approved and its candidate kept', async () => {
+    const [post] = await first();
+    expect((await world.owner.put(`shorts/${post.shortId}/approval`, { approved: false })).status).toBe(409);
+    const short = (await world.owner.get(`shorts/${post.shortId}`)).body;
+    expect((await world.owner.put(`candidates/${short.candidateId}/state`, { state: 'dropped' })).status).toBe(409);
+    expect((await world.owner.delete(`recordings/${short.recordingId}`)).status).toBe(409);
+  });
+  it('is marked as posted, stays then, and is taken off otherwise', async () => {
+    const row = await first();
+    const last = row.at(-1);
+    expect((await world.owner.put(`posts/${last.id}/state`, { state: 'posted' })).body.state).toBe('posted');
+    expect((await world.owner.delete(`posts/${last.id}`)).status).toBe(409);
+    expect((await world.owner.put(`posts/${last.id}/state`, { state: 'planned' })).body.state).toBe('planned');
+    const onSecond = (await world.owner.get('schedule')).body.posts.find((post: { channelId: string }) => post.channelId === channels[1]);
+    if (onSecond !== undefined) expect((await world.owner.delete(`posts/${onSecond.id}`)).status).toBe(204);
+  });
+  it('cannot stand on a blackout day', async () => {
+    const date = addDays(TO, 3);
+    await world.owner.post(`clients/${clientId}/blackouts`, { channelId: null, fromDate: date, toDate: date, reason: 'stocktaking' });
+    const [post] = await first();
+    const refused = await world.owner.put(`posts/${post.id}/place`, { channelId: channels[0], date, minute: 450 });
+    expect(refused.body.detail).toContain('stocktaking');
+  });
+});
+
+describe('the plan to take away', () => {
+  it('is CSV that a reference parser reads', async () => {
+    const answer = await world.owner.get(`schedule/plan.csv?from=${FROM}&to=${TO}&clientId=${clientId}`);
+    const rows = parse(answer.text, { bom: true, columns: true, record_delimiter: '\r\n' }) as Record<string, string>[];
+    expect(rows.length).toBe(await posts());
+    expect(rows[0]).toMatchObject({ channel: 'First', 'time zone': 'Europe/Dublin', state: 'planned' });
+    expect(answer.headers.get('content-disposition')).toContain('Posting plan - ');
+  });
+  it('is a calendar (RFC 5545) that ical.js reads, at the same instants', async () => {
+    const answer = await world.owner.get(`schedule/plan.ics?from=${FROM}&to=${TO}&clientId=${clientId}`);
+    for (const line of answer.text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75); // section 3.1: lines are folded
+    const events = new ICAL.Component(ICAL.parse(answer.text)).getAllSubcomponents('vevent').map((one) => new ICAL.Event(one));
+    const stored = await query('SELECT id, at FROM posts WHERE client_id = $1', [clientId]);
+    expect(new Map(events.map((event) => [event.uid, event.startDate.toJSDate().toISOString()]))).toEqual(new Map(stored.map((row) => [`${String(row['id'])}@sift-reel.invalid`, (row['at'] as Date).toISOString()])));
+  });
+  it('refuses days that are none', async () => expect((await world.owner.get('schedule/plan.csv?from=2055-02-30&to=2055-03-01')).status).toBe(400));
+});

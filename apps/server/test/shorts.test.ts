@@ -1,0 +1,106 @@
+import { parse } from 'csv-parse/sync';
+import { parseSync } from 'subtitle';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { seedRanking } from './seed.js';
+import { World } from './world.js';
+
+let world: World;
+let clientId: string;
+let seeded: Awaited<ReturnType<typeof seedRanking>>;
+beforeAll(async () => {
+  world = await World.make();
+  clientId = await world.client();
+  await world.channel(clientId);
+  seeded = await seedRanking(world, clientId);
+});
+afterAll(() => world.close());
+
+const setState = (i: number, state: string) => world.owner.put(`candidates/${seeded.candidates[i]!.id}/state`, { state });
+const shortOf = async (i: number) => (await world.owner.get('shorts')).body.find((short: { candidateId: string }) => short.candidateId === seeded.candidates[i]!.id);
+
+describe('a kept candidate', () => {
+  it('becomes a short with words that were said or are the client’s', async () => {
+    expect((await setState(0, 'kept')).body.state).toBe('kept');
+    const short = await shortOf(0);
+    expect(short.copy.title.length).toBeGreaterThan(3);
+    const said = seeded.text(short.firstWord, short.endWord).toLowerCase().replace(/[^a-z0-9 ]/g, '');
+    for (const word of short.copy.title.toLowerCase().replace(/[^a-z0-9 ]/g, '').split(' ')) expect(said.split(' ')).toContain(word);
+    for (const tag of short.copy.hashtags) expect(said.replace(/ /g, '').includes(tag) || tag === 'firewood').toBe(true);
+    expect(short.channels[0].problems).toEqual([]);
+  });
+  it('keeps its words when it is left and kept again', async () => {
+    const short = await shortOf(0);
+    await world.owner.put(`shorts/${short.id}/copy`, { ...short.copy, title: 'Mine' });
+    await setState(0, 'open');
+    expect(await shortOf(0)).toBeUndefined();
+    await setState(0, 'kept');
+    expect((await shortOf(0)).copy.title).toBe('Mine');
+  });
+  it('moves its short along when its ends are moved', async () => {
+    const { firstWord, endWord, id } = seeded.candidates[0]!;
+    const moved = await world.owner.put(`candidates/${id}/span`, { firstWord: firstWord + 2, endWord });
+    expect(moved.body).toMatchObject({ firstWord: firstWord + 2, foundFirstWord: firstWord });
+    expect((await shortOf(0)).firstWord).toBe(firstWord + 2);
+    expect((await world.owner.put(`candidates/${id}/span`, { firstWord: 5, endWord: 5 })).status).toBe(400);
+    expect((await world.owner.put(`candidates/${id}/span`, { firstWord: 5, endWord: 999_999 })).status).toBe(409);
+  });
+});
+
+describe('words', () => {
+  it('have a variant for each channel, with its limits', async () => {
+    await setState(1, 'kept');
+    const short = await shortOf(1);
+    const channelId = short.channels[0].channelId;
+    const long = { ...short.copy, title: 'x'.repeat(101), hashtags: ['a', 'b', 'c', 'd', 'e', 'f'] };
+    const answer = (await world.owner.put(`shorts/${short.id}/copy/${channelId}`, long)).body;
+    expect(answer.copy.title).toBe(short.copy.title);
+    expect(answer.channels[0].variant.title).toHaveLength(101);
+    expect(answer.channels[0].problems).toEqual([{ field: 'title', detail: '101 characters, 100 allowed' }, { field: 'hashtags', detail: '6 hashtags, 5 allowed' }]);
+    expect((await world.owner.delete(`shorts/${short.id}/copy/${channelId}`)).body.channels[0]).toMatchObject({ variant: null, problems: [] });
+  });
+  it('are proposed afresh without being saved', async () => {
+    const short = await shortOf(1);
+    await world.owner.put(`shorts/${short.id}/copy`, { ...short.copy, title: 'Other' });
+    const proposal = (await world.owner.post(`shorts/${short.id}/proposal`)).body;
+    expect(proposal.title).toBe(short.copy.title);
+    expect((await shortOf(1)).copy.title).toBe('Other');
+  });
+  it('are locked by approval', async () => {
+    const short = await shortOf(1);
+    expect((await world.owner.put(`shorts/${short.id}/approval`, { approved: true })).body).toMatchObject({ approved: true, approvedBy: 'Owner' });
+    expect((await world.owner.put(`shorts/${short.id}/copy`, short.copy)).status).toBe(409);
+    expect((await world.owner.put(`candidates/${seeded.candidates[1]!.id}/span`, { firstWord: short.firstWord + 1, endWord: short.endWord })).status).toBe(409);
+    expect((await world.owner.put(`shorts/${short.id}/approval`, { approved: false })).body.approved).toBe(false);
+  });
+  it('need a title to be approved', async () => {
+    const short = await shortOf(1);
+    await world.owner.put(`shorts/${short.id}/copy`, { ...short.copy, title: '  ' });
+    expect((await world.owner.put(`shorts/${short.id}/approval`, { approved: true })).status).toBe(422);
+  });
+});
+
+describe('files to take away', () => {
+  it('are captions that start at zero, read back by a reference parser', async () => {
+    const short = await shortOf(0);
+    const srt = await world.owner.get(`shorts/${short.id}/captions.srt`);
+    expect(srt.headers.get('content-disposition')).toMatch(/^attachment; filename="[\x20-\x7e]+captions\.srt"/);
+    const cues = parseSync(srt.text).map((node) => node.data as { start: number; end: number; text: string });
+    expect(cues[0]!.start).toBeLessThan(300);
+    expect(cues.at(-1)!.end).toBeLessThanOrEqual(short.endMs - short.startMs);
+    expect(cues.map((cue) => cue.text).join(' ')).toBe(seeded.text(short.firstWord, short.endWord));
+    const vtt = await world.owner.get(`shorts/${short.id}/captions.vtt`);
+    expect(vtt.text.startsWith('WEBVTT\n\n00:00:00.')).toBe(true);
+    expect(vtt.headers.get('content-type')).toContain('text/vtt');
+  });
+  it('are a cut sheet as CSV and as a page', async () => {
+    const csv = await world.owner.get(`recordings/${seeded.recordingId}/cut-sheet.csv`);
+    const rows = parse(csv.text, { bom: true, columns: true, record_delimiter: '\r\n' }) as Record<string, string>[];
+    expect(rows).toHaveLength(2);
+    expect(Object.keys(rows[0]!)).toEqual(['kind', 'start', 'stop', 'length', 'first words', 'last words', 'title', 'description', 'keywords', 'cover line', 'reason']);
+    expect(rows[0]!['start']).toMatch(/^\d\d:\d\d:\d\d\.\d{3}$/);
+    const page = await world.owner.get(`recordings/${seeded.recordingId}/cut-sheet`);
+    expect(page.headers.get('content-type')).toContain('text/html');
+    expect(page.text).toContain(rows[0]!['start']);
+    expect(page.text).not.toContain('<script');
+  });
+});

@@ -1,0 +1,121 @@
+import 'reflect-metadata';
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { buildApp } from '../dist/api/app.js';
+import { hashPassword } from '../dist/identity/passwords.js';
+
+export const PASSWORD = 'a long enough password';
+
+export interface Answer {
+  readonly status: number;
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- answers of every route, read by the tests that know them
+  readonly body: any;
+  readonly text: string;
+  readonly headers: Headers;
+}
+
+/** Calls the API as one user would from our own pages. */
+export class Caller {
+  private cookie = '';
+  csrf = '';
+  constructor(readonly base: string) {}
+  async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+    const form = body instanceof FormData;
+    const response = await fetch(`${this.base}/api/${path}`, {
+      method,
+      headers: { ...(this.cookie === '' ? {} : { cookie: this.cookie }), ...(this.csrf === '' ? {} : { 'x-csrf-token': this.csrf }), ...(body === undefined || form ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: form ? body : JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    const set = response.headers.get('set-cookie');
+    if (set !== null) this.cookie = set.split(';')[0]!;
+    const json = /json/.test(response.headers.get('content-type') ?? '');
+    return { status: response.status, body: json && text !== '' ? JSON.parse(text) : undefined, text, headers: response.headers };
+  }
+  get(path: string): Promise<Answer> { return this.call('GET', path); }
+  post(path: string, body?: unknown): Promise<Answer> { return this.call('POST', path, body); }
+  put(path: string, body?: unknown): Promise<Answer> { return this.call('PUT', path, body); }
+  delete(path: string): Promise<Answer> { return this.call('DELETE', path); }
+  async signIn(email: string, password = PASSWORD): Promise<Answer> {
+    const answer = await this.post('session', { email, password });
+    if (answer.status === 201) this.csrf = answer.body.csrfToken;
+    return answer;
+  }
+}
+
+export const BRIEF = { partStartMs: 0, partEndMs: null, minMs: 10_000, maxMs: 30_000, roughCount: 5, topics: [], kinds: [], avoid: [] };
+export const PLATFORM = { minDurationMs: 3_000, maxDurationMs: 60_000, shapes: ['vertical'], titleLimit: 100, descriptionLimit: 300, hashtagLimit: 5, postsPerDay: 3, minGapMinutes: 60 };
+
+/** An app with an owner, and makers of clients and producers; names are new each time, so that test files never meet. */
+export class World {
+  readonly owner: Caller;
+  private constructor(readonly app: NestExpressApplication, readonly base: string, readonly ownerEmail: string) {
+    this.owner = new Caller(base);
+  }
+  static async make(): Promise<World> {
+    const app = await buildApp();
+    await app.listen(0, '127.0.0.1');
+    const address = app.getHttpServer().address() as { port: number };
+    const email = `owner-${randomUUID()}@agency.example`;
+    await query(`INSERT INTO users (email, name, role, password_hash) VALUES ($1, 'Owner', 'owner', $2)`, [email, await hashPassword(PASSWORD)]);
+    const world = new World(app, `http://127.0.0.1:${address.port}`, email);
+    await world.owner.signIn(email);
+    return world;
+  }
+  async close(): Promise<void> {
+    await this.app.close();
+  }
+  async client(name = `Client ${randomUUID()}`): Promise<string> {
+    const { body } = await this.owner.post('clients', { name, zone: 'Europe/Dublin', tags: ['firewood'], standingBrief: BRIEF });
+    return body.id as string;
+  }
+  async platform(fields: object = {}): Promise<string> {
+    return (await this.owner.post('platform-profiles', { ...PLATFORM, name: `P ${randomUUID().slice(0, 30)}`, ...fields })).body.id as string;
+  }
+  async channel(clientId: string, fields: object = {}): Promise<string> {
+    const windows = [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({ weekday, minute: 450, weight: 70 }));
+    const { body } = await this.owner.post(`clients/${clientId}/channels`, { name: 'First', platformProfileId: await this.platform(), zone: 'Europe/Dublin', order: 1, postsPerDay: 1, postsPerWeek: 7, windows, ...fields });
+    return body.id as string;
+  }
+  async producer(clientIds: string[]): Promise<Caller> {
+    const email = `producer-${randomUUID()}@agency.example`;
+    await this.owner.post('users', { email, name: 'Producer', role: 'producer', password: PASSWORD, clientIds });
+    const caller = new Caller(this.base);
+    await caller.signIn(email);
+    return caller;
+  }
+}
+
+export async function query(sql: string, values: unknown[] = []): Promise<Record<string, unknown>[]> {
+  const client = new pg.Client({ connectionString: process.env['SIFT_REEL_DATABASE_URL'] });
+  await client.connect();
+  try {
+    return (await client.query(sql, values)).rows as Record<string, unknown>[];
+  } finally {
+    await client.end();
+  }
+}
+
+export function filesForm(files: { transcript?: [string, string | Uint8Array]; sound?: [string, Uint8Array]; title?: string }): FormData {
+  const form = new FormData();
+  if (files.title !== undefined) form.set('title', files.title);
+  if (files.transcript !== undefined) form.set('transcript', new Blob([files.transcript[1]]), files.transcript[0]);
+  if (files.sound !== undefined) form.set('sound', new Blob([files.sound[1]]), files.sound[0]);
+  return form;
+}
+
+const LINES = [
+  'Why does it always go wrong on the first night?', 'Because the chimney is cold, and cold air is heavy.', 'It took me nineteen wasted drives to learn that.', 'You should hold one sheet of newspaper up past the baffle for thirty seconds.',
+  'That is the whole trick, and nobody tells you.', 'I could not believe it the first time.', 'There was a wasp nest the size of a football in there.', 'We paid two hundred and forty euro for a load of water.', 'The man went very quiet, and then he laughed.', 'Never trust the end of a log.',
+];
+
+/** Talk of about `minutes`, two voices, as WebVTT. Different from one place to the next, so that vectors are not all cached. */
+export function talk(minutes: number, salt = ''): string {
+  const cues: string[] = [];
+  const stamp = (s: number): string => new Date(s * 1_000).toISOString().slice(11, 23);
+  for (let i = 0, at = 0; at < minutes * 60; i += 1, at += 5) {
+    cues.push(`${stamp(at)} --> ${stamp(at + 4.5)}\n<v ${i % 3 === 0 ? 'Ann' : 'Bo'}>${salt}${i % 7 === 0 ? `Number ${i}: ` : ''}${LINES[(i * 7 + (i >> 3)) % LINES.length]!}\n`);
+  }
+  return `WEBVTT\n\n${cues.join('\n')}`;
+}

@@ -1,0 +1,59 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import tseslint from 'typescript-eslint';
+
+/** What the computation must not know: servers, screens, files, clocks, chance. */
+const CORE_IMPORTS = ['node:*', 'fs', 'path', 'os', 'crypto', 'worker_threads', '@nestjs/*', 'sequelize*', 'pg*', 'react*', '@reduxjs/*', 'class-validator', 'class-transformer', '@sift-reel/*'];
+const CLOCK_AND_CHANCE = [
+  { selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']", message: 'The core has no clock: take the time as an argument.' },
+  { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The core has no clock: take the time as an argument.' },
+  { selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']", message: 'The core has no chance: same input, same output.' },
+  { selector: "MemberExpression[object.name='performance']", message: 'The core has no clock.' },
+];
+const PLATFORM_GLOBALS = ['process', 'window', 'document', 'fetch', 'localStorage', 'setTimeout', 'setInterval', 'Buffer', 'XMLHttpRequest'];
+
+/** A feature folder never reaches into another feature's inside; these are what a feature offers to others. */
+const OFFERED = { sifting: ['brief-form', 'bench-page', 'bench-slice'], planning: ['schedule-page', 'schedule-slice'] };
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'var/**', 'apps/web/src/app/generated-api.ts', 'test-results/**', 'playwright-report/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  prettier,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off', // noUncheckedIndexedAccess asks for them where an index is known to hold
+      '@typescript-eslint/no-extraneous-class': 'off', // Nest modules and forms are classes by nature
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-console': 'error',
+    },
+  },
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/*.fixture.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ group: CORE_IMPORTS, message: 'The core imports no platform, framework or other package of ours.' }] }],
+      'no-restricted-syntax': ['error', ...CLOCK_AND_CHANCE],
+      'no-restricted-globals': ['error', ...PLATFORM_GLOBALS],
+    },
+  },
+  { files: ['packages/core/src/time/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['../*', '@*', 'node:*'], message: 'time imports nothing.' }] }] } },
+  { files: ['packages/forms/src/**/*.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['@nestjs/*', 'react*', 'sequelize*', '@sift-reel/server', '@sift-reel/web'], message: 'Forms are shared by server and web: neither of them here.' }] }] } },
+  { files: ['apps/web/src/**/*.{ts,tsx}'], rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['node:*', '@nestjs/*', 'sequelize*', '@sift-reel/server*', '@sift-reel/embedder*'], message: 'The web asks the server; it does not contain it.' }] }] } },
+  ...['clients', 'desk', 'identity', 'planning', 'recordings', 'shorts', 'sifting'].map((feature) => ({
+    files: [`apps/web/src/features/${feature}/**/*.{ts,tsx}`],
+    rules: {
+      'no-restricted-imports': ['error', {
+        patterns: [
+          { group: ['node:*', '@nestjs/*', '@sift-reel/server*', '@sift-reel/embedder*'], message: 'The web asks the server; it does not contain it.' },
+          { regex: `^\\.\\./(?!${feature}/)(?:clients|desk|identity|planning|recordings|shorts|sifting)/(?!(?:${Object.values(OFFERED).flat().join('|')})\\.js$)`, message: 'A feature does not reach into another feature’s inside.' },
+        ],
+      }],
+    },
+  })),
+  { files: ['apps/server/src/**/*.ts', 'apps/cli/src/**/*.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['react*', '@sift-reel/web*'], message: 'The server knows no screen.' }] }] } },
+  { files: ['scripts/**/*.mjs', 'demo/**/*.mjs', 'bench/**/*.mjs', 'eslint.config.js'], languageOptions: { globals: Object.fromEntries(['process', 'console', 'fetch', 'FormData', 'Blob', 'Buffer', 'URL', 'URLSearchParams', 'setTimeout', 'clearTimeout', 'setInterval', 'clearInterval', 'performance', 'document', 'requestAnimationFrame', 'TextEncoder', 'structuredClone'].map((name) => [name, 'readonly'])) } },
+);
