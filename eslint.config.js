@@ -3,7 +3,22 @@ import prettier from 'eslint-config-prettier';
 import tseslint from 'typescript-eslint';
 
 /** What the computation must not know: servers, screens, files, clocks, chance. */
-const CORE_IMPORTS = ['node:*', 'fs', 'path', 'os', 'crypto', 'worker_threads', '@nestjs/*', 'sequelize*', 'pg*', 'react*', '@reduxjs/*', 'class-validator', 'class-transformer', '@sift-reel/*'];
+const CORE_IMPORTS = [
+  'node:*',
+  'fs',
+  'path',
+  'os',
+  'crypto',
+  'worker_threads',
+  '@nestjs/*',
+  'sequelize*',
+  'pg*',
+  'react*',
+  '@reduxjs/*',
+  'class-validator',
+  'class-transformer',
+  '@sift-reel/*',
+];
 const CLOCK_AND_CHANCE = [
   { selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']", message: 'The core has no clock: take the time as an argument.' },
   { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The core has no clock: take the time as an argument.' },
@@ -40,20 +55,88 @@ export default tseslint.config(
       'no-restricted-globals': ['error', ...PLATFORM_GLOBALS],
     },
   },
-  { files: ['packages/core/src/time/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['../*', '@*', 'node:*'], message: 'time imports nothing.' }] }] } },
-  { files: ['packages/forms/src/**/*.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['@nestjs/*', 'react*', 'sequelize*', '@sift-reel/server', '@sift-reel/web'], message: 'Forms are shared by server and web: neither of them here.' }] }] } },
-  { files: ['apps/web/src/**/*.{ts,tsx}'], rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['node:*', '@nestjs/*', 'sequelize*', '@sift-reel/server*', '@sift-reel/embedder*'], message: 'The web asks the server; it does not contain it.' }] }] } },
+  {
+    files: ['packages/core/src/time/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['../*', '@*', 'node:*'], message: 'time imports nothing.' }] }] },
+  },
+  {
+    files: ['packages/forms/src/**/*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['@nestjs/*', 'react*', 'sequelize*', '@sift-reel/server', '@sift-reel/web'],
+              message: 'Forms are shared by server and web: neither of them here.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ['apps/web/src/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['node:*', '@nestjs/*', 'sequelize*', '@sift-reel/server*', '@sift-reel/embedder*'],
+              message: 'The web asks the server; it does not contain it.',
+            },
+          ],
+        },
+      ],
+    },
+  },
   ...['clients', 'desk', 'identity', 'planning', 'recordings', 'shorts', 'sifting'].map((feature) => ({
     files: [`apps/web/src/features/${feature}/**/*.{ts,tsx}`],
     rules: {
-      'no-restricted-imports': ['error', {
-        patterns: [
-          { group: ['node:*', '@nestjs/*', '@sift-reel/server*', '@sift-reel/embedder*'], message: 'The web asks the server; it does not contain it.' },
-          { regex: `^\\.\\./(?!${feature}/)(?:clients|desk|identity|planning|recordings|shorts|sifting)/(?!(?:${Object.values(OFFERED).flat().join('|')})\\.js$)`, message: 'A feature does not reach into another feature’s inside.' },
-        ],
-      }],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: ['node:*', '@nestjs/*', '@sift-reel/server*', '@sift-reel/embedder*'], message: 'The web asks the server; it does not contain it.' },
+            {
+              regex: `^\\.\\./(?!${feature}/)(?:clients|desk|identity|planning|recordings|shorts|sifting)/(?!(?:${Object.values(OFFERED).flat().join('|')})\\.js$)`,
+              message: 'A feature does not reach into another feature’s inside.',
+            },
+          ],
+        },
+      ],
     },
   })),
-  { files: ['apps/server/src/**/*.ts', 'apps/cli/src/**/*.ts'], rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['react*', '@sift-reel/web*'], message: 'The server knows no screen.' }] }] } },
-  { files: ['scripts/**/*.mjs', 'demo/**/*.mjs', 'bench/**/*.mjs', 'eslint.config.js'], languageOptions: { globals: Object.fromEntries(['process', 'console', 'fetch', 'FormData', 'Blob', 'Buffer', 'URL', 'URLSearchParams', 'setTimeout', 'clearTimeout', 'setInterval', 'clearInterval', 'performance', 'document', 'requestAnimationFrame', 'TextEncoder', 'structuredClone'].map((name) => [name, 'readonly'])) } },
+  {
+    files: ['apps/server/src/**/*.ts', 'apps/cli/src/**/*.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['react*', '@sift-reel/web*'], message: 'The server knows no screen.' }] }] },
+  },
+  {
+    files: ['scripts/**/*.mjs', 'demo/**/*.mjs', 'bench/**/*.mjs', 'eslint.config.js'],
+    languageOptions: {
+      globals: Object.fromEntries(
+        [
+          'process',
+          'console',
+          'fetch',
+          'FormData',
+          'Blob',
+          'Buffer',
+          'URL',
+          'URLSearchParams',
+          'setTimeout',
+          'clearTimeout',
+          'setInterval',
+          'clearInterval',
+          'performance',
+          'document',
+          'requestAnimationFrame',
+          'TextEncoder',
+          'structuredClone',
+        ].map((name) => [name, 'readonly']),
+      ),
+    },
+  },
 );

@@ -3,9 +3,24 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['packages/*/src/**/*.test.ts', 'apps/web/src/**/*.test.ts', 'apps/cli/src/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'], testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'unit',
+          include: ['packages/*/src/**/*.test.ts', 'apps/web/src/**/*.test.ts', 'apps/cli/src/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
+      },
       // One database, one file after another: each file makes its own clients and users, and takes nothing for granted.
-      { test: { name: 'api', include: ['apps/server/test/**/*.test.ts'], fileParallelism: false, testTimeout: 60_000, hookTimeout: 120_000, globalSetup: ['apps/server/test/global-setup.ts'] } },
+      {
+        test: {
+          name: 'api',
+          include: ['apps/server/test/**/*.test.ts'],
+          fileParallelism: false,
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+          globalSetup: ['apps/server/test/global-setup.ts'],
+        },
+      },
     ],
   },
 });

@@ -9,7 +9,9 @@ const DOCUMENT = fileURLToPath(new URL('../../web/src/app/api.json', import.meta
 const CLIENT = fileURLToPath(new URL('../../web/src/app/generated-api.ts', import.meta.url));
 
 let world: World;
-beforeAll(async () => { world = await World.make(); });
+beforeAll(async () => {
+  world = await World.make();
+});
 afterAll(() => world.close());
 
 describe('the API document', () => {

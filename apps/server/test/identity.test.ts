@@ -2,7 +2,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Caller, PASSWORD, query, World } from './world.js';
 
 let world: World;
-beforeAll(async () => { world = await World.make(); });
+beforeAll(async () => {
+  world = await World.make();
+});
 afterAll(() => world.close());
 
 describe('signing in', () => {
@@ -39,7 +41,13 @@ describe('signing in', () => {
   it('names each field that is wrong', async () => {
     const answer = await new Caller(world.base).post('session', { email: 'x', password: '', admin: true });
     expect(answer.status).toBe(400);
-    expect(answer.body.errors).toEqual(expect.arrayContaining([{ field: 'email', detail: 'must be an e-mail address' }, { field: 'password', detail: 'must not be empty' }, { field: 'admin', detail: 'is not a field of this form' }]));
+    expect(answer.body.errors).toEqual(
+      expect.arrayContaining([
+        { field: 'email', detail: 'must be an e-mail address' },
+        { field: 'password', detail: 'must not be empty' },
+        { field: 'admin', detail: 'is not a field of this form' },
+      ]),
+    );
   });
 });
 

@@ -29,47 +29,70 @@ const FILL = `
 `;
 
 describe('migrations', () => {
-  it('go up, down and up again on an empty database', () => withDatabase('steps_empty', async (sequelize, client) => {
-    const steps = migrator(sequelize);
-    expect((await steps.up()).length).toBe(MIGRATIONS.length);
-    const tables = (await client.query(OUR_TABLES)).rows;
-    expect(tables.length).toBeGreaterThan(18);
-    await steps.down({ to: 0 });
-    expect((await client.query(OUR_TABLES)).rows).toEqual([]);
-    await steps.up();
-    expect((await client.query(OUR_TABLES)).rows).toEqual(tables);
-    expect(await steps.up()).toEqual([]);
-  }));
-  it('go down and up on a filled database', () => withDatabase('steps_filled', async (sequelize, client) => {
-    const steps = migrator(sequelize);
-    await steps.up();
-    await client.query(FILL);
-    await steps.down({ to: 0 });
-    expect((await client.query(OUR_TABLES)).rows).toEqual([]);
-    await steps.up();
-    await client.query(FILL);
-  }));
-  it('leave nothing of a step that fails', () => withDatabase('steps_broken', async (sequelize, client) => {
-    await client.query('CREATE TABLE posts (id int)'); // stands in the way of the step
-    await expect(migrator(sequelize).up()).rejects.toThrow();
-    expect((await client.query(OUR_TABLES)).rows).toEqual([{ table_name: 'posts' }]);
-  }));
+  it('go up, down and up again on an empty database', () =>
+    withDatabase('steps_empty', async (sequelize, client) => {
+      const steps = migrator(sequelize);
+      expect((await steps.up()).length).toBe(MIGRATIONS.length);
+      const tables = (await client.query(OUR_TABLES)).rows;
+      expect(tables.length).toBeGreaterThan(18);
+      await steps.down({ to: 0 });
+      expect((await client.query(OUR_TABLES)).rows).toEqual([]);
+      await steps.up();
+      expect((await client.query(OUR_TABLES)).rows).toEqual(tables);
+      expect(await steps.up()).toEqual([]);
+    }));
+  it('go down and up on a filled database', () =>
+    withDatabase('steps_filled', async (sequelize, client) => {
+      const steps = migrator(sequelize);
+      await steps.up();
+      await client.query(FILL);
+      await steps.down({ to: 0 });
+      expect((await client.query(OUR_TABLES)).rows).toEqual([]);
+      await steps.up();
+      await client.query(FILL);
+    }));
+  it('leave nothing of a step that fails', () =>
+    withDatabase('steps_broken', async (sequelize, client) => {
+      await client.query('CREATE TABLE posts (id int)'); // stands in the way of the step
+      await expect(migrator(sequelize).up()).rejects.toThrow();
+      expect((await client.query(OUR_TABLES)).rows).toEqual([{ table_name: 'posts' }]);
+    }));
 });
 
 describe('the database itself refuses', () => {
   it.each([
-    ['a channel’s blackout for another client', `INSERT INTO blackouts (client_id, channel_id, from_date, to_date, reason) VALUES ('00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000004', '2026-01-01', '2026-01-02', 'x')`],
-    ['a brief of another client’s recording', `INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000002', 0, 3000, 4000, 1, '{}', '{}', '{}')`],
-    ['a length band upside down', `INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', 0, 5000, 4000, 1, '{}', '{}', '{}')`],
-    ['an unknown kind', `INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', 0, 3000, 4000, 1, '{}', '{gossip}', '{}')`],
+    [
+      'a channel’s blackout for another client',
+      `INSERT INTO blackouts (client_id, channel_id, from_date, to_date, reason) VALUES ('00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000004', '2026-01-01', '2026-01-02', 'x')`,
+    ],
+    [
+      'a brief of another client’s recording',
+      `INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000002', 0, 3000, 4000, 1, '{}', '{}', '{}')`,
+    ],
+    [
+      'a length band upside down',
+      `INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', 0, 5000, 4000, 1, '{}', '{}', '{}')`,
+    ],
+    [
+      'an unknown kind',
+      `INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', 0, 3000, 4000, 1, '{}', '{gossip}', '{}')`,
+    ],
     ['a window on the eighth weekday', `INSERT INTO posting_windows VALUES ('00000000-0000-4000-8000-000000000004', 8, 0, 50)`],
     ['a second user of one e-mail', `INSERT INTO users (email, name, role, password_hash) VALUES ('a@b.example', 'B', 'owner', '$argon2id$x')`],
     ['a password that is not hashed', `INSERT INTO users (email, name, role, password_hash) VALUES ('c@b.example', 'B', 'owner', 'secret')`],
-    ['a blackout that ends before it starts', `INSERT INTO blackouts (client_id, from_date, to_date, reason) VALUES ('00000000-0000-4000-8000-000000000001', '2026-01-02', '2026-01-01', 'x')`],
-    ['a done sift without a ranking', `WITH b AS (INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', 0, 3000, 4000, 1, '{}', '{}', '{}') RETURNING id) INSERT INTO sifts (recording_id, client_id, brief_id, state) SELECT '00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', id, 'done' FROM b`],
-  ])('%s', (_, sql) => withDatabase('refusals', async (sequelize, client) => {
-    await migrator(sequelize).up();
-    await client.query(FILL);
-    await expect(client.query(sql)).rejects.toThrow(/violates|check|duplicate/);
-  }));
+    [
+      'a blackout that ends before it starts',
+      `INSERT INTO blackouts (client_id, from_date, to_date, reason) VALUES ('00000000-0000-4000-8000-000000000001', '2026-01-02', '2026-01-01', 'x')`,
+    ],
+    [
+      'a done sift without a ranking',
+      `WITH b AS (INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', 0, 3000, 4000, 1, '{}', '{}', '{}') RETURNING id) INSERT INTO sifts (recording_id, client_id, brief_id, state) SELECT '00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', id, 'done' FROM b`,
+    ],
+  ])('%s', (_, sql) =>
+    withDatabase('refusals', async (sequelize, client) => {
+      await migrator(sequelize).up();
+      await client.query(FILL);
+      await expect(client.query(sql)).rejects.toThrow(/violates|check|duplicate/);
+    }),
+  );
 });

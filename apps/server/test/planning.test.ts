@@ -59,7 +59,9 @@ describe('laying out', () => {
   });
   it('is accepted whole, or not at all', async () => {
     const { body } = await propose();
-    const broken = body.placements.map((one: object, i: number) => (i === body.placements.length - 1 ? { ...one, date: '2001-01-01' } : one)).map(({ at: _, ...one }: { at: string }) => one);
+    const broken = body.placements
+      .map((one: object, i: number) => (i === body.placements.length - 1 ? { ...one, date: '2001-01-01' } : one))
+      .map(({ at: _, ...one }: { at: string }) => one);
     const refused = await world.owner.post('schedule/posts', { batchId: null, placements: broken });
     expect(refused.status).toBe(409);
     expect(await posts()).toBe(0);
@@ -69,10 +71,14 @@ describe('laying out', () => {
   });
   it('never puts two of one recording in a row, and a second channel later than the first', async () => {
     const { body } = await world.owner.get('schedule');
-    const mine = body.posts.filter((post: { clientId: string }) => post.clientId === clientId).sort((a: { at: string }, b: { at: string }) => a.at.localeCompare(b.at));
+    const mine = body.posts
+      .filter((post: { clientId: string }) => post.clientId === clientId)
+      .sort((a: { at: string }, b: { at: string }) => a.at.localeCompare(b.at));
     for (const channelId of channels) {
       const row = mine.filter((post: { channelId: string }) => post.channelId === channelId);
-      row.forEach((post: { recordingId: string }, i: number) => { if (i > 0) expect(post.recordingId).not.toBe(row[i - 1].recordingId); });
+      row.forEach((post: { recordingId: string }, i: number) => {
+        if (i > 0) expect(post.recordingId).not.toBe(row[i - 1].recordingId);
+      });
     }
     for (const post of mine.filter((one: { channelId: string }) => one.channelId === channels[1])) {
       const earlier = mine.find((one: { channelId: string; shortId: string }) => one.channelId === channels[0] && one.shortId === post.shortId);
@@ -82,7 +88,10 @@ describe('laying out', () => {
 });
 
 describe('a post', () => {
-  const first = async () => (await world.owner.get('schedule')).body.posts.filter((post: { channelId: string }) => post.channelId === channels[0]).sort((a: { at: string }, b: { at: string }) => a.at.localeCompare(b.at));
+  const first = async () =>
+    (await world.owner.get('schedule')).body.posts
+      .filter((post: { channelId: string }) => post.channelId === channels[0])
+      .sort((a: { at: string }, b: { at: string }) => a.at.localeCompare(b.at));
   it('moves where it may, and is refused with the reason where it may not', async () => {
     const row = await first();
     const taken = await world.owner.put(`posts/${row[0].id}/place`, { channelId: channels[0], date: row[1].date, minute: row[1].minute });
@@ -130,7 +139,9 @@ describe('the plan to take away', () => {
     for (const line of answer.text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75); // section 3.1: lines are folded
     const events = new ICAL.Component(ICAL.parse(answer.text)).getAllSubcomponents('vevent').map((one) => new ICAL.Event(one));
     const stored = await query('SELECT id, at FROM posts WHERE client_id = $1', [clientId]);
-    expect(new Map(events.map((event) => [event.uid, event.startDate.toJSDate().toISOString()]))).toEqual(new Map(stored.map((row) => [`${String(row['id'])}@sift-reel.invalid`, (row['at'] as Date).toISOString()])));
+    expect(new Map(events.map((event) => [event.uid, event.startDate.toJSDate().toISOString()]))).toEqual(
+      new Map(stored.map((row) => [`${String(row['id'])}@sift-reel.invalid`, (row['at'] as Date).toISOString()])),
+    );
   });
   it('refuses days that are none', async () => expect((await world.owner.get('schedule/plan.csv?from=2055-02-30&to=2055-03-01')).status).toBe(400));
 });

@@ -38,7 +38,11 @@ describe('bringing in', () => {
   });
   it('takes a sound beside it, to disk, and answers ranges', async () => {
     const answer = await bring({ title: 'With sound', transcript: ['a.vtt', VTT], sound: ['a.ogg', sound] });
-    expect(answer.body).toMatchObject({ title: 'With sound', durationMs: expect.any(Number), sound: { name: 'a.ogg', bytes: sound.length, type: 'audio/ogg' } });
+    expect(answer.body).toMatchObject({
+      title: 'With sound',
+      durationMs: expect.any(Number),
+      sound: { name: 'a.ogg', bytes: sound.length, type: 'audio/ogg' },
+    });
     expect(answer.body.durationMs).toBeGreaterThan(11_900);
     const part = await world.owner.call('GET', `recordings/${answer.body.id}/sound`, undefined, { range: 'bytes=0-99' });
     expect([part.status, part.headers.get('content-range'), part.headers.get('content-type')]).toEqual([206, `bytes 0-99/${sound.length}`, 'audio/ogg']);
@@ -46,12 +50,27 @@ describe('bringing in', () => {
   it('lets a recording wait for its transcript', async () => {
     const { body } = await bring({ sound: ['waits.ogg', sound] });
     expect(body.transcript).toBeNull();
-    expect((await world.owner.post(`recordings/${body.id}/sifts`, { partStartMs: 0, partEndMs: null, minMs: 5_000, maxMs: 9_000, roughCount: 3, topics: [], kinds: [], avoid: [] })).status).toBe(409);
+    expect(
+      (
+        await world.owner.post(`recordings/${body.id}/sifts`, {
+          partStartMs: 0,
+          partEndMs: null,
+          minMs: 5_000,
+          maxMs: 9_000,
+          roughCount: 3,
+          topics: [],
+          kinds: [],
+          avoid: [],
+        })
+      ).status,
+    ).toBe(409);
     const added = await world.owner.post(`recordings/${body.id}/files`, filesForm({ transcript: ['waits.vtt', VTT] }));
     expect(added.body.transcript.wordCount).toBe(8);
   });
   it('lists what was repaired', async () => {
-    const { body } = await bring({ transcript: ['messy.vtt', 'WEBVTT\n\n00:05.000 --> 00:04.000\nBackwards.\n\n00:02.000 --> 00:03.000\nLate.\n\n00:07.000 --> 00:08.000\n\n'] });
+    const { body } = await bring({
+      transcript: ['messy.vtt', 'WEBVTT\n\n00:05.000 --> 00:04.000\nBackwards.\n\n00:02.000 --> 00:03.000\nLate.\n\n00:07.000 --> 00:08.000\n\n'],
+    });
     const repairs = (await world.owner.get(`recordings/${body.id}/repairs`)).body;
     expect(repairs.repairs.map((one: { code: string }) => one.code)).toEqual(expect.arrayContaining(['negative-length', 'unordered']));
     expect(body.transcript.repairCount).toBe(repairs.count);
@@ -67,7 +86,10 @@ describe('what is refused leaves nothing behind', () => {
   ];
   it.each(cases)('%s', async (_, files, status, fields) => {
     const before = [await stored(), onDisk().sort()];
-    const answer = await bring({ ...(files.transcript === undefined ? {} : { transcript: files.transcript }), ...(files.sound ? { sound: ['s.ogg', sound] } : {}) });
+    const answer = await bring({
+      ...(files.transcript === undefined ? {} : { transcript: files.transcript }),
+      ...(files.sound ? { sound: ['s.ogg', sound] } : {}),
+    });
     expect(answer.status).toBe(status);
     expect(answer.body).toMatchObject(fields);
     expect([await stored(), onDisk().sort()]).toEqual(before);

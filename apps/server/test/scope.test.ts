@@ -15,29 +15,76 @@ beforeAll(async () => {
   const channelId = await world.channel(other);
   const seeded = await seedRanking(world, other);
   const [shortId] = await approveShorts(world, seeded, 1);
-  const post = (await world.owner.post('schedule/posts', { batchId: null, placements: [{ shortId, channelId, date: '2055-05-05', minute: 450, why: 'x' }] })).body[0];
+  const post = (await world.owner.post('schedule/posts', { batchId: null, placements: [{ shortId, channelId, date: '2055-05-05', minute: 450, why: 'x' }] }))
+    .body[0];
   const blackout = (await world.owner.post(`clients/${other}/blackouts`, { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' })).body;
   const batch = (await world.owner.post('batches', { name: 'Theirs', shortIds: [shortId] })).body;
-  theirs = { clientId: other, channelId, recordingId: seeded.recordingId, siftId: seeded.siftId, candidateId: seeded.candidates[0]!.id, shortId: shortId!, postId: post.id, blackoutId: blackout.id, batchId: batch.id };
+  theirs = {
+    clientId: other,
+    channelId,
+    recordingId: seeded.recordingId,
+    siftId: seeded.siftId,
+    candidateId: seeded.candidates[0]!.id,
+    shortId: shortId!,
+    postId: post.id,
+    blackoutId: blackout.id,
+    batchId: batch.id,
+  };
 });
 afterAll(() => world.close());
 
 const CLIENT = { name: 'Taken', zone: 'UTC', tags: [], standingBrief: BRIEF };
 const COPY = { title: 'x', description: '', hashtags: [], keywords: [], coverLine: '' };
-const channelForm = async (): Promise<object> => ({ name: 'C', platformProfileId: await world.platform(), zone: 'UTC', order: 1, postsPerDay: 1, postsPerWeek: 1, windows: [] });
+const channelForm = async (): Promise<object> => ({
+  name: 'C',
+  platformProfileId: await world.platform(),
+  zone: 'UTC',
+  order: 1,
+  postsPerDay: 1,
+  postsPerWeek: 1,
+  windows: [],
+});
 
 /** Every route that names something of a client: method, path, body. A route that is missing here fails the last test. */
 const ROUTES: [string, string, unknown?][] = [
-  ['PUT', 'clients/:clientId', CLIENT], ['GET', 'clients/:clientId/audit'], ['POST', 'clients/:clientId/channels', channelForm], ['PUT', 'channels/:channelId', channelForm], ['DELETE', 'channels/:channelId'],
-  ['POST', 'clients/:clientId/blackouts', { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' }], ['DELETE', 'blackouts/:blackoutId'],
-  ['POST', 'clients/:clientId/recordings', () => filesForm({ transcript: ['a.vtt', talk(1)] })], ['POST', 'recordings/:recordingId/files', () => filesForm({ transcript: ['a.vtt', talk(1)] })],
-  ['GET', 'recordings/:recordingId'], ['PUT', 'recordings/:recordingId', { title: 'x' }], ['DELETE', 'recordings/:recordingId'], ['GET', 'recordings/:recordingId/transcript'], ['GET', 'recordings/:recordingId/repairs'], ['GET', 'recordings/:recordingId/sound'],
-  ['GET', 'recordings/:recordingId/sifts'], ['POST', 'recordings/:recordingId/sifts', BRIEF], ['GET', 'recordings/:recordingId/cut-sheet'], ['GET', 'recordings/:recordingId/cut-sheet.csv'],
-  ['GET', 'sifts/:siftId'], ['GET', 'sifts/:siftId/ranking'], ['POST', 'sifts/:siftId/cancel'], ['POST', 'sifts/:siftId/retry'],
-  ['PUT', 'candidates/:candidateId/state', { state: 'kept' }], ['PUT', 'candidates/:candidateId/span', { firstWord: 0, endWord: 4 }],
-  ['GET', 'shorts/:shortId'], ['PUT', 'shorts/:shortId/copy', COPY], ['PUT', 'shorts/:shortId/copy/:channelId', COPY], ['DELETE', 'shorts/:shortId/copy/:channelId'], ['POST', 'shorts/:shortId/proposal'], ['PUT', 'shorts/:shortId/approval', { approved: false }], ['GET', 'shorts/:shortId/captions.srt'], ['GET', 'shorts/:shortId/captions.vtt'],
-  ['PUT', 'batches/:batchId', { name: 'x', shortIds: [] }], ['DELETE', 'batches/:batchId'],
-  ['PUT', 'posts/:postId/place', () => ({ channelId: theirs['channelId'], date: '2055-05-06', minute: 450 })], ['PUT', 'posts/:postId/state', { state: 'posted' }], ['DELETE', 'posts/:postId'],
+  ['PUT', 'clients/:clientId', CLIENT],
+  ['GET', 'clients/:clientId/audit'],
+  ['POST', 'clients/:clientId/channels', channelForm],
+  ['PUT', 'channels/:channelId', channelForm],
+  ['DELETE', 'channels/:channelId'],
+  ['POST', 'clients/:clientId/blackouts', { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' }],
+  ['DELETE', 'blackouts/:blackoutId'],
+  ['POST', 'clients/:clientId/recordings', () => filesForm({ transcript: ['a.vtt', talk(1)] })],
+  ['POST', 'recordings/:recordingId/files', () => filesForm({ transcript: ['a.vtt', talk(1)] })],
+  ['GET', 'recordings/:recordingId'],
+  ['PUT', 'recordings/:recordingId', { title: 'x' }],
+  ['DELETE', 'recordings/:recordingId'],
+  ['GET', 'recordings/:recordingId/transcript'],
+  ['GET', 'recordings/:recordingId/repairs'],
+  ['GET', 'recordings/:recordingId/sound'],
+  ['GET', 'recordings/:recordingId/sifts'],
+  ['POST', 'recordings/:recordingId/sifts', BRIEF],
+  ['GET', 'recordings/:recordingId/cut-sheet'],
+  ['GET', 'recordings/:recordingId/cut-sheet.csv'],
+  ['GET', 'sifts/:siftId'],
+  ['GET', 'sifts/:siftId/ranking'],
+  ['POST', 'sifts/:siftId/cancel'],
+  ['POST', 'sifts/:siftId/retry'],
+  ['PUT', 'candidates/:candidateId/state', { state: 'kept' }],
+  ['PUT', 'candidates/:candidateId/span', { firstWord: 0, endWord: 4 }],
+  ['GET', 'shorts/:shortId'],
+  ['PUT', 'shorts/:shortId/copy', COPY],
+  ['PUT', 'shorts/:shortId/copy/:channelId', COPY],
+  ['DELETE', 'shorts/:shortId/copy/:channelId'],
+  ['POST', 'shorts/:shortId/proposal'],
+  ['PUT', 'shorts/:shortId/approval', { approved: false }],
+  ['GET', 'shorts/:shortId/captions.srt'],
+  ['GET', 'shorts/:shortId/captions.vtt'],
+  ['PUT', 'batches/:batchId', { name: 'x', shortIds: [] }],
+  ['DELETE', 'batches/:batchId'],
+  ['PUT', 'posts/:postId/place', () => ({ channelId: theirs['channelId'], date: '2055-05-06', minute: 450 })],
+  ['PUT', 'posts/:postId/state', { state: 'posted' }],
+  ['DELETE', 'posts/:postId'],
 ];
 
 describe('another client’s anything answers 404', () => {
@@ -53,11 +100,22 @@ describe('another client’s anything answers 404', () => {
   it('in the bodies of requests too', async () => {
     expect((await producer.post('batches', { name: 'x', shortIds: [theirs['shortId']] })).status).toBe(404);
     expect((await producer.post('schedule/proposals', { shortIds: [theirs['shortId']], fromDate: '2055-01-01', toDate: '2055-01-07' })).status).toBe(404);
-    expect((await producer.post('schedule/posts', { batchId: null, placements: [{ shortId: theirs['shortId'], channelId: theirs['channelId'], date: '2055-05-09', minute: 450, why: '' }] })).status).toBe(404);
+    expect(
+      (
+        await producer.post('schedule/posts', {
+          batchId: null,
+          placements: [{ shortId: theirs['shortId'], channelId: theirs['channelId'], date: '2055-05-09', minute: 450, why: '' }],
+        })
+      ).status,
+    ).toBe(404);
     expect((await producer.get(`schedule/plan.csv?from=2055-01-01&to=2055-12-31&clientId=${theirs['clientId']}`)).status).toBe(404);
   });
   it('and lists hold only what is theirs to see', async () => {
-    const lists = await Promise.all(['clients', 'channels', 'blackouts', 'recordings', 'shorts', 'batches'].map(async (path) => (await producer.get(path)).body as { id: string; clientId?: string }[]));
+    const lists = await Promise.all(
+      ['clients', 'channels', 'blackouts', 'recordings', 'shorts', 'batches'].map(
+        async (path) => (await producer.get(path)).body as { id: string; clientId?: string }[],
+      ),
+    );
     expect(lists[0]!.map((one) => one.id)).toEqual([own]);
     for (const list of lists.slice(1)) expect(list).toEqual([]);
     const schedule = (await producer.get('schedule')).body;
@@ -70,7 +128,9 @@ describe('another client’s anything answers 404', () => {
   });
   it('covers every route of the API document that names something of a client', async () => {
     const document = (await world.owner.get('docs.json')).body as { paths: Record<string, Record<string, unknown>> };
-    const named = Object.entries(document.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replace('/api/', '').replace(/\{(\w+)\}/g, ':$1')}`)).filter((route) => route.includes(':') && !/:(?:userId|platformProfileId)/.test(route));
+    const named = Object.entries(document.paths)
+      .flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replace('/api/', '').replace(/\{(\w+)\}/g, ':$1')}`))
+      .filter((route) => route.includes(':') && !/:(?:userId|platformProfileId)/.test(route));
     expect(ROUTES.map(([method, path]) => `${method} ${path}`).sort()).toEqual(named.sort());
   });
 });

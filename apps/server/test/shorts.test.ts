@@ -16,15 +16,23 @@ beforeAll(async () => {
 afterAll(() => world.close());
 
 const setState = (i: number, state: string) => world.owner.put(`candidates/${seeded.candidates[i]!.id}/state`, { state });
-const shortOf = async (i: number) => (await world.owner.get('shorts')).body.find((short: { candidateId: string }) => short.candidateId === seeded.candidates[i]!.id);
+const shortOf = async (i: number) =>
+  (await world.owner.get('shorts')).body.find((short: { candidateId: string }) => short.candidateId === seeded.candidates[i]!.id);
 
 describe('a kept candidate', () => {
   it('becomes a short with words that were said or are the client’s', async () => {
     expect((await setState(0, 'kept')).body.state).toBe('kept');
     const short = await shortOf(0);
     expect(short.copy.title.length).toBeGreaterThan(3);
-    const said = seeded.text(short.firstWord, short.endWord).toLowerCase().replace(/[^a-z0-9 ]/g, '');
-    for (const word of short.copy.title.toLowerCase().replace(/[^a-z0-9 ]/g, '').split(' ')) expect(said.split(' ')).toContain(word);
+    const said = seeded
+      .text(short.firstWord, short.endWord)
+      .toLowerCase()
+      .replace(/[^a-z0-9 ]/g, '');
+    for (const word of short.copy.title
+      .toLowerCase()
+      .replace(/[^a-z0-9 ]/g, '')
+      .split(' '))
+      expect(said.split(' ')).toContain(word);
     for (const tag of short.copy.hashtags) expect(said.replace(/ /g, '').includes(tag) || tag === 'firewood').toBe(true);
     expect(short.channels[0].problems).toEqual([]);
   });
@@ -55,7 +63,10 @@ describe('words', () => {
     const answer = (await world.owner.put(`shorts/${short.id}/copy/${channelId}`, long)).body;
     expect(answer.copy.title).toBe(short.copy.title);
     expect(answer.channels[0].variant.title).toHaveLength(101);
-    expect(answer.channels[0].problems).toEqual([{ field: 'title', detail: '101 characters, 100 allowed' }, { field: 'hashtags', detail: '6 hashtags, 5 allowed' }]);
+    expect(answer.channels[0].problems).toEqual([
+      { field: 'title', detail: '101 characters, 100 allowed' },
+      { field: 'hashtags', detail: '6 hashtags, 5 allowed' },
+    ]);
     expect((await world.owner.delete(`shorts/${short.id}/copy/${channelId}`)).body.channels[0]).toMatchObject({ variant: null, problems: [] });
   });
   it('are proposed afresh without being saved', async () => {
@@ -96,7 +107,19 @@ describe('files to take away', () => {
     const csv = await world.owner.get(`recordings/${seeded.recordingId}/cut-sheet.csv`);
     const rows = parse(csv.text, { bom: true, columns: true, record_delimiter: '\r\n' }) as Record<string, string>[];
     expect(rows).toHaveLength(2);
-    expect(Object.keys(rows[0]!)).toEqual(['kind', 'start', 'stop', 'length', 'first words', 'last words', 'title', 'description', 'keywords', 'cover line', 'reason']);
+    expect(Object.keys(rows[0]!)).toEqual([
+      'kind',
+      'start',
+      'stop',
+      'length',
+      'first words',
+      'last words',
+      'title',
+      'description',
+      'keywords',
+      'cover line',
+      'reason',
+    ]);
     expect(rows[0]!['start']).toMatch(/^\d\d:\d\d:\d\d\.\d{3}$/);
     const page = await world.owner.get(`recordings/${seeded.recordingId}/cut-sheet`);
     expect(page.headers.get('content-type')).toContain('text/html');

@@ -8,7 +8,11 @@ let clientId: string;
 const workers: ReturnType<typeof startService>[] = [];
 
 function worker(): ReturnType<typeof startService> {
-  const one = startService('worker', serviceEnv(settings('test'), process.env['SIFT_REEL_DATABASE_URL']!, { SIFT_REEL_LOG_LEVEL: 'silent', SIFT_REEL_VECTOR_THREADS: '1' }), { quiet: true });
+  const one = startService(
+    'worker',
+    serviceEnv(settings('test'), process.env['SIFT_REEL_DATABASE_URL']!, { SIFT_REEL_LOG_LEVEL: 'silent', SIFT_REEL_VECTOR_THREADS: '1' }),
+    { quiet: true },
+  );
   workers.push(one);
   return one;
 }
@@ -16,17 +20,24 @@ beforeAll(async () => {
   world = await World.make();
   clientId = await world.client();
 });
-afterEach(async () => { for (const one of workers.splice(0)) await one.stop(); });
+afterEach(async () => {
+  for (const one of workers.splice(0)) await one.stop();
+});
 afterAll(() => world.close());
 
 async function recording(minutes: number, salt = ''): Promise<string> {
   return (await world.owner.post(`clients/${clientId}/recordings`, filesForm({ transcript: ['talk.vtt', talk(minutes, salt)] }))).body.id as string;
 }
-async function until(siftId: string, done: (sift: { state: string; fraction: number; stage: string }) => boolean): Promise<{ state: string; failure: string | null; fraction: number }> {
+async function until(
+  siftId: string,
+  done: (sift: { state: string; fraction: number; stage: string }) => boolean,
+): Promise<{ state: string; failure: string | null; fraction: number }> {
   for (let i = 0; i < 1_200; i += 1) {
     const { body } = await world.owner.get(`sifts/${siftId}`);
     if (done(body)) return body;
-    await new Promise((resolve) => { setTimeout(resolve, 50); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 50);
+    });
   }
   throw new Error('the sift does not come to it');
 }
@@ -38,7 +49,13 @@ const ranking = async (siftId: string): Promise<unknown> => {
 
 describe('a brief', () => {
   it.each([
-    [{ minMs: 1_000 }, 'minMs'], [{ maxMs: 9_000 }, 'maxMs'], [{ kinds: ['gossip'] }, 'kinds'], [{ roughCount: 0 }, 'roughCount'], [{ partStartMs: 50_000, partEndMs: 40_000 }, 'partEndMs'], [{ topics: [''] }, 'topics'], [{ topics: 'wood' }, 'topics'],
+    [{ minMs: 1_000 }, 'minMs'],
+    [{ maxMs: 9_000 }, 'maxMs'],
+    [{ kinds: ['gossip'] }, 'kinds'],
+    [{ roughCount: 0 }, 'roughCount'],
+    [{ partStartMs: 50_000, partEndMs: 40_000 }, 'partEndMs'],
+    [{ topics: [''] }, 'topics'],
+    [{ topics: 'wood' }, 'topics'],
   ])('is refused with its field: %j', async (fields, field) => {
     const answer = await world.owner.post(`recordings/${await recording(1)}/sifts`, { ...BRIEF, ...fields });
     expect(answer.status).toBe(400);
@@ -54,10 +71,14 @@ describe('a sift', () => {
   it('runs in the background, tells its progress, and keeps its whole ranking with evidence', async () => {
     const heard: { state: string; fraction: number }[] = [];
     const stop = new AbortController();
-    const events = await fetch(`${world.base}/api/progress`, { headers: { cookie: (world.owner as unknown as { cookie: string }).cookie }, signal: stop.signal });
+    const events = await fetch(`${world.base}/api/progress`, {
+      headers: { cookie: (world.owner as unknown as { cookie: string }).cookie },
+      signal: stop.signal,
+    });
     const listening = (async () => {
       const reader = events.body!.pipeThrough(new TextDecoderStream()).getReader();
-      for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read()) for (const line of chunk.value.split('\n')) if (line.startsWith('data: ')) heard.push(JSON.parse(line.slice(6)));
+      for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read())
+        for (const line of chunk.value.split('\n')) if (line.startsWith('data: ')) heard.push(JSON.parse(line.slice(6)));
     })().catch(() => undefined);
     await worker().ready;
     const id = await recording(6);
@@ -72,7 +93,14 @@ describe('a sift', () => {
     expect(heard.some((event) => event.state === 'done')).toBe(true);
     const { body } = await world.owner.get(`sifts/${sift.id}/ranking`);
     expect(body.candidates.length).toBeGreaterThan(3);
-    expect(body.candidates[0].signals.map((signal: { signal: string }) => signal.signal)).toEqual(['opening', 'standsAlone', 'substance', 'charge', 'delivery', 'currency']);
+    expect(body.candidates[0].signals.map((signal: { signal: string }) => signal.signal)).toEqual([
+      'opening',
+      'standsAlone',
+      'substance',
+      'charge',
+      'delivery',
+      'currency',
+    ]);
     expect(body.candidates.some((one: { signals: { evidence: number[] }[] }) => one.signals.some((signal) => signal.evidence.length >= 2))).toBe(true);
     expect((await world.owner.get(`recordings/${id}/sifts`)).body).toHaveLength(1);
   });

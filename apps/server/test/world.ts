@@ -24,7 +24,12 @@ export class Caller {
     const form = body instanceof FormData;
     const response = await fetch(`${this.base}/api/${path}`, {
       method,
-      headers: { ...(this.cookie === '' ? {} : { cookie: this.cookie }), ...(this.csrf === '' ? {} : { 'x-csrf-token': this.csrf }), ...(body === undefined || form ? {} : { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        ...(this.cookie === '' ? {} : { cookie: this.cookie }),
+        ...(this.csrf === '' ? {} : { 'x-csrf-token': this.csrf }),
+        ...(body === undefined || form ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: form ? body : JSON.stringify(body) }),
     });
     const text = await response.text();
@@ -33,10 +38,18 @@ export class Caller {
     const json = /json/.test(response.headers.get('content-type') ?? '');
     return { status: response.status, body: json && text !== '' ? JSON.parse(text) : undefined, text, headers: response.headers };
   }
-  get(path: string): Promise<Answer> { return this.call('GET', path); }
-  post(path: string, body?: unknown): Promise<Answer> { return this.call('POST', path, body); }
-  put(path: string, body?: unknown): Promise<Answer> { return this.call('PUT', path, body); }
-  delete(path: string): Promise<Answer> { return this.call('DELETE', path); }
+  get(path: string): Promise<Answer> {
+    return this.call('GET', path);
+  }
+  post(path: string, body?: unknown): Promise<Answer> {
+    return this.call('POST', path, body);
+  }
+  put(path: string, body?: unknown): Promise<Answer> {
+    return this.call('PUT', path, body);
+  }
+  delete(path: string): Promise<Answer> {
+    return this.call('DELETE', path);
+  }
   async signIn(email: string, password = PASSWORD): Promise<Answer> {
     const answer = await this.post('session', { email, password });
     if (answer.status === 201) this.csrf = answer.body.csrfToken;
@@ -45,12 +58,25 @@ export class Caller {
 }
 
 export const BRIEF = { partStartMs: 0, partEndMs: null, minMs: 10_000, maxMs: 30_000, roughCount: 5, topics: [], kinds: [], avoid: [] };
-export const PLATFORM = { minDurationMs: 3_000, maxDurationMs: 60_000, shapes: ['vertical'], titleLimit: 100, descriptionLimit: 300, hashtagLimit: 5, postsPerDay: 3, minGapMinutes: 60 };
+export const PLATFORM = {
+  minDurationMs: 3_000,
+  maxDurationMs: 60_000,
+  shapes: ['vertical'],
+  titleLimit: 100,
+  descriptionLimit: 300,
+  hashtagLimit: 5,
+  postsPerDay: 3,
+  minGapMinutes: 60,
+};
 
 /** An app with an owner, and makers of clients and producers; names are new each time, so that test files never meet. */
 export class World {
   readonly owner: Caller;
-  private constructor(readonly app: NestExpressApplication, readonly base: string, readonly ownerEmail: string) {
+  private constructor(
+    readonly app: NestExpressApplication,
+    readonly base: string,
+    readonly ownerEmail: string,
+  ) {
     this.owner = new Caller(base);
   }
   static async make(): Promise<World> {
@@ -75,7 +101,16 @@ export class World {
   }
   async channel(clientId: string, fields: object = {}): Promise<string> {
     const windows = [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({ weekday, minute: 450, weight: 70 }));
-    const { body } = await this.owner.post(`clients/${clientId}/channels`, { name: 'First', platformProfileId: await this.platform(), zone: 'Europe/Dublin', order: 1, postsPerDay: 1, postsPerWeek: 7, windows, ...fields });
+    const { body } = await this.owner.post(`clients/${clientId}/channels`, {
+      name: 'First',
+      platformProfileId: await this.platform(),
+      zone: 'Europe/Dublin',
+      order: 1,
+      postsPerDay: 1,
+      postsPerWeek: 7,
+      windows,
+      ...fields,
+    });
     return body.id as string;
   }
   async producer(clientIds: string[]): Promise<Caller> {
@@ -106,8 +141,16 @@ export function filesForm(files: { transcript?: [string, string | Uint8Array]; s
 }
 
 const LINES = [
-  'Why does it always go wrong on the first night?', 'Because the chimney is cold, and cold air is heavy.', 'It took me nineteen wasted drives to learn that.', 'You should hold one sheet of newspaper up past the baffle for thirty seconds.',
-  'That is the whole trick, and nobody tells you.', 'I could not believe it the first time.', 'There was a wasp nest the size of a football in there.', 'We paid two hundred and forty euro for a load of water.', 'The man went very quiet, and then he laughed.', 'Never trust the end of a log.',
+  'Why does it always go wrong on the first night?',
+  'Because the chimney is cold, and cold air is heavy.',
+  'It took me nineteen wasted drives to learn that.',
+  'You should hold one sheet of newspaper up past the baffle for thirty seconds.',
+  'That is the whole trick, and nobody tells you.',
+  'I could not believe it the first time.',
+  'There was a wasp nest the size of a football in there.',
+  'We paid two hundred and forty euro for a load of water.',
+  'The man went very quiet, and then he laughed.',
+  'Never trust the end of a log.',
 ];
 
 /** Talk of about `minutes`, two voices, as WebVTT. Different from one place to the next, so that vectors are not all cached. */
@@ -115,7 +158,9 @@ export function talk(minutes: number, salt = ''): string {
   const cues: string[] = [];
   const stamp = (s: number): string => new Date(s * 1_000).toISOString().slice(11, 23);
   for (let i = 0, at = 0; at < minutes * 60; i += 1, at += 5) {
-    cues.push(`${stamp(at)} --> ${stamp(at + 4.5)}\n<v ${i % 3 === 0 ? 'Ann' : 'Bo'}>${salt}${i % 7 === 0 ? `Number ${i}: ` : ''}${LINES[(i * 7 + (i >> 3)) % LINES.length]!}\n`);
+    cues.push(
+      `${stamp(at)} --> ${stamp(at + 4.5)}\n<v ${i % 3 === 0 ? 'Ann' : 'Bo'}>${salt}${i % 7 === 0 ? `Number ${i}: ` : ''}${LINES[(i * 7 + (i >> 3)) % LINES.length]!}\n`,
+    );
   }
   return `WEBVTT\n\n${cues.join('\n')}`;
 }

@@ -10,7 +10,9 @@ export const api = generatedApi.enhanceEndpoints({
     setCandidateState: {
       invalidatesTags: ['shorts', 'planning', 'recordings'],
       async onQueryStarted({ candidateId, candidateStateForm }, { dispatch, getState, queryFulfilled }) {
-        const undo = patchCandidate(dispatch, getState, candidateId, (candidate) => { candidate.state = candidateStateForm.state; });
+        const undo = patchCandidate(dispatch, getState, candidateId, (candidate) => {
+          candidate.state = candidateStateForm.state;
+        });
         try {
           await queryFulfilled;
         } catch {
@@ -21,10 +23,14 @@ export const api = generatedApi.enhanceEndpoints({
     setCandidateSpan: {
       invalidatesTags: ['shorts'],
       async onQueryStarted({ candidateId, wordSpanForm }, { dispatch, getState, queryFulfilled }) {
-        const undo = patchCandidate(dispatch, getState, candidateId, (candidate) => { Object.assign(candidate, wordSpanForm); });
+        const undo = patchCandidate(dispatch, getState, candidateId, (candidate) => {
+          Object.assign(candidate, wordSpanForm);
+        });
         try {
           const { data } = await queryFulfilled;
-          patchCandidate(dispatch, getState, candidateId, (candidate) => { Object.assign(candidate, data); });
+          patchCandidate(dispatch, getState, candidateId, (candidate) => {
+            Object.assign(candidate, data);
+          });
         } catch {
           undo();
         }
@@ -54,15 +60,22 @@ export const api = generatedApi.enhanceEndpoints({
 });
 
 /** Changes a candidate in every loaded ranking. @returns how to take it back */
-function patchCandidate(dispatch: (action: never) => unknown, getState: () => unknown, candidateId: string, change: (candidate: import('./generated-api.js').CandidateView) => void): () => void {
+function patchCandidate(
+  dispatch: (action: never) => unknown,
+  getState: () => unknown,
+  candidateId: string,
+  change: (candidate: import('./generated-api.js').CandidateView) => void,
+): () => void {
   const state = getState() as Parameters<typeof generatedApi.util.selectInvalidatedBy>[0];
   const undos: (() => void)[] = [];
   for (const { endpointName, originalArgs } of generatedApi.util.selectInvalidatedBy(state, ['sifting'])) {
     if (endpointName !== 'readRanking') continue;
-    const patch = dispatch(generatedApi.util.updateQueryData('readRanking', originalArgs as string, (ranking) => {
-      const candidate = ranking.candidates.find((one) => one.id === candidateId);
-      if (candidate !== undefined) change(candidate);
-    }) as never) as { undo: () => void };
+    const patch = dispatch(
+      generatedApi.util.updateQueryData('readRanking', originalArgs as string, (ranking) => {
+        const candidate = ranking.candidates.find((one) => one.id === candidateId);
+        if (candidate !== undefined) change(candidate);
+      }) as never,
+    ) as { undo: () => void };
     undos.push(patch.undo);
   }
   return () => undos.forEach((undo) => undo());

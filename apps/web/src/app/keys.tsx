@@ -40,7 +40,12 @@ export function useKeys(bindings: readonly KeyBinding[]): void {
       if (event.defaultPrevented || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]') !== null) return;
       const binding = latest.current.find((one) => one.key === nameOf(event));
       if (binding === undefined) return;
-      if ((binding.key === ' ' || binding.key === 'Enter') && event.target instanceof HTMLElement && event.target.closest('button, a, [role="button"], [role="slider"]') !== null) return;
+      if (
+        (binding.key === ' ' || binding.key === 'Enter') &&
+        event.target instanceof HTMLElement &&
+        event.target.closest('button, a, [role="button"], [role="slider"]') !== null
+      )
+        return;
       event.preventDefault();
       binding.run();
     };
@@ -60,7 +65,15 @@ export function useActiveKeys(): readonly KeyBinding[] {
   return groups.flat();
 }
 
-const NAMES: Readonly<Record<string, string>> = { ' ': 'space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', 'mod+z': 'Ctrl Z', Escape: 'Esc' };
+const NAMES: Readonly<Record<string, string>> = {
+  ' ': 'space',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  'mod+z': 'Ctrl Z',
+  Escape: 'Esc',
+};
 
 export function keyName(key: string): string {
   return NAMES[key] ?? (key.length === 1 ? key.toUpperCase() : key);

@@ -16,6 +16,7 @@ export function problemText(error: unknown): string {
   const problem = problemOf(error);
   if (problem !== null) return problem.detail;
   const status = (error as { status?: unknown } | null)?.status;
-  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return 'The server cannot be reached. What you did is not saved; try again when the line is back.';
+  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR')
+    return 'The server cannot be reached. What you did is not saved; try again when the line is back.';
   return error instanceof Error ? error.message : 'Something went wrong. Nothing was changed; try again.';
 }

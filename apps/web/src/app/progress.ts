@@ -20,19 +20,26 @@ export function useProgress(): void {
       const event = JSON.parse(message.data) as ProgressEvent | { beat: true };
       if ('beat' in event) return;
       if (event.state === 'running') {
-        dispatch(api.util.updateQueryData('listRecordings', undefined, (recordings) => {
-          const sift = recordings.find((one) => one.id === event.recordingId)?.latestSift;
-          if (sift != null && sift.id === event.siftId) Object.assign(sift, { state: event.state, stage: event.stage, fraction: event.fraction, leftMs: event.leftMs });
-        }));
-        dispatch(api.util.updateQueryData('listSifts', event.recordingId, (sifts) => {
-          const sift = sifts.find((one) => one.id === event.siftId);
-          if (sift !== undefined) Object.assign(sift, { state: event.state, stage: event.stage, fraction: event.fraction, leftMs: event.leftMs });
-        }));
+        dispatch(
+          api.util.updateQueryData('listRecordings', undefined, (recordings) => {
+            const sift = recordings.find((one) => one.id === event.recordingId)?.latestSift;
+            if (sift != null && sift.id === event.siftId)
+              Object.assign(sift, { state: event.state, stage: event.stage, fraction: event.fraction, leftMs: event.leftMs });
+          }),
+        );
+        dispatch(
+          api.util.updateQueryData('listSifts', event.recordingId, (sifts) => {
+            const sift = sifts.find((one) => one.id === event.siftId);
+            if (sift !== undefined) Object.assign(sift, { state: event.state, stage: event.stage, fraction: event.fraction, leftMs: event.leftMs });
+          }),
+        );
       } else dispatch(api.util.invalidateTags(['recordings', 'sifting']));
     };
     // What happened while the line was down is not told again: load once more when it is back.
     let dropped = false;
-    source.onerror = () => { dropped = true; };
+    source.onerror = () => {
+      dropped = true;
+    };
     source.onopen = () => {
       if (dropped) dispatch(api.util.invalidateTags(['recordings', 'sifting']));
       dropped = false;
@@ -42,7 +49,14 @@ export function useProgress(): void {
 }
 
 const STAGES: Readonly<Record<string, string>> = {
-  waiting: 'waiting for a worker', reading: 'reading the transcript', vectors: 'weighing what is meant', segments: 'finding the chapters', scoring: 'scoring passages', choosing: 'choosing the best set', explaining: 'writing the reasons', done: 'done',
+  waiting: 'waiting for a worker',
+  reading: 'reading the transcript',
+  vectors: 'weighing what is meant',
+  segments: 'finding the chapters',
+  scoring: 'scoring passages',
+  choosing: 'choosing the best set',
+  explaining: 'writing the reasons',
+  done: 'done',
 };
 
 export function stageName(stage: string): string {

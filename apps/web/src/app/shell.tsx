@@ -22,13 +22,20 @@ export function Shell(): ReactNode {
   if (isLoading) return null;
   if (session === undefined) {
     const status = (error as { status?: unknown } | undefined)?.status;
-    if (status !== 401) return <Trouble title="The server does not answer" detail="Nothing is lost. Start Sift Reel again, then try once more." onRetry={() => void refetch()} />;
+    if (status !== 401)
+      return <Trouble title="The server does not answer" detail="Nothing is lost. Start Sift Reel again, then try once more." onRetry={() => void refetch()} />;
     return <SignIn />;
   }
   return <Frame name={session.name} owner={session.role === 'owner'} />;
 }
 
-const PLACES = [['/', 'Desk'], ['/recordings', 'Recordings'], ['/shorts', 'Shorts'], ['/schedule', 'Schedule'], ['/clients', 'Clients']] as const;
+const PLACES = [
+  ['/', 'Desk'],
+  ['/recordings', 'Recordings'],
+  ['/shorts', 'Shorts'],
+  ['/schedule', 'Schedule'],
+  ['/clients', 'Clients'],
+] as const;
 
 function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
   useProgress();
@@ -41,19 +48,35 @@ function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
   return (
     <div className="grid h-full grid-rows-[44px_1fr]">
       <header className="flex h-[44px] items-center gap-[22px] bg-bar px-[18px] text-bar-text">
-        <Link to="/" className="flex items-center gap-2 text-[15px] font-extrabold tracking-[-.01em]"><Mark />Sift Reel</Link>
+        <Link to="/" className="flex items-center gap-2 text-[15px] font-extrabold tracking-[-.01em]">
+          <Mark />
+          Sift Reel
+        </Link>
         <nav aria-label="Main" className="flex gap-1">
           {PLACES.map(([to, label]) => (
-            <NavLink key={to} to={to} end={to === '/'} className={({ isActive }) => clsx('rounded px-[11px] py-[6px]', isActive ? 'text-bar-text shadow-[inset_0_-2px_var(--ember)]' : 'text-bar-soft hover:text-bar-text')}>{label}</NavLink>
+            <NavLink
+              key={to}
+              to={to}
+              end={to === '/'}
+              className={({ isActive }) =>
+                clsx('rounded px-[11px] py-[6px]', isActive ? 'text-bar-text shadow-[inset_0_-2px_var(--ember)]' : 'text-bar-soft hover:text-bar-text')
+              }
+            >
+              {label}
+            </NavLink>
           ))}
         </nav>
         <span className="ml-auto flex items-center gap-4 text-bar-soft">
           <Working />
-          <button type="button" onClick={() => setHelp(true)} className="hover:text-bar-text">Keys <Key name="?" /></button>
+          <button type="button" onClick={() => setHelp(true)} className="hover:text-bar-text">
+            Keys <Key name="?" />
+          </button>
           <UserMenu name={name} owner={owner} />
         </span>
       </header>
-      <main className="min-h-0 overflow-hidden"><Outlet /></main>
+      <main className="min-h-0 overflow-hidden">
+        <Outlet />
+      </main>
       <Notices />
       <KeysDialog open={help} onClose={() => setHelp(false)} />
     </div>
@@ -76,7 +99,11 @@ function Working(): ReactNode {
   if (working.length === 0) return null;
   const leftMs = Math.max(...working.map((one) => one.latestSift?.leftMs ?? 0));
   const left = leftMs > 0 ? ` · ${leftMs < 60_000 ? `${Math.ceil(leftMs / 1_000)} s` : `${Math.ceil(leftMs / 60_000)} min`} left` : '';
-  return <Link to="/recordings" role="status" className="hover:text-bar-text">{working.length} {working.length === 1 ? 'recording' : 'recordings'} working{left}</Link>;
+  return (
+    <Link to="/recordings" role="status" className="hover:text-bar-text">
+      {working.length} {working.length === 1 ? 'recording' : 'recordings'} working{left}
+    </Link>
+  );
 }
 
 function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode {
@@ -88,11 +115,52 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
     <Menu>
       <MenuButton className="hover:text-bar-text">{name}</MenuButton>
       <MenuItems anchor="bottom end" className="z-50 w-[210px] border border-rule bg-sheet py-1 text-ink shadow-[0_8px_24px_rgba(35,32,27,.2)]">
-        <MenuItem><button type="button" className={item} onClick={() => { const next = theme === 'day' ? 'night' : 'day'; applyTheme(next); setTheme(next); }}>{theme === 'day' ? <Moon size={14} /> : <Sun size={14} />}{theme === 'day' ? 'Night proof' : 'Day proof'}</button></MenuItem>
-        <MenuItem><Link className={item} to="/platforms">Platform profiles</Link></MenuItem>
-        {owner && <MenuItem><Link className={item} to="/users">Users and assignments</Link></MenuItem>}
-        <MenuItem><a className={item} href="/api/docs" target="_blank" rel="noreferrer">API document</a></MenuItem>
-        <MenuItem><button type="button" className={item} onClick={() => { void signOut().then(() => { setCsrfToken(''); dispatch(api.util.resetApiState()); window.location.assign('/'); }); }}>Sign out</button></MenuItem>
+        <MenuItem>
+          <button
+            type="button"
+            className={item}
+            onClick={() => {
+              const next = theme === 'day' ? 'night' : 'day';
+              applyTheme(next);
+              setTheme(next);
+            }}
+          >
+            {theme === 'day' ? <Moon size={14} /> : <Sun size={14} />}
+            {theme === 'day' ? 'Night proof' : 'Day proof'}
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <Link className={item} to="/platforms">
+            Platform profiles
+          </Link>
+        </MenuItem>
+        {owner && (
+          <MenuItem>
+            <Link className={item} to="/users">
+              Users and assignments
+            </Link>
+          </MenuItem>
+        )}
+        <MenuItem>
+          <a className={item} href="/api/docs" target="_blank" rel="noreferrer">
+            API document
+          </a>
+        </MenuItem>
+        <MenuItem>
+          <button
+            type="button"
+            className={item}
+            onClick={() => {
+              void signOut().then(() => {
+                setCsrfToken('');
+                dispatch(api.util.resetApiState());
+                window.location.assign('/');
+              });
+            }}
+          >
+            Sign out
+          </button>
+        </MenuItem>
       </MenuItems>
     </Menu>
   );
@@ -109,10 +177,29 @@ function Notices(): ReactNode {
   }, [newest, dispatch]);
   if (newest === undefined) return null;
   return (
-    <div role={newest.kind === 'trouble' ? 'alert' : 'status'} className={clsx('fixed bottom-4 left-1/2 z-50 flex max-w-[80ch] -translate-x-1/2 items-center gap-4 border-l-4 bg-bar px-4 py-[9px] text-bar-text shadow-[0_8px_24px_rgba(35,32,27,.3)]', newest.kind === 'trouble' ? 'border-ember' : 'border-bar-soft')}>
+    <div
+      role={newest.kind === 'trouble' ? 'alert' : 'status'}
+      className={clsx(
+        'fixed bottom-4 left-1/2 z-50 flex max-w-[80ch] -translate-x-1/2 items-center gap-4 border-l-4 bg-bar px-4 py-[9px] text-bar-text shadow-[0_8px_24px_rgba(35,32,27,.3)]',
+        newest.kind === 'trouble' ? 'border-ember' : 'border-bar-soft',
+      )}
+    >
       <span>{newest.text}</span>
-      {newest.undoable && <button type="button" className="font-semibold underline underline-offset-2" onClick={() => { dispatch(noticeClosed(newest.id)); void undoLast(); }}>Undo <Key name="u" /></button>}
-      <button type="button" aria-label="Close this message" onClick={() => dispatch(noticeClosed(newest.id))}><X size={14} /></button>
+      {newest.undoable && (
+        <button
+          type="button"
+          className="font-semibold underline underline-offset-2"
+          onClick={() => {
+            dispatch(noticeClosed(newest.id));
+            void undoLast();
+          }}
+        >
+          Undo <Key name="u" />
+        </button>
+      )}
+      <button type="button" aria-label="Close this message" onClick={() => dispatch(noticeClosed(newest.id))}>
+        <X size={14} />
+      </button>
     </div>
   );
 }
@@ -135,7 +222,11 @@ function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }): 
               {[...bindings].map(([label, list]) => (
                 <div key={label} className="flex items-center justify-between border-t border-rule py-1">
                   <dt>{label}</dt>
-                  <dd className="flex gap-1">{list.map((binding) => <Key key={binding.key} name={binding.key} />)}</dd>
+                  <dd className="flex gap-1">
+                    {list.map((binding) => (
+                      <Key key={binding.key} name={binding.key} />
+                    ))}
+                  </dd>
                 </div>
               ))}
             </dl>
@@ -148,7 +239,18 @@ function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }): 
 }
 
 export function NotFound(): ReactNode {
-  return <EmptyState title="There is nothing here" action={<Link to="/" className="font-semibold underline">Go to the desk</Link>}>The address leads to no screen, or to something of a client that is not yours to see.</EmptyState>;
+  return (
+    <EmptyState
+      title="There is nothing here"
+      action={
+        <Link to="/" className="font-semibold underline">
+          Go to the desk
+        </Link>
+      }
+    >
+      The address leads to no screen, or to something of a client that is not yours to see.
+    </EmptyState>
+  );
 }
 
 export function RouteTrouble(): ReactNode {

@@ -2,7 +2,19 @@ import { Dialog as HeadlessDialog, DialogPanel, DialogTitle } from '@headlessui/
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 
-export function Dialog({ open, onClose, title, children, wide = false }: { open: boolean; onClose: () => void; title: string; children: ReactNode; wide?: boolean }): ReactNode {
+export function Dialog({
+  open,
+  onClose,
+  title,
+  children,
+  wide = false,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  children: ReactNode;
+  wide?: boolean;
+}): ReactNode {
   return (
     <HeadlessDialog open={open} onClose={onClose} className="relative z-40">
       <div className="fixed inset-0 bg-[#23201b]/45" aria-hidden="true" />

@@ -2,7 +2,8 @@ import clsx from 'clsx';
 import { parseClock, formatTimecode } from '@sift-reel/core';
 import { type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes, type TextareaHTMLAttributes, useEffect, useId, useState } from 'react';
 
-export const inputClass = 'w-full rounded border border-edge bg-sheet px-2 py-[5px] text-[13px] text-ink placeholder:text-soft disabled:opacity-60 aria-[invalid=true]:border-madder';
+export const inputClass =
+  'w-full rounded border border-edge bg-sheet px-2 py-[5px] text-[13px] text-ink placeholder:text-soft disabled:opacity-60 aria-[invalid=true]:border-madder';
 
 interface FieldProps {
   label: string;
@@ -21,11 +22,17 @@ export function Field({ label, hint, error, aside, className, children }: FieldP
   return (
     <div className={clsx('flex flex-col gap-1', className)}>
       <div className="flex items-baseline justify-between gap-2">
-        <label htmlFor={id} className="text-xs font-semibold">{label}</label>
+        <label htmlFor={id} className="text-xs font-semibold">
+          {label}
+        </label>
         {aside}
       </div>
       {children({ id, 'aria-invalid': error !== undefined, 'aria-describedby': note === undefined ? undefined : noteId })}
-      {note !== undefined && <div id={noteId} className={clsx('text-[11.5px]', error === undefined ? 'text-soft' : 'text-madder-text')}>{error === undefined ? note : capitalise(error)}</div>}
+      {note !== undefined && (
+        <div id={noteId} className={clsx('text-[11.5px]', error === undefined ? 'text-soft' : 'text-madder-text')}>
+          {error === undefined ? note : capitalise(error)}
+        </div>
+      )}
     </div>
   );
 }
@@ -41,16 +48,30 @@ export function TextField({ label, hint, error, aside, className, ...input }: Te
 
 type AreaProps = TextareaHTMLAttributes<HTMLTextAreaElement> & Omit<FieldProps, 'children'>;
 export function AreaField({ label, hint, error, aside, className, ...input }: AreaProps): ReactNode {
-  return <Field {...{ label, hint, error, aside, className }}>{(ids) => <textarea rows={4} {...input} {...ids} className={clsx(inputClass, 'resize-y')} />}</Field>;
+  return (
+    <Field {...{ label, hint, error, aside, className }}>{(ids) => <textarea rows={4} {...input} {...ids} className={clsx(inputClass, 'resize-y')} />}</Field>
+  );
 }
 
 type SelectProps = SelectHTMLAttributes<HTMLSelectElement> & Omit<FieldProps, 'children'> & { children: ReactNode };
 export function SelectField({ label, hint, error, aside, className, children, ...input }: SelectProps): ReactNode {
-  return <Field {...{ label, hint, error, aside, className }}>{(ids) => <select {...input} {...ids} className={inputClass}>{children}</select>}</Field>;
+  return (
+    <Field {...{ label, hint, error, aside, className }}>
+      {(ids) => (
+        <select {...input} {...ids} className={inputClass}>
+          {children}
+        </select>
+      )}
+    </Field>
+  );
 }
 
 /** A list of words or phrases, typed with commas. */
-export function ListField({ value, onChange, ...rest }: Omit<FieldProps, 'children'> & { value: readonly string[]; onChange: (value: string[]) => void; placeholder?: string; disabled?: boolean }): ReactNode {
+export function ListField({
+  value,
+  onChange,
+  ...rest
+}: Omit<FieldProps, 'children'> & { value: readonly string[]; onChange: (value: string[]) => void; placeholder?: string; disabled?: boolean }): ReactNode {
   const { placeholder, disabled, ...field } = rest;
   const [text, setText] = useState(value.join(', '));
   const joined = value.join('\n');
@@ -59,17 +80,41 @@ export function ListField({ value, onChange, ...rest }: Omit<FieldProps, 'childr
   }, [joined]);
   return (
     <Field {...field}>
-      {(ids) => <input {...ids} className={inputClass} value={text} disabled={disabled} placeholder={placeholder} onChange={(event) => { setText(event.target.value); onChange(splitList(event.target.value)); }} />}
+      {(ids) => (
+        <input
+          {...ids}
+          className={inputClass}
+          value={text}
+          disabled={disabled}
+          placeholder={placeholder}
+          onChange={(event) => {
+            setText(event.target.value);
+            onChange(splitList(event.target.value));
+          }}
+        />
+      )}
     </Field>
   );
 }
 
 function splitList(text: string): string[] {
-  return [...new Set(text.split(/[,;\n]/).map((part) => part.replace(/^#/, '').trim()).filter((part) => part !== ''))];
+  return [
+    ...new Set(
+      text
+        .split(/[,;\n]/)
+        .map((part) => part.replace(/^#/, '').trim())
+        .filter((part) => part !== ''),
+    ),
+  ];
 }
 
 /** A time of the recording, typed as mm:ss; empty means none. */
-export function ClockField({ value, onChange, emptyMeans, ...field }: Omit<FieldProps, 'children'> & { value: number | null; onChange: (ms: number | null) => void; emptyMeans?: string }): ReactNode {
+export function ClockField({
+  value,
+  onChange,
+  emptyMeans,
+  ...field
+}: Omit<FieldProps, 'children'> & { value: number | null; onChange: (ms: number | null) => void; emptyMeans?: string }): ReactNode {
   const [text, setText] = useState(value === null ? '' : formatTimecode(value));
   useEffect(() => {
     setText((typed) => ((typed.trim() === '' ? null : parseClock(typed)) === value ? typed : value === null ? '' : formatTimecode(value)));
@@ -77,12 +122,20 @@ export function ClockField({ value, onChange, emptyMeans, ...field }: Omit<Field
   const bad = text.trim() !== '' && parseClock(text) === null;
   return (
     <Field {...field} error={bad ? 'must be a time such as 4:00 or 1:02:30' : field.error}>
-      {(ids) => <input {...ids} className={clsx(inputClass, 'font-mono')} value={text} placeholder={emptyMeans} onChange={(event) => {
-        setText(event.target.value);
-        const typed = event.target.value.trim();
-        const ms = typed === '' ? null : parseClock(typed);
-        if (typed === '' || ms !== null) onChange(ms);
-      }} />}
+      {(ids) => (
+        <input
+          {...ids}
+          className={clsx(inputClass, 'font-mono')}
+          value={text}
+          placeholder={emptyMeans}
+          onChange={(event) => {
+            setText(event.target.value);
+            const typed = event.target.value.trim();
+            const ms = typed === '' ? null : parseClock(typed);
+            if (typed === '' || ms !== null) onChange(ms);
+          }}
+        />
+      )}
     </Field>
   );
 }

@@ -30,7 +30,11 @@ export function Button({ tone = 'plain', keyName: key, className, children, type
 }
 
 export function Chip({ children, title }: { children: ReactNode; title?: string }): ReactNode {
-  return <span title={title} className="rounded-sm border border-rule bg-sheet px-[7px] py-[2px] text-xs whitespace-nowrap">{children}</span>;
+  return (
+    <span title={title} className="rounded-sm border border-rule bg-sheet px-[7px] py-[2px] text-xs whitespace-nowrap">
+      {children}
+    </span>
+  );
 }
 
 /** An empty screen teaches: what will be here, and the one next step. */
@@ -78,7 +82,14 @@ export function PageHead({ title, aside, children }: { title: string; aside?: Re
 /** A thin bar with its value told to screen readers too. */
 export function ProgressBar({ fraction, label }: { fraction: number; label: string }): ReactNode {
   return (
-    <div role="progressbar" aria-label={label} aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round(fraction * 100)} className="h-[6px] w-full bg-faint">
+    <div
+      role="progressbar"
+      aria-label={label}
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(fraction * 100)}
+      className="h-[6px] w-full bg-faint"
+    >
       <div className="h-full bg-ink transition-[width] duration-300 motion-reduce:transition-none" style={{ width: `${Math.round(fraction * 100)}%` }} />
     </div>
   );

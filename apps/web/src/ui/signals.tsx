@@ -34,4 +34,12 @@ export function SignalBars({ values }: { values: readonly number[] }): ReactNode
   );
 }
 
-export const KIND_NAMES = { answer: 'Question answered', story: 'Story', advice: 'Advice', opinion: 'Strong opinion', figures: 'Figures', emotion: 'Emotion', humour: 'Humour' } as const;
+export const KIND_NAMES = {
+  answer: 'Question answered',
+  story: 'Story',
+  advice: 'Advice',
+  opinion: 'Strong opinion',
+  figures: 'Figures',
+  emotion: 'Emotion',
+  humour: 'Humour',
+} as const;

@@ -113,13 +113,15 @@ function whyUnplaced(plan: Plan, short: PlanShort, channel: PlanChannel, request
     const entry = tally.get(refusal.code) ?? { refusal, n: 0 };
     tally.set(refusal.code, { refusal: entry.refusal, n: entry.n + 1 });
   }
-  const most = [...tally.values()].sort((a, b) => b.n - a.n)[0];
+  // A slot that is taken is no news; what keeps the short from a free one comes first.
+  const isFull = ({ refusal }: { refusal: Refusal }): number => Number(['day-full', 'week-full', 'too-close'].includes(refusal.code));
+  const most = [...tally.values()].sort((a, b) => isFull(a) - isFull(b) || b.n - a.n)[0];
   if (most === undefined)
     return {
       code: 'no-slot',
       detail: `The cadence of ${channel.name} leaves no slot between ${formatDay(request.fromDate)} and ${formatDay(request.toDate)}.`,
     };
-  if (most.refusal.code === 'day-full' || most.refusal.code === 'week-full') {
+  if (isFull(most) === 1) {
     return {
       code: 'no-slot',
       detail: `Every slot of ${channel.name} between ${formatDay(request.fromDate)} and ${formatDay(request.toDate)} is taken: ${channel.postsPerWeek} a week.`,

@@ -5,7 +5,13 @@ import { lexicalVectors } from './lexical-vectors.js';
 import { segmentSentences } from './segments.js';
 import type { Vectors } from './types.js';
 
-const sentence = (i: number): { firstWord: number; endWord: number; startMs: number; endMs: number; speaker: number } => ({ firstWord: i, endWord: i + 1, startMs: i * 10_000, endMs: (i + 1) * 10_000, speaker: 0 });
+const sentence = (i: number): { firstWord: number; endWord: number; startMs: number; endMs: number; speaker: number } => ({
+  firstWord: i,
+  endWord: i + 1,
+  startMs: i * 10_000,
+  endMs: (i + 1) * 10_000,
+  speaker: 0,
+});
 
 /** Vectors that point one way for each topic, with a little of a neighbour's direction. */
 function topicVectors(topics: readonly number[]): Vectors {
@@ -20,7 +26,12 @@ function topicVectors(topics: readonly number[]): Vectors {
 describe('segmentSentences', () => {
   it('cuts exactly where the topic changes', () => {
     const topics = [...Array<number>(20).fill(0), ...Array<number>(26).fill(3), ...Array<number>(14).fill(6)];
-    expect(segmentSentences(topics.map((_, i) => sentence(i)), topicVectors(topics))).toEqual([0, 20, 46]);
+    expect(
+      segmentSentences(
+        topics.map((_, i) => sentence(i)),
+        topicVectors(topics),
+      ),
+    ).toEqual([0, 20, 46]);
   });
   it('leaves a short recording whole', () => expect(segmentSentences([0, 1, 2].map(sentence), topicVectors([0, 3, 6]))).toEqual([0]));
   it('gives nothing for nothing', () => expect(segmentSentences([], topicVectors([]))).toEqual([]));
@@ -37,7 +48,16 @@ describe('segmentSentences', () => {
     const a = demoTranscript('what-goes-down-31');
     const b = demoTranscript('the-last-and-the-welt-07');
     const shift = a.durationMs + 500;
-    const sentences = [...a.sentences, ...b.sentences.map((s) => ({ ...s, firstWord: s.firstWord + a.words.length, endWord: s.endWord + a.words.length, startMs: s.startMs + shift, endMs: s.endMs + shift }))];
+    const sentences = [
+      ...a.sentences,
+      ...b.sentences.map((s) => ({
+        ...s,
+        firstWord: s.firstWord + a.words.length,
+        endWord: s.endWord + a.words.length,
+        startMs: s.startMs + shift,
+        endMs: s.endMs + shift,
+      })),
+    ];
     const starts = segmentSentences(sentences, lexicalVectors(sentences, normaliseWords([...a.words, ...b.words])));
     const nearest = Math.min(...starts.map((first) => Math.abs(sentences[first]!.startMs - shift)));
     expect(nearest).toBeLessThan(60_000);

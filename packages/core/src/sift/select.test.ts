@@ -8,7 +8,10 @@ function bruteForce(runs: readonly ScoredRun[]): number {
   for (let mask = 0; mask < 1 << runs.length; mask += 1) {
     const taken = runs.filter((_, i) => mask & (1 << i)).sort((a, b) => a.first - b.first);
     if (taken.some((run, i) => i > 0 && run.first < taken[i - 1]!.end)) continue;
-    best = Math.max(best, taken.reduce((sum, run) => sum + run.score, 0));
+    best = Math.max(
+      best,
+      taken.reduce((sum, run) => sum + run.score, 0),
+    );
   }
   return best;
 }
@@ -17,19 +20,30 @@ describe('chooseBestSet', () => {
   it('solves the textbook example of weighted interval scheduling: Kleinberg & Tardos, Algorithm Design (2005), figure 6.2 (from memory)', () => {
     // Six intervals with values 2, 4, 4, 7, 2, 1 and p(j) = 0, 0, 1, 0, 3, 3: the best total is 8, intervals 5, 3 and 1.
     const runs = [
-      { first: 0, end: 3, score: 2 }, { first: 1, end: 5, score: 4 }, { first: 3, end: 6, score: 4 }, { first: 2, end: 8, score: 7 }, { first: 6, end: 9, score: 2 }, { first: 7, end: 10, score: 1 },
+      { first: 0, end: 3, score: 2 },
+      { first: 1, end: 5, score: 4 },
+      { first: 3, end: 6, score: 4 },
+      { first: 2, end: 8, score: 7 },
+      { first: 6, end: 9, score: 2 },
+      { first: 7, end: 10, score: 1 },
     ];
     const chosen = chooseBestSet(runs, 10, (score) => score);
     expect(chosen.reduce((sum, run) => sum + run.score, 0)).toBe(8);
     expect(chosen).toEqual([runs[0], runs[2], runs[4]]);
   });
   it('is as good as trying every set, and never overlaps', () => {
-    const run = fc.tuple(fc.integer({ min: 0, max: 14 }), fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 100 })).map(([first, length, score]) => ({ first, end: first + length, score }));
-    fc.assert(fc.property(fc.array(run, { maxLength: 11 }), (runs) => {
-      const chosen = chooseBestSet(runs, 20, (score) => score);
-      chosen.forEach((one, i) => { if (i > 0) expect(one.first).toBeGreaterThanOrEqual(chosen[i - 1]!.end); });
-      expect(chosen.reduce((sum, one) => sum + one.score, 0)).toBe(bruteForce(runs));
-    }));
+    const run = fc
+      .tuple(fc.integer({ min: 0, max: 14 }), fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 100 }))
+      .map(([first, length, score]) => ({ first, end: first + length, score }));
+    fc.assert(
+      fc.property(fc.array(run, { maxLength: 11 }), (runs) => {
+        const chosen = chooseBestSet(runs, 20, (score) => score);
+        chosen.forEach((one, i) => {
+          if (i > 0) expect(one.first).toBeGreaterThanOrEqual(chosen[i - 1]!.end);
+        });
+        expect(chosen.reduce((sum, one) => sum + one.score, 0)).toBe(bruteForce(runs));
+      }),
+    );
   });
 });
 
@@ -37,5 +51,9 @@ describe('countStrong', () => {
   it('finds the place where scores fall away', () => expect(countStrong([88, 86, 84, 83, 61, 60, 58, 55])).toBe(4));
   it('calls nothing strong in a dull hour', () => expect(countStrong([41, 38, 35, 30])).toBe(0));
   it('never counts what is not strong', () => expect(countStrong([90, 45, 44, 43])).toBe(1));
-  it.each([[[], 0], [[70], 1], [[70, 30], 1]])('%j', (scores, n) => expect(countStrong(scores)).toBe(n));
+  it.each([
+    [[], 0],
+    [[70], 1],
+    [[70, 30], 1],
+  ])('%j', (scores, n) => expect(countStrong(scores)).toBe(n));
 });

@@ -8,13 +8,21 @@ import { type Brief, SIGNALS, type SiftInput, type SiftResult } from './types.js
 import { WEIGHTS } from './score.js';
 
 const BRIEF: Brief = { partStartMs: 0, partEndMs: null, minMs: 25_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
-const input = (transcript: Transcript, brief: Partial<Brief> = {}, clientTags: string[] = []): SiftInput => ({ transcript, brief: { ...BRIEF, ...brief }, clientTags, sentenceVectors: null, topicVectors: null });
+const input = (transcript: Transcript, brief: Partial<Brief> = {}, clientTags: string[] = []): SiftInput => ({
+  transcript,
+  brief: { ...BRIEF, ...brief },
+  clientTags,
+  sentenceVectors: null,
+  topicVectors: null,
+});
 
 /** What must be true of every result, on any talk. */
 function checkResult({ transcript, brief }: SiftInput, result: SiftResult): void {
   const starts = new Map(transcript.sentences.map((sentence) => [sentence.endWord, sentence]));
   const byTime = [...result.candidates].sort((a, b) => a.startMs - b.startMs);
-  byTime.forEach((one, i) => { if (i > 0) expect(one.startMs, 'no two overlap').toBeGreaterThanOrEqual(byTime[i - 1]!.endMs); });
+  byTime.forEach((one, i) => {
+    if (i > 0) expect(one.startMs, 'no two overlap').toBeGreaterThanOrEqual(byTime[i - 1]!.endMs);
+  });
   result.candidates.forEach((one, i) => {
     expect(one.rank).toBe(i + 1);
     if (i > 0) expect(one.score).toBeLessThanOrEqual(result.candidates[i - 1]!.score);
@@ -27,9 +35,15 @@ function checkResult({ transcript, brief }: SiftInput, result: SiftResult): void
     for (let word = first.firstWord; word < one.firstWord; word += 1) {
       const { kind, text } = transcript.words[word]!;
       const skipped = normalise(text);
-      expect(kind === 'mark' || LEADING_FILLERS.has(skipped) || /^(?:you|know|i|mean|sort|kind|of|all|right|course|let|me|see|)$/.test(skipped), `“${text}” before the start is a filler`).toBe(true);
+      expect(
+        kind === 'mark' || LEADING_FILLERS.has(skipped) || /^(?:you|know|i|mean|sort|kind|of|all|right|course|let|me|see|)$/.test(skipped),
+        `“${text}” before the start is a filler`,
+      ).toBe(true);
     }
-    expect(LEADING_FILLERS.has(normalise(transcript.words[one.firstWord]!.text)) && FILLER_SOUNDS.has(normalise(transcript.words[one.firstWord]!.text)), 'no leading filler').toBe(false);
+    expect(
+      LEADING_FILLERS.has(normalise(transcript.words[one.firstWord]!.text)) && FILLER_SOUNDS.has(normalise(transcript.words[one.firstWord]!.text)),
+      'no leading filler',
+    ).toBe(false);
     expect(one.startMs).toBeLessThanOrEqual(transcript.words[one.firstWord]!.startMs);
     if (one.firstWord > 0) expect(one.startMs, 'not inside the word before').toBeGreaterThanOrEqual(transcript.words[one.firstWord - 1]!.endMs);
     if (one.endWord < transcript.words.length) expect(one.endMs, 'not inside the word after').toBeLessThanOrEqual(transcript.words[one.endWord]!.startMs);
@@ -65,16 +79,28 @@ describe.each(DEMO_TALKS)('sift of %s', (name) => {
   it('shifts with the times', () => {
     const by = 77_345;
     const move = <T extends { startMs: number; endMs: number }>(one: T): T => ({ ...one, startMs: one.startMs + by, endMs: one.endMs + by });
-    const moved: Transcript = { ...transcript, words: transcript.words.map(move), sentences: transcript.sentences.map(move), durationMs: transcript.durationMs + by };
+    const moved: Transcript = {
+      ...transcript,
+      words: transcript.words.map(move),
+      sentences: transcript.sentences.map(move),
+      durationMs: transcript.durationMs + by,
+    };
     const again = sift(input(moved, { partStartMs: by }));
     expect(again.candidates.map((one) => ({ ...one, startMs: one.startMs - by, endMs: one.endMs - by }))).toEqual(result.candidates);
     expect(again.chapters.map((one) => one.startMs - by)).toEqual(result.chapters.map((one) => one.startMs));
   });
   it('keeps to the part, the avoided words and the length of a brief', () => {
-    const asked = input(transcript, { partStartMs: 120_000, partEndMs: transcript.durationMs - 90_000, minMs: 15_000, maxMs: 30_000, avoid: ['thing', 'money'] });
+    const asked = input(transcript, {
+      partStartMs: 120_000,
+      partEndMs: transcript.durationMs - 90_000,
+      minMs: 15_000,
+      maxMs: 30_000,
+      avoid: ['thing', 'money'],
+    });
     const own = sift(asked);
     checkResult(asked, own);
-    for (const one of own.candidates) expect(transcript.words.slice(one.firstWord, one.endWord).some((word) => /^(?:things?|money)$/.test(normalise(word.text)))).toBe(false);
+    for (const one of own.candidates)
+      expect(transcript.words.slice(one.firstWord, one.endWord).some((word) => /^(?:things?|money)$/.test(normalise(word.text)))).toBe(false);
   });
 });
 
@@ -90,20 +116,39 @@ describe('sift', () => {
     const transcript = demoTranscript('up-the-flue-12');
     const top = sift(input(transcript)).candidates.slice(0, 10);
     for (const one of top) {
-      const said = transcript.words.slice(one.firstWord, one.endWord).map((word) => word.text).join(' ');
+      const said = transcript.words
+        .slice(one.firstWord, one.endWord)
+        .map((word) => word.text)
+        .join(' ');
       expect(said).not.toMatch(/brought to you by|use the code|leave us a review|Hello and welcome/);
     }
   });
   it('ranks what the brief asks about higher', () => {
     const transcript = demoTranscript('up-the-flue-12');
-    const about = (result: SiftResult): number => result.candidates.slice(0, 8).filter((one) => /alarm|monoxide/i.test(transcript.words.slice(one.firstWord, one.endWord).map((word) => word.text).join(' '))).length;
+    const about = (result: SiftResult): number =>
+      result.candidates.slice(0, 8).filter((one) =>
+        /alarm|monoxide/i.test(
+          transcript.words
+            .slice(one.firstWord, one.endWord)
+            .map((word) => word.text)
+            .join(' '),
+        ),
+      ).length;
     const plain = sift(input(transcript));
     const asked = sift(input(transcript, { topics: ['carbon monoxide', 'alarm'] }));
     expect(about(asked)).toBeGreaterThan(about(plain));
     expect(asked.candidates[0]!.signals.currency.evidence.length + asked.candidates[1]!.signals.currency.evidence.length).toBeGreaterThan(0);
   });
   it('says low scores of a dull hour', () => {
-    const dull = Array.from({ length: 40 }, (_, i) => ({ speaker: i % 2 ? 'Ann' : 'Bo', text: ['Okay so we will move on to the next item then.', 'I think that was it, more or less.', 'We can come to that in a bit.', 'There was some of that as well, yes.'][i % 4]! }));
+    const dull = Array.from({ length: 40 }, (_, i) => ({
+      speaker: i % 2 ? 'Ann' : 'Bo',
+      text: [
+        'Okay so we will move on to the next item then.',
+        'I think that was it, more or less.',
+        'We can come to that in a bit.',
+        'There was some of that as well, yes.',
+      ][i % 4]!,
+    }));
     const result = sift(input(transcriptOf(toVtt(dull))));
     expect(result.strongCount).toBe(0);
   });
@@ -114,7 +159,12 @@ describe('sift', () => {
     expect(fractions).toEqual([...fractions].sort((a, b) => a - b));
     expect(fractions[0]).toBe(0);
   });
-  it.each([[{ minMs: 1_000 }, 'minMs'], [{ minMs: 60_000, maxMs: 30_000 }, 'minMs'], [{ partStartMs: 99_000_000 }, 'partStartMs'], [{ partStartMs: 60_000, partEndMs: 30_000 }, 'partEndMs']])('refuses the brief %j with its field', (brief, field) => {
+  it.each([
+    [{ minMs: 1_000 }, 'minMs'],
+    [{ minMs: 60_000, maxMs: 30_000 }, 'minMs'],
+    [{ partStartMs: 99_000_000 }, 'partStartMs'],
+    [{ partStartMs: 60_000, partEndMs: 30_000 }, 'partEndMs'],
+  ])('refuses the brief %j with its field', (brief, field) => {
     expect(() => sift(input(demoTranscript('up-the-flue-11'), brief))).toThrow(expect.objectContaining({ name: 'BriefRefusedError', field }));
   });
   it('finds nothing in a part without sentences, and says so', () => {
@@ -123,11 +173,25 @@ describe('sift', () => {
     expect(result.limits).toContain('short-part');
   });
   it('holds its promises on made-up talk of any shape', () => {
-    const texts = fc.constantFrom('Um, so, yeah.', 'What did it cost?', 'It cost forty pence and I nearly cried.', 'And then he left.', 'You should never do that.', 'no full stop here', 'I think it is nonsense!', '[laughter]', 'Because of the wet.', 'We were standing in the rain for nine hours');
-    fc.assert(fc.property(fc.array(fc.record({ speaker: fc.constantFrom('Ann', 'Bo'), text: texts }), { minLength: 1, maxLength: 60 }), (lines) => {
-      const asked = input(transcriptOf(toVtt(lines)), { minMs: 5_000, maxMs: 20_000 });
-      checkResult(asked, sift(asked));
-    }), { numRuns: 40 });
+    const texts = fc.constantFrom(
+      'Um, so, yeah.',
+      'What did it cost?',
+      'It cost forty pence and I nearly cried.',
+      'And then he left.',
+      'You should never do that.',
+      'no full stop here',
+      'I think it is nonsense!',
+      '[laughter]',
+      'Because of the wet.',
+      'We were standing in the rain for nine hours',
+    );
+    fc.assert(
+      fc.property(fc.array(fc.record({ speaker: fc.constantFrom('Ann', 'Bo'), text: texts }), { minLength: 1, maxLength: 60 }), (lines) => {
+        const asked = input(transcriptOf(toVtt(lines)), { minMs: 5_000, maxMs: 20_000 });
+        checkResult(asked, sift(asked));
+      }),
+      { numRuns: 40 },
+    );
   });
   it('has weights that sum to one', () => expect(SIGNALS.reduce((sum, name) => sum + WEIGHTS[name], 0)).toBeCloseTo(1, 9));
 });

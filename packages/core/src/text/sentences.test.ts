@@ -6,21 +6,49 @@ import { winkTagger } from './tagger.js';
 
 const split = (text: string): string[] => {
   const t = transcriptOf(`WEBVTT\n\n00:00.000 --> 01:00.000\n${text}\n`);
-  return t.sentences.map((s) => t.words.slice(s.firstWord, s.endWord).map((word) => word.text).join(' '));
+  return t.sentences.map((s) =>
+    t.words
+      .slice(s.firstWord, s.endWord)
+      .map((word) => word.text)
+      .join(' '),
+  );
 };
 
 describe('endsSentence', () => {
   // Unicode UAX #29, section 5.1: rules SB6 to SB8a and the examples given with them, version 15 (from memory), as far as they
   // concern words parted by spaces; abbreviations are left to implementations there.
   it.each([
-    ['end.', 'The', true], ['3.4', 'degrees', false], ['etc.)’', 'The', true], ['etc.', 'and', false], ['Really?”', 'he', false], ['Really?', 'He', true], ['stop!', 'go', true],
-    ['Dr.', 'Osei', false], ['e.g.', 'Bread', false], ['J.', 'Okoro', false], ['p.m.', 'The', true], ['p.m.', 'and', false], ['wait…', 'no', false], ['wait...', 'No', true], ['word', 'The', false], ['it.', '', true], ['U.S.', 'roads', false],
+    ['end.', 'The', true],
+    ['3.4', 'degrees', false],
+    ['etc.)’', 'The', true],
+    ['etc.', 'and', false],
+    ['Really?”', 'he', false],
+    ['Really?', 'He', true],
+    ['stop!', 'go', true],
+    ['Dr.', 'Osei', false],
+    ['e.g.', 'Bread', false],
+    ['J.', 'Okoro', false],
+    ['p.m.', 'The', true],
+    ['p.m.', 'and', false],
+    ['wait…', 'no', false],
+    ['wait...', 'No', true],
+    ['word', 'The', false],
+    ['it.', '', true],
+    ['U.S.', 'roads', false],
   ])('%s | %s', (text, next, ends) => expect(endsSentence(text, next)).toBe(ends));
 });
 
 describe('splitSentences on written ends', () => {
-  it('splits punctuated talk', () => expect(split('Mr. Vale paid 3.50 for it. “Did he?” she asked. He did! At 5 p.m. sharp. See www.nowhere.example now.')).toEqual(['Mr. Vale paid 3.50 for it.', '“Did he?” she asked.', 'He did!', 'At 5 p.m. sharp.', 'See www.nowhere.example now.']));
-  it('keeps the laugh with what it follows', () => expect(split('I put it in backwards. [laughter] Twice.')).toEqual(['I put it in backwards. [laughter]', 'Twice.']));
+  it('splits punctuated talk', () =>
+    expect(split('Mr. Vale paid 3.50 for it. “Did he?” she asked. He did! At 5 p.m. sharp. See www.nowhere.example now.')).toEqual([
+      'Mr. Vale paid 3.50 for it.',
+      '“Did he?” she asked.',
+      'He did!',
+      'At 5 p.m. sharp.',
+      'See www.nowhere.example now.',
+    ]));
+  it('keeps the laugh with what it follows', () =>
+    expect(split('I put it in backwards. [laughter] Twice.')).toEqual(['I put it in backwards. [laughter]', 'Twice.']));
   it('never joins two speakers', () => {
     const t = transcriptOf('WEBVTT\n\n00:00.000 --> 00:02.000\n<v Ann>so I went\n\n00:02.000 --> 00:04.000\n<v Bo>and then what\n');
     expect(t.sentences.map((sentence) => sentence.speaker)).toEqual([0, 1]);
@@ -29,7 +57,9 @@ describe('splitSentences on written ends', () => {
 
 /** The talk with every full stop and capital gone, in captions of seven words, as automatic captions come. */
 function stripped(name: (typeof DEMO_TALKS)[number], voices: boolean): { bare: Transcript; ends: Set<number> } {
-  const lines = demoLines(name).map(({ speaker, text }) => ({ ...(voices ? { speaker } : {}), text: text.replace(/\[[^\]]*\]/g, '').trim() })).filter((line) => line.text !== '');
+  const lines = demoLines(name)
+    .map(({ speaker, text }) => ({ ...(voices ? { speaker } : {}), text: text.replace(/\[[^\]]*\]/g, '').trim() }))
+    .filter((line) => line.text !== '');
   const full = transcriptOf(toVtt(lines));
   const ends = new Set(full.sentences.map((sentence) => sentence.endWord));
   const bare = { ...full, words: full.words.map((word) => ({ ...word, text: word.text.toLowerCase().replace(/[.,!?…]+$/, '') })) };
@@ -56,7 +86,8 @@ describe('splitSentences without any punctuation', () => {
     }
   });
   it('takes a stretch by what it has', () => {
-    const bare = 'so the first thing we did was dig it up and we found a pipe in there and it was cracked right along the top then my brother came over with the big torch and he said that is not our pipe at all i said who does it belong to and nobody knew';
+    const bare =
+      'so the first thing we did was dig it up and we found a pipe in there and it was cracked right along the top then my brother came over with the big torch and he said that is not our pipe at all i said who does it belong to and nobody knew';
     const { sentenceEnds } = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:05.000\n<v Ann>This is written. So is this.\n\n00:05.000 --> 00:30.000\n<v Bo>${bare}\n`);
     expect(sentenceEnds).toBe('mixed');
   });

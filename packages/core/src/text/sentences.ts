@@ -41,7 +41,9 @@ function hasComma(words: readonly Word[], first: number, end: number): boolean {
 /** Number of words that end in a full stop before each word. */
 function countTerminals(words: readonly Word[]): Int32Array {
   const counts = new Int32Array(words.length + 1);
-  words.forEach((word, i) => { counts[i + 1] = counts[i]! + (word.kind === 'word' && TERMINAL.test(word.text) ? 1 : 0); });
+  words.forEach((word, i) => {
+    counts[i + 1] = counts[i]! + (word.kind === 'word' && TERMINAL.test(word.text) ? 1 : 0);
+  });
   return counts;
 }
 

@@ -15,23 +15,40 @@ describe('formatTimecode', () => {
 });
 
 describe('formatLength', () => {
-  it.each([[44_300, '0:44'], [44_500, '0:45'], [3_729_000, '1:02:09']])('%d', (ms, text) => expect(formatLength(ms)).toBe(text));
+  it.each([
+    [44_300, '0:44'],
+    [44_500, '0:45'],
+    [3_729_000, '1:02:09'],
+  ])('%d', (ms, text) => expect(formatLength(ms)).toBe(text));
 });
 
 describe('parseClock', () => {
-  it.each([['1:02:03.5', 3_723_500], ['04:00', 240_000], ['90', 90_000], ['90.25', 90_250], ['125:00', 7_500_000], [' 0:05 ', 5_000]])('%s', (text, ms) => expect(parseClock(text)).toBe(ms));
+  it.each([
+    ['1:02:03.5', 3_723_500],
+    ['04:00', 240_000],
+    ['90', 90_000],
+    ['90.25', 90_250],
+    ['125:00', 7_500_000],
+    [' 0:05 ', 5_000],
+  ])('%s', (text, ms) => expect(parseClock(text)).toBe(ms));
   it.each(['', 'x', '1:75', '1:60:00', '-5', '1:2:3:4', '5 min'])('refuses “%s”', (text) => expect(parseClock(text)).toBeNull());
   it('reads back what formatTimecode writes', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 170_000_000 }), (ms) => { expect(parseClock(formatTimecode(ms, 'vtt'))).toBe(ms); }));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 170_000_000 }), (ms) => {
+        expect(parseClock(formatTimecode(ms, 'vtt'))).toBe(ms);
+      }),
+    );
   });
 });
 
 describe('lastAtOrBefore', () => {
   it('agrees with a plain search', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: -50, max: 50 })), fc.integer({ min: -60, max: 60 }), (keys, value) => {
-      const sorted = [...keys].sort((a, b) => a - b);
-      expect(lastAtOrBefore(sorted, value)).toBe(sorted.findLastIndex((key) => key <= value));
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -50, max: 50 })), fc.integer({ min: -60, max: 60 }), (keys, value) => {
+        const sorted = [...keys].sort((a, b) => a - b);
+        expect(lastAtOrBefore(sorted, value)).toBe(sorted.findLastIndex((key) => key <= value));
+      }),
+    );
   });
 });
 

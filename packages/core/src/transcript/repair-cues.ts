@@ -57,7 +57,11 @@ function putInOrder(cues: RawCue[], repairs: Repair[]): RawCue[] {
   return unordered ? [...cues].sort((a, b) => a.startMs - b.startMs) : cues; // the sort is stable
 }
 
-const linesOf = (text: string): string[] => text.split('\n').map((line) => line.trim()).filter((line) => line !== '');
+const linesOf = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
 
 /** Captions roll when many cues show the line before once more above their own. People repeat each other, too: one is no proof. */
 const ROLLING_SHARE = 0.1;

@@ -25,7 +25,10 @@ describe('decodeText', () => {
     expect(decodeText(Uint8Array.from([0xfe, 0xff, ...big])).text).toBe(word);
   });
   it('reads Windows-1252, where 0x96 is a dash and 0x92 an apostrophe (WHATWG Encoding Standard)', () => {
-    expect(decodeText(Uint8Array.from([0x43, 0x61, 0x66, 0xe9, 0x20, 0x96, 0x20, 0x69, 0x74, 0x92, 0x73]))).toMatchObject({ text: 'Café – it’s', encoding: 'windows-1252' });
+    expect(decodeText(Uint8Array.from([0x43, 0x61, 0x66, 0xe9, 0x20, 0x96, 0x20, 0x69, 0x74, 0x92, 0x73]))).toMatchObject({
+      text: 'Café – it’s',
+      encoding: 'windows-1252',
+    });
   });
   it('makes one kind of line end of all', () => expect(decodeText(bytes('a\r\nb\rc\nd')).text).toBe('a\nb\nc\nd'));
   it('refuses bytes that are no text, with the line', () => expect(() => decodeText(bytes('fine\nno\0t'))).toThrow(/line 2: .*zero bytes/));
@@ -33,14 +36,32 @@ describe('decodeText', () => {
 
 describe('repairCues', () => {
   it('sorts, drops the empty, lifts the negative, closes the endless and says so', () => {
-    const { cues, repairs } = repairCues([cue(1, 5_000, 6_000), cue(3, 1_000, 2_000), cue(5, 3_000, 3_500, '  '), cue(7, 7_000, 6_500), cue(9, 9_000, 9_000_000), cue(11, 20_000, null)]);
+    const { cues, repairs } = repairCues([
+      cue(1, 5_000, 6_000),
+      cue(3, 1_000, 2_000),
+      cue(5, 3_000, 3_500, '  '),
+      cue(7, 7_000, 6_500),
+      cue(9, 9_000, 9_000_000),
+      cue(11, 20_000, null),
+    ]);
     expect(cues.map((one) => one.startMs)).toEqual([1_000, 5_000, 7_000, 9_000, 20_000]);
     expect(cues.every((one) => one.endMs > one.startMs)).toBe(true);
-    expect(repairs.map((one) => [one.line, one.code])).toEqual(expect.arrayContaining([[3, 'unordered'], [5, 'empty'], [7, 'negative-length'], [9, 'endless']]));
+    expect(repairs.map((one) => [one.line, one.code])).toEqual(
+      expect.arrayContaining([
+        [3, 'unordered'],
+        [5, 'empty'],
+        [7, 'negative-length'],
+        [9, 'endless'],
+      ]),
+    );
     expect(repairCues([cue(1, -500, 800)]).cues[0]).toMatchObject({ startMs: 0, endMs: 800 });
   });
   it('drops what rolling captions repeat', () => {
-    const { cues } = repairCues([cue(1, 0, 2_000, 'so we dug it up'), cue(4, 2_000, 4_000, 'so we dug it up\nand there it was'), cue(8, 4_000, 6_000, 'and there it was\na whole boot')]);
+    const { cues } = repairCues([
+      cue(1, 0, 2_000, 'so we dug it up'),
+      cue(4, 2_000, 4_000, 'so we dug it up\nand there it was'),
+      cue(8, 4_000, 6_000, 'and there it was\na whole boot'),
+    ]);
     expect(cues.map((one) => one.text.trim())).toEqual(['so we dug it up', 'and there it was', 'a whole boot']);
   });
   it('leaves two people who say the same alone', () => {
@@ -48,42 +69,69 @@ describe('repairCues', () => {
     expect([cues.length, repairs]).toEqual([2, []]);
   });
   it('always gives cues in order, of positive length, not overlapping', () => {
-    const any = fc.record({ startMs: fc.integer({ min: -9_000, max: 90_000 }), endMs: fc.option(fc.integer({ min: -9_000, max: 400_000 })), text: fc.constantFrom('one', 'two words', '', 'a longer run of words here') });
-    fc.assert(fc.property(fc.array(any, { maxLength: 40 }), (list) => {
-      const { cues } = repairCues(list.map((one, i) => ({ line: i + 1, speaker: null, ...one })));
-      cues.forEach((one, i) => {
-        expect(one.startMs).toBeGreaterThanOrEqual(0);
-        expect(one.endMs).toBeGreaterThan(one.startMs);
-        if (i > 0) expect(one.startMs).toBeGreaterThanOrEqual(cues[i - 1]!.startMs);
-      });
-    }));
+    const any = fc.record({
+      startMs: fc.integer({ min: -9_000, max: 90_000 }),
+      endMs: fc.option(fc.integer({ min: -9_000, max: 400_000 })),
+      text: fc.constantFrom('one', 'two words', '', 'a longer run of words here'),
+    });
+    fc.assert(
+      fc.property(fc.array(any, { maxLength: 40 }), (list) => {
+        const { cues } = repairCues(list.map((one, i) => ({ line: i + 1, speaker: null, ...one })));
+        cues.forEach((one, i) => {
+          expect(one.startMs).toBeGreaterThanOrEqual(0);
+          expect(one.endMs).toBeGreaterThan(one.startMs);
+          if (i > 0) expect(one.startMs).toBeGreaterThanOrEqual(cues[i - 1]!.startMs);
+        });
+      }),
+    );
   });
 });
 
 describe('splitIntoPieces', () => {
   it('keeps marks whole and drops lone punctuation', () => {
-    expect(splitIntoPieces('Well - [dog barks] yes (laughs) ♪ la la ♪ (which I did) ok').map((piece) => [piece.kind, piece.text])).toEqual([['word', 'Well'], ['mark', '[dog barks]'], ['word', 'yes'], ['mark', '(laughs)'], ['mark', '♪ la la ♪'], ['word', '(which'], ['word', 'I'], ['word', 'did)'], ['word', 'ok']]);
+    expect(splitIntoPieces('Well - [dog barks] yes (laughs) ♪ la la ♪ (which I did) ok').map((piece) => [piece.kind, piece.text])).toEqual([
+      ['word', 'Well'],
+      ['mark', '[dog barks]'],
+      ['word', 'yes'],
+      ['mark', '(laughs)'],
+      ['mark', '♪ la la ♪'],
+      ['word', '(which'],
+      ['word', 'I'],
+      ['word', 'did)'],
+      ['word', 'ok'],
+    ]);
   });
 });
 
 describe('readTranscript', () => {
   const line = (i: number, text: string): string => `00:00:${String(i).padStart(2, '0')}.000 --> 00:00:${String(i + 1).padStart(2, '0')}.000\n${text}\n`;
   it('packs and unpacks to the same transcript', () => {
-    const { transcript } = readTranscript(bytes(`WEBVTT\n\n${line(1, '<v Ann>Hello there. [laughter] So?')}\n${line(3, '<v Bo>Yes &amp; no.')}\n${line(5, 'nobody named')}`));
+    const { transcript } = readTranscript(
+      bytes(`WEBVTT\n\n${line(1, '<v Ann>Hello there. [laughter] So?')}\n${line(3, '<v Bo>Yes &amp; no.')}\n${line(5, 'nobody named')}`),
+    );
     expect(unpackTranscript(JSON.parse(JSON.stringify(packTranscript(transcript))))).toEqual(transcript);
   });
   it('gives words in order whatever the cues are like', () => {
-    const piece = fc.record({ start: fc.integer({ min: 0, max: 50 }), length: fc.integer({ min: -5, max: 50 }), text: fc.constantFrom('a', 'well, um, no.', '[music]', 'It is. It was!') });
-    fc.assert(fc.property(fc.array(piece, { minLength: 1, maxLength: 25 }), (parts) => {
-      const stamp = (s: number): string => new Date(Math.max(0, s) * 1_000).toISOString().slice(11, 23);
-      const { transcript } = readTranscript(bytes(`WEBVTT\n\n${parts.map((one) => `${stamp(one.start)} --> ${stamp(one.start + one.length)}\n${one.text}\n`).join('\n')}`));
-      transcript.words.forEach((word, i) => {
-        expect(word.endMs).toBeGreaterThan(word.startMs);
-        if (i > 0) expect(word.startMs).toBeGreaterThanOrEqual(transcript.words[i - 1]!.endMs);
-      });
-      expect(transcript.sentences[0]?.firstWord).toBe(0);
-      transcript.sentences.forEach((sentence, i) => expect(sentence.endWord).toBe(transcript.sentences[i + 1]?.firstWord ?? transcript.words.length));
-    }), { numRuns: 50 });
+    const piece = fc.record({
+      start: fc.integer({ min: 0, max: 50 }),
+      length: fc.integer({ min: -5, max: 50 }),
+      text: fc.constantFrom('a', 'well, um, no.', '[music]', 'It is. It was!'),
+    });
+    fc.assert(
+      fc.property(fc.array(piece, { minLength: 1, maxLength: 25 }), (parts) => {
+        const stamp = (s: number): string => new Date(Math.max(0, s) * 1_000).toISOString().slice(11, 23);
+        const { transcript } = readTranscript(
+          bytes(`WEBVTT\n\n${parts.map((one) => `${stamp(one.start)} --> ${stamp(one.start + one.length)}\n${one.text}\n`).join('\n')}`),
+        );
+        transcript.words.forEach((word, i) => {
+          expect(word.endMs).toBeGreaterThan(word.startMs);
+          if (i > 0) expect(word.startMs).toBeGreaterThanOrEqual(transcript.words[i - 1]!.endMs);
+        });
+        expect(transcript.sentences[0]?.firstWord).toBe(0);
+        transcript.sentences.forEach((sentence, i) => expect(sentence.endWord).toBe(transcript.sentences[i + 1]?.firstWord ?? transcript.words.length));
+      }),
+      { numRuns: 50 },
+    );
   });
   it('refuses times in another unit, and files without words', () => {
     expect(() => readTranscript(bytes('{"segments":[{"startTime": 900000, "endTime": 900500, "body": "hi"}]}'))).toThrow(/beyond 48 hours/);

@@ -14,7 +14,15 @@ const FIRST_STANDING = { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 
 export function ClientDialog({ client, onClose, onSaved }: { client: ClientView | null; onClose: () => void; onSaved: (id: string) => void }): ReactNode {
   const [create, creating] = api.useCreateClientMutation();
   const [update, updating] = api.useUpdateClientMutation();
-  const { register, control, handleSubmit, formState } = useForm<ClientForm>({ resolver: classValidatorResolver(ClientForm), defaultValues: { name: client?.name ?? '', zone: client?.zone ?? 'Europe/Dublin', tags: client?.tags ?? [], standingBrief: client?.standingBrief ?? FIRST_STANDING } });
+  const { register, control, handleSubmit, formState } = useForm<ClientForm>({
+    resolver: classValidatorResolver(ClientForm),
+    defaultValues: {
+      name: client?.name ?? '',
+      zone: client?.zone ?? 'Europe/Dublin',
+      tags: client?.tags ?? [],
+      standingBrief: client?.standingBrief ?? FIRST_STANDING,
+    },
+  });
   const error = creating.error ?? updating.error;
   const submit = handleSubmit(async (clientForm) => {
     const saved = client === null ? await create(clientForm).unwrap() : await update({ clientId: client.id, clientForm }).unwrap();
@@ -22,13 +30,40 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
   });
   return (
     <Dialog open onClose={onClose} title={client === null ? 'Add a client' : client.name}>
-      <form className="grid gap-4" onSubmit={(event) => { submit(event).catch(() => undefined); }} noValidate>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          submit(event).catch(() => undefined);
+        }}
+        noValidate
+      >
         <TextField label="Name" autoFocus {...register('name')} error={formState.errors.name?.message} />
         <TextField label="Time zone" list="zones" {...register('zone')} error={formState.errors.zone?.message} />
-        <Controller control={control} name="tags" render={({ field }) => <ListField label="Tags" value={field.value} onChange={field.onChange} hint="The client’s own hashtags and interests, without #, with commas" error={formState.errors.tags?.message} />} />
+        <Controller
+          control={control}
+          name="tags"
+          render={({ field }) => (
+            <ListField
+              label="Tags"
+              value={field.value}
+              onChange={field.onChange}
+              hint="The client’s own hashtags and interests, without #, with commas"
+              error={formState.errors.tags?.message}
+            />
+          )}
+        />
         <ZoneOptions />
-        {error !== undefined && <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">{problemText(error)}</p>}
-        <DialogFoot><Button onClick={onClose}>Cancel</Button><Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>{client === null ? 'Add the client' : 'Save the client'}</Button></DialogFoot>
+        {error !== undefined && (
+          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
+            {problemText(error)}
+          </p>
+        )}
+        <DialogFoot>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>
+            {client === null ? 'Add the client' : 'Save the client'}
+          </Button>
+        </DialogFoot>
       </form>
     </Dialog>
   );

@@ -23,17 +23,36 @@ export function ClientPage(): ReactNode {
   if (error !== undefined) return <Trouble title="The client cannot be shown" detail={problemText(error)} />;
   if (clients.data === undefined || channels.data === undefined) return <Loading what="the client" />;
   const client = clients.data.find((one) => one.id === clientId);
-  if (client === undefined) return <EmptyState title="There is no such client" action={<Link className="font-semibold underline" to="/clients">All clients</Link>}>It may be one that is not yours to see.</EmptyState>;
+  if (client === undefined)
+    return (
+      <EmptyState
+        title="There is no such client"
+        action={
+          <Link className="font-semibold underline" to="/clients">
+            All clients
+          </Link>
+        }
+      >
+        It may be one that is not yours to see.
+      </EmptyState>
+    );
   const own = channels.data.filter((one) => one.clientId === clientId);
   return (
     <div className="flex h-full flex-col">
-      <PageHead title={client.name} aside={client.zone}><Button onClick={() => setEditing(true)}>Change name, zone, tags</Button><Button tone="fill" onClick={() => setChannel('new')}>Add a channel</Button></PageHead>
+      <PageHead title={client.name} aside={client.zone}>
+        <Button onClick={() => setEditing(true)}>Change name, zone, tags</Button>
+        <Button tone="fill" onClick={() => setChannel('new')}>
+          Add a channel
+        </Button>
+      </PageHead>
       <div className="grid min-h-0 flex-1 grid-cols-[1.35fr_1fr] gap-8 overflow-y-auto px-[18px] py-5">
         <div className="flex min-w-0 flex-col gap-7">
           <section>
             <h2 className="border-b border-ink pb-1">Channels</h2>
             {own.length === 0 && <p className="py-2 text-soft">No channels yet. A channel has posting windows and a cadence; shorts are laid out over them.</p>}
-            {own.map((one) => <ChannelRow key={one.id} channel={one} onEdit={() => setChannel(one)} />)}
+            {own.map((one) => (
+              <ChannelRow key={one.id} channel={one} onEdit={() => setChannel(one)} />
+            ))}
           </section>
           <Blackouts client={client} channels={own} />
           <Trail clientId={client.id} />
@@ -41,7 +60,15 @@ export function ClientPage(): ReactNode {
         <StandingBrief key={client.id} client={client} />
       </div>
       {editing && <ClientDialog client={client} onClose={() => setEditing(false)} onSaved={() => setEditing(false)} />}
-      {channel !== null && <ChannelDialog clientId={client.id} zone={client.zone} channel={channel === 'new' ? null : channel} nextOrder={own.length + 1} onClose={() => setChannel(null)} />}
+      {channel !== null && (
+        <ChannelDialog
+          clientId={client.id}
+          zone={client.zone}
+          channel={channel === 'new' ? null : channel}
+          nextOrder={own.length + 1}
+          onClose={() => setChannel(null)}
+        />
+      )}
     </div>
   );
 }
@@ -51,10 +78,41 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
   const byDay = [1, 2, 3, 4, 5, 6, 7].map((day) => channel.windows.filter((window) => window.weekday === day));
   return (
     <div className="border-b border-rule py-3">
-      <div className="flex items-baseline gap-3"><b className="text-[14px]">{channel.order}. {channel.name}</b><span className="text-soft">{channel.platform.name} · {channel.zone} · {channel.postsPerWeek} a week, {channel.postsPerDay} a day</span>
-        <span className="ml-auto flex items-center gap-2"><button type="button" className="underline" onClick={onEdit}>Change</button><button type="button" aria-label={`Delete ${channel.name}`} className="text-soft hover:text-madder-text" onClick={() => { if (window.confirm(`Delete the channel “${channel.name}” with its windows? This cannot be undone.`)) remove(channel.id).unwrap().catch(sayTrouble); }}><Trash2 size={14} /></button></span></div>
+      <div className="flex items-baseline gap-3">
+        <b className="text-[14px]">
+          {channel.order}. {channel.name}
+        </b>
+        <span className="text-soft">
+          {channel.platform.name} · {channel.zone} · {channel.postsPerWeek} a week, {channel.postsPerDay} a day
+        </span>
+        <span className="ml-auto flex items-center gap-2">
+          <button type="button" className="underline" onClick={onEdit}>
+            Change
+          </button>
+          <button
+            type="button"
+            aria-label={`Delete ${channel.name}`}
+            className="text-soft hover:text-madder-text"
+            onClick={() => {
+              if (window.confirm(`Delete the channel “${channel.name}” with its windows? This cannot be undone.`))
+                remove(channel.id).unwrap().catch(sayTrouble);
+            }}
+          >
+            <Trash2 size={14} />
+          </button>
+        </span>
+      </div>
       <div className="mt-2 grid grid-cols-7 gap-[3px]">
-        {byDay.map((windows, i) => <div key={i} className="min-h-[40px] border border-rule bg-sheet px-1 py-[2px]"><div className="text-[10.5px] text-soft">{weekdayName(i + 1).slice(0, 3)}</div>{windows.map((window) => <div key={window.minute} className="time" title={`Weight ${window.weight}`}>{formatMinute(window.minute)}</div>)}</div>)}
+        {byDay.map((windows, i) => (
+          <div key={i} className="min-h-[40px] border border-rule bg-sheet px-1 py-[2px]">
+            <div className="text-[10.5px] text-soft">{weekdayName(i + 1).slice(0, 3)}</div>
+            {windows.map((window) => (
+              <div key={window.minute} className="time" title={`Weight ${window.weight}`}>
+                {formatMinute(window.minute)}
+              </div>
+            ))}
+          </div>
+        ))}
       </div>
     </div>
   );
@@ -70,8 +128,29 @@ function Blackouts({ client, channels }: { client: ClientView; channels: readonl
       <h2 className="border-b border-ink pb-1">Days without posts</h2>
       {own.map((one) => (
         <div key={one.id} className="flex items-center gap-3 border-b border-rule py-[6px]">
-          <span className="time">{formatDay(one.fromDate)}{one.toDate === one.fromDate ? '' : ` – ${formatDay(one.toDate)}`} {one.toDate.slice(0, 4)}</span><span>{one.reason}</span><span className="text-soft">{channels.find((channel) => channel.id === one.channelId)?.name ?? 'all channels'}</span>
-          <button type="button" aria-label={`Delete ${one.reason}`} className="ml-auto text-soft hover:text-madder-text" onClick={() => { const { channelId, fromDate, toDate, reason } = one; remove(one.id).unwrap().then(() => didSomething(`Deleted “${reason}”`, () => create({ clientId: client.id, blackoutForm: { channelId, fromDate, toDate, reason } }).unwrap()), sayTrouble); }}><Trash2 size={14} /></button>
+          <span className="time">
+            {formatDay(one.fromDate)}
+            {one.toDate === one.fromDate ? '' : ` – ${formatDay(one.toDate)}`} {one.toDate.slice(0, 4)}
+          </span>
+          <span>{one.reason}</span>
+          <span className="text-soft">{channels.find((channel) => channel.id === one.channelId)?.name ?? 'all channels'}</span>
+          <button
+            type="button"
+            aria-label={`Delete ${one.reason}`}
+            className="ml-auto text-soft hover:text-madder-text"
+            onClick={() => {
+              const { channelId, fromDate, toDate, reason } = one;
+              remove(one.id)
+                .unwrap()
+                .then(
+                  () =>
+                    didSomething(`Deleted “${reason}”`, () => create({ clientId: client.id, blackoutForm: { channelId, fromDate, toDate, reason } }).unwrap()),
+                  sayTrouble,
+                );
+            }}
+          >
+            <Trash2 size={14} />
+          </button>
         </div>
       ))}
       <BlackoutForm clientId={client.id} channels={channels} />
@@ -82,21 +161,41 @@ function Blackouts({ client, channels }: { client: ClientView; channels: readonl
 function StandingBrief({ client }: { client: ClientView }): ReactNode {
   const [update, { isLoading, error }] = api.useUpdateClientMutation();
   const { control, setValue, handleSubmit, formState, reset } = useBriefForm(client.standingBrief as BriefForm);
-  const write = (standingBrief: BriefForm) => update({ clientId: client.id, clientForm: { name: client.name, zone: client.zone, tags: client.tags, standingBrief } }).unwrap();
+  const write = (standingBrief: BriefForm) =>
+    update({ clientId: client.id, clientForm: { name: client.name, zone: client.zone, tags: client.tags, standingBrief } }).unwrap();
   const submit = handleSubmit(async (form) => {
     const before = client.standingBrief;
     await write(form);
     reset(form);
-    didSomething('Saved the standing brief', async () => { await write(before); reset(before); });
+    didSomething('Saved the standing brief', async () => {
+      await write(before);
+      reset(before);
+    });
   });
   return (
     <section className="h-min border border-rule bg-sheet p-4">
       <h2 className="mb-1">Standing brief</h2>
       <p className="mb-3 text-[12px] text-soft">Filled in for every new recording of this client, so that most days nobody fills a form.</p>
-      <form onSubmit={(event) => { submit(event).catch(() => undefined); }} noValidate>
+      <form
+        onSubmit={(event) => {
+          submit(event).catch(() => undefined);
+        }}
+        noValidate
+      >
         <BriefFields control={control} setValue={setValue} errors={formState.errors} />
-        {error !== undefined && <p role="alert" className="mt-3 text-madder-text">{problemText(error)}</p>}
-        <div className="mt-4 flex justify-end gap-2"><Button disabled={!formState.isDirty} onClick={() => reset(client.standingBrief)}>Back to what was saved</Button><Button tone="fill" type="submit" disabled={!formState.isDirty || isLoading}>Save the standing brief</Button></div>
+        {error !== undefined && (
+          <p role="alert" className="mt-3 text-madder-text">
+            {problemText(error)}
+          </p>
+        )}
+        <div className="mt-4 flex justify-end gap-2">
+          <Button disabled={!formState.isDirty} onClick={() => reset(client.standingBrief)}>
+            Back to what was saved
+          </Button>
+          <Button tone="fill" type="submit" disabled={!formState.isDirty || isLoading}>
+            Save the standing brief
+          </Button>
+        </div>
       </form>
     </section>
   );
@@ -109,7 +208,15 @@ function Trail({ clientId }: { clientId: string }): ReactNode {
       <h2 className="border-b border-ink pb-1">Who did what</h2>
       {data.length === 0 && <p className="py-2 text-soft">Nothing has been done for this client yet.</p>}
       <ul className="max-h-[260px] overflow-y-auto">
-        {data.map((entry) => <li key={entry.id} className="flex gap-3 border-b border-rule py-1 text-[12px]"><span className="time w-[110px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')}</span><span className="w-[150px] flex-none truncate">{entry.who}</span><span className="min-w-0 truncate">{entry.action.replace('-', ' ')} {entry.subject} {entry.detail !== '' && <>“{entry.detail}”</>}</span></li>)}
+        {data.map((entry) => (
+          <li key={entry.id} className="flex gap-3 border-b border-rule py-1 text-[12px]">
+            <span className="time w-[110px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')}</span>
+            <span className="w-[150px] flex-none truncate">{entry.who}</span>
+            <span className="min-w-0 truncate">
+              {entry.action.replace('-', ' ')} {entry.subject} {entry.detail !== '' && <>“{entry.detail}”</>}
+            </span>
+          </li>
+        ))}
       </ul>
     </section>
   );

@@ -11,23 +11,64 @@ export function ClientsPage(): ReactNode {
   const [adding, setAdding] = useState(false);
   const navigate = useNavigate();
   const owner = session.data?.role === 'owner';
-  if (clients.error !== undefined) return <Trouble title="The clients cannot be shown" detail={problemText(clients.error)} onRetry={() => void clients.refetch()} />;
-  if (clients.data === undefined) return <><PageHead title="Clients" /><Loading what="clients" /></>;
+  if (clients.error !== undefined)
+    return <Trouble title="The clients cannot be shown" detail={problemText(clients.error)} onRetry={() => void clients.refetch()} />;
+  if (clients.data === undefined)
+    return (
+      <>
+        <PageHead title="Clients" />
+        <Loading what="clients" />
+      </>
+    );
   return (
     <div className="flex h-full flex-col">
-      <PageHead title="Clients" aside={`${clients.data.length} you work for`}>{owner && <Button tone="fill" onClick={() => setAdding(true)}>Add a client</Button>}</PageHead>
-      {clients.data.length === 0 && <EmptyState title="No clients yet" action={owner ? <Button tone="fill" onClick={() => setAdding(true)}>Add a client</Button> : undefined}>{owner ? 'A client has a time zone, tags, a standing brief and channels. Recordings, shorts and plans belong to it.' : 'The owner has not assigned a client to you yet.'}</EmptyState>}
+      <PageHead title="Clients" aside={`${clients.data.length} you work for`}>
+        {owner && (
+          <Button tone="fill" onClick={() => setAdding(true)}>
+            Add a client
+          </Button>
+        )}
+      </PageHead>
+      {clients.data.length === 0 && (
+        <EmptyState
+          title="No clients yet"
+          action={
+            owner ? (
+              <Button tone="fill" onClick={() => setAdding(true)}>
+                Add a client
+              </Button>
+            ) : undefined
+          }
+        >
+          {owner
+            ? 'A client has a time zone, tags, a standing brief and channels. Recordings, shorts and plans belong to it.'
+            : 'The owner has not assigned a client to you yet.'}
+        </EmptyState>
+      )}
       <ul className="min-h-0 flex-1 overflow-y-auto">
         {clients.data.map((client) => (
           <li key={client.id} className="border-b border-rule">
             <Link to={`/clients/${client.id}`} className="grid grid-cols-[1.2fr_1fr_1.6fr_auto] items-baseline gap-5 px-[18px] py-3 hover:bg-sheet">
-              <b className="text-[15px]">{client.name}</b><span className="text-soft">{client.zone}</span><span className="truncate text-verdigris-text">{client.tags.map((tag) => `#${tag}`).join(' ')}</span>
-              <span className="text-soft">{client.channelCount} channels · {client.recordingCount} recordings</span>
+              <b className="text-[15px]">{client.name}</b>
+              <span className="text-soft">{client.zone}</span>
+              <span className="truncate text-verdigris-text">{client.tags.map((tag) => `#${tag}`).join(' ')}</span>
+              <span className="text-soft">
+                {client.channelCount} channels · {client.recordingCount} recordings
+              </span>
             </Link>
           </li>
         ))}
       </ul>
-      {adding && <ClientDialog client={null} onClose={() => setAdding(false)} onSaved={(id) => { setAdding(false); void navigate(`/clients/${id}`); }} />}
+      {adding && (
+        <ClientDialog
+          client={null}
+          onClose={() => setAdding(false)}
+          onSaved={(id) => {
+            setAdding(false);
+            void navigate(`/clients/${id}`);
+          }}
+        />
+      )}
     </div>
   );
 }

@@ -20,13 +20,45 @@ export function PlatformsPage(): ReactNode {
   const cell = 'border-b border-rule px-[18px] py-[9px] align-top';
   return (
     <div className="flex h-full flex-col">
-      <PageHead title="Platform profiles" aside="what each destination allows">{owner && <Button tone="fill" onClick={() => setEditing('new')}>Add a profile</Button>}</PageHead>
+      <PageHead title="Platform profiles" aside="what each destination allows">
+        {owner && (
+          <Button tone="fill" onClick={() => setEditing('new')}>
+            Add a profile
+          </Button>
+        )}
+      </PageHead>
       <div className="min-h-0 flex-1 overflow-y-auto">
         <table className="w-full">
-          <thead><tr className="text-left text-xs text-soft">{['Platform', 'Length', 'Shapes', 'Title', 'Description', 'Hashtags', 'A day', 'Gap', ''].map((head) => <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">{head}</th>)}</tr></thead>
+          <thead>
+            <tr className="text-left text-xs text-soft">
+              {['Platform', 'Length', 'Shapes', 'Title', 'Description', 'Hashtags', 'A day', 'Gap', ''].map((head) => (
+                <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
           <tbody>
             {platforms.data.map((one) => (
-              <tr key={one.id}><td className={`${cell} font-semibold`}>{one.name}</td><td className={`${cell} time`}>{formatLength(one.minDurationMs)} – {formatLength(one.maxDurationMs)}</td><td className={cell}>{one.shapes.join(', ')}</td><td className={cell}>{one.titleLimit} characters</td><td className={cell}>{one.descriptionLimit} characters</td><td className={cell}>{one.hashtagLimit}</td><td className={cell}>{one.postsPerDay}</td><td className={cell}>{one.minGapMinutes} min</td><td className={`${cell} text-right`}>{owner && <button type="button" className="underline" onClick={() => setEditing(one)}>Change</button>}</td></tr>
+              <tr key={one.id}>
+                <td className={`${cell} font-semibold`}>{one.name}</td>
+                <td className={`${cell} time`}>
+                  {formatLength(one.minDurationMs)} – {formatLength(one.maxDurationMs)}
+                </td>
+                <td className={cell}>{one.shapes.join(', ')}</td>
+                <td className={cell}>{one.titleLimit} characters</td>
+                <td className={cell}>{one.descriptionLimit} characters</td>
+                <td className={cell}>{one.hashtagLimit}</td>
+                <td className={cell}>{one.postsPerDay}</td>
+                <td className={cell}>{one.minGapMinutes} min</td>
+                <td className={`${cell} text-right`}>
+                  {owner && (
+                    <button type="button" className="underline" onClick={() => setEditing(one)}>
+                      Change
+                    </button>
+                  )}
+                </td>
+              </tr>
             ))}
           </tbody>
         </table>
@@ -39,8 +71,22 @@ export function PlatformsPage(): ReactNode {
 function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView | null; onClose: () => void }): ReactNode {
   const [create, creating] = api.useCreatePlatformProfileMutation();
   const [update, updating] = api.useUpdatePlatformProfileMutation();
-  const { id: _, ...fields } = platform ?? { id: '', name: '', minDurationMs: 5_000, maxDurationMs: 60_000, shapes: ['vertical'] as PlatformProfileForm['shapes'], titleLimit: 100, descriptionLimit: 500, hashtagLimit: 5, postsPerDay: 2, minGapMinutes: 120 };
-  const { register, control, handleSubmit, formState } = useForm<PlatformProfileForm>({ resolver: classValidatorResolver(PlatformProfileForm), defaultValues: fields });
+  const { id: _, ...fields } = platform ?? {
+    id: '',
+    name: '',
+    minDurationMs: 5_000,
+    maxDurationMs: 60_000,
+    shapes: ['vertical'] as PlatformProfileForm['shapes'],
+    titleLimit: 100,
+    descriptionLimit: 500,
+    hashtagLimit: 5,
+    postsPerDay: 2,
+    minGapMinutes: 120,
+  };
+  const { register, control, handleSubmit, formState } = useForm<PlatformProfileForm>({
+    resolver: classValidatorResolver(PlatformProfileForm),
+    defaultValues: fields,
+  });
   const error = creating.error ?? updating.error;
   const wrong = formState.errors;
   const submit = handleSubmit(async (platformProfileForm) => {
@@ -49,12 +95,32 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
     onClose();
   });
   const seconds = (name: 'minDurationMs' | 'maxDurationMs', label: string): ReactNode => (
-    <Controller control={control} name={name} render={({ field }) => <TextField label={label} type="number" min={0} value={field.value / 1_000} onChange={(event) => field.onChange(Math.round(Number(event.target.value) * 1_000))} error={wrong[name]?.message} />} />
+    <Controller
+      control={control}
+      name={name}
+      render={({ field }) => (
+        <TextField
+          label={label}
+          type="number"
+          min={0}
+          value={field.value / 1_000}
+          onChange={(event) => field.onChange(Math.round(Number(event.target.value) * 1_000))}
+          error={wrong[name]?.message}
+        />
+      )}
+    />
   );
-  const whole = (name: 'titleLimit' | 'descriptionLimit' | 'hashtagLimit' | 'postsPerDay' | 'minGapMinutes', label: string): ReactNode => <TextField label={label} type="number" min={0} {...register(name, { valueAsNumber: true })} error={wrong[name]?.message} />;
+  const whole = (name: 'titleLimit' | 'descriptionLimit' | 'hashtagLimit' | 'postsPerDay' | 'minGapMinutes', label: string): ReactNode => (
+    <TextField label={label} type="number" min={0} {...register(name, { valueAsNumber: true })} error={wrong[name]?.message} />
+  );
   return (
     <Dialog open onClose={onClose} title={platform === null ? 'Add a platform profile' : platform.name} wide>
-      <form onSubmit={(event) => { submit(event).catch(() => undefined); }} noValidate>
+      <form
+        onSubmit={(event) => {
+          submit(event).catch(() => undefined);
+        }}
+        noValidate
+      >
         <div className="grid grid-cols-3 gap-4">
           <TextField label="Name" autoFocus {...register('name')} error={wrong.name?.message} />
           {seconds('minDurationMs', 'Shortest, seconds')}
@@ -64,10 +130,41 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
           {whole('hashtagLimit', 'Hashtags')}
           {whole('postsPerDay', 'Posts a day')}
           {whole('minGapMinutes', 'Gap between posts, minutes')}
-          <Controller control={control} name="shapes" render={({ field }) => <Field label="Shapes">{(ids) => <div {...ids} className="grid grid-cols-2">{SHAPES.map((shape) => <label key={shape} className="flex gap-1"><input type="checkbox" className="accent-ink" checked={field.value.includes(shape)} onChange={(event) => field.onChange(event.target.checked ? [...field.value, shape] : field.value.filter((one) => one !== shape))} />{shape}</label>)}</div>}</Field>} />
+          <Controller
+            control={control}
+            name="shapes"
+            render={({ field }) => (
+              <Field label="Shapes">
+                {(ids) => (
+                  <div {...ids} className="grid grid-cols-2">
+                    {SHAPES.map((shape) => (
+                      <label key={shape} className="flex gap-1">
+                        <input
+                          type="checkbox"
+                          className="accent-ink"
+                          checked={field.value.includes(shape)}
+                          onChange={(event) => field.onChange(event.target.checked ? [...field.value, shape] : field.value.filter((one) => one !== shape))}
+                        />
+                        {shape}
+                      </label>
+                    ))}
+                  </div>
+                )}
+              </Field>
+            )}
+          />
         </div>
-        {error !== undefined && <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">{problemText(error)}</p>}
-        <DialogFoot><Button onClick={onClose}>Cancel</Button><Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>Save the profile</Button></DialogFoot>
+        {error !== undefined && (
+          <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">
+            {problemText(error)}
+          </p>
+        )}
+        <DialogFoot>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>
+            Save the profile
+          </Button>
+        </DialogFoot>
       </form>
     </Dialog>
   );

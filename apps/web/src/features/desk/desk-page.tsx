@@ -14,7 +14,13 @@ export function DeskPage(): ReactNode {
   const clients = api.useListClientsQuery();
   const error = recordings.error ?? shorts.error ?? schedule.error ?? clients.error;
   if (error !== undefined) return <Trouble title="The desk cannot be laid" detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
-  if (recordings.data === undefined || shorts.data === undefined || schedule.data === undefined || clients.data === undefined) return <><PageHead title="Desk" /><Loading what="the desk" /></>;
+  if (recordings.data === undefined || shorts.data === undefined || schedule.data === undefined || clients.data === undefined)
+    return (
+      <>
+        <PageHead title="Desk" />
+        <Loading what="the desk" />
+      </>
+    );
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
   const list = recordings.data;
   const working = list.filter((one) => one.latestSift?.state === 'waiting' || one.latestSift?.state === 'running');
@@ -32,32 +38,106 @@ export function DeskPage(): ReactNode {
     <div className="flex h-full flex-col">
       <PageHead title="Desk" aside="what waits for you, in the order of the work" />
       <div className="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-x-10 gap-y-6 overflow-y-auto px-[18px] py-5 xl:grid-cols-3">
-        {list.length === 0 && <EmptyState title="Nothing on the table yet" action={<Link className="font-semibold underline" to="/recordings">Bring in recordings</Link>}>Bring in a recording with its transcript. Sift Reel ranks its passages, and they wait for you here.</EmptyState>}
+        {list.length === 0 && (
+          <EmptyState
+            title="Nothing on the table yet"
+            action={
+              <Link className="font-semibold underline" to="/recordings">
+                Bring in recordings
+              </Link>
+            }
+          >
+            Bring in a recording with its transcript. Sift Reel ranks its passages, and they wait for you here.
+          </EmptyState>
+        )}
         {working.length > 0 && (
           <Section title="Working" count={working.length}>
             {working.map((one) => (
               <Row key={one.id} to={`/recordings/${one.id}`} title={one.title} aside={nameOf.get(one.clientId)}>
-                <div className="mt-1 flex items-center gap-2"><ProgressBar fraction={one.latestSift?.fraction ?? 0} label={`Sifting ${one.title}`} /><span className="text-[11px] whitespace-nowrap text-soft">{stageName(one.latestSift?.stage ?? 'waiting')}</span></div>
+                <div className="mt-1 flex items-center gap-2">
+                  <ProgressBar fraction={one.latestSift?.fraction ?? 0} label={`Sifting ${one.title}`} />
+                  <span className="text-[11px] whitespace-nowrap text-soft">{stageName(one.latestSift?.stage ?? 'waiting')}</span>
+                </div>
               </Row>
             ))}
           </Section>
         )}
-        {failed.length > 0 && <Section title="Failed" count={failed.length}>{failed.map((one) => <Row key={one.id} to={`/recordings/${one.id}`} title={one.title} aside="see why" />)}</Section>}
-        {waiting.length > 0 && <Section title="Waiting for a transcript" count={waiting.length}>{waiting.map((one) => <Row key={one.id} to="/recordings" title={one.title} aside={nameOf.get(one.clientId)} />)}</Section>}
+        {failed.length > 0 && (
+          <Section title="Failed" count={failed.length}>
+            {failed.map((one) => (
+              <Row key={one.id} to={`/recordings/${one.id}`} title={one.title} aside="see why" />
+            ))}
+          </Section>
+        )}
+        {waiting.length > 0 && (
+          <Section title="Waiting for a transcript" count={waiting.length}>
+            {waiting.map((one) => (
+              <Row key={one.id} to="/recordings" title={one.title} aside={nameOf.get(one.clientId)} />
+            ))}
+          </Section>
+        )}
         <Section title="To brief" count={toBrief.length} empty="Every recording has been sifted at least once.">
-          {toBrief.map((one) => <Row key={one.id} to={`/recordings/${one.id}`} title={one.title} aside={`${nameOf.get(one.clientId) ?? ''} · ${formatLength(one.durationMs ?? 0)}`} />)}
+          {toBrief.map((one) => (
+            <Row
+              key={one.id}
+              to={`/recordings/${one.id}`}
+              title={one.title}
+              aside={`${nameOf.get(one.clientId) ?? ''} · ${formatLength(one.durationMs ?? 0)}`}
+            />
+          ))}
         </Section>
         <Section title="Rankings to read" count={toRead.length} empty="No ranking waits for its first keep.">
-          {toRead.map((one) => <Row key={one.id} to={`/recordings/${one.id}`} title={one.title} aside={`${nameOf.get(one.clientId) ?? ''} · ${one.latestSift?.strongCount ?? 0} strong of ${one.latestSift?.candidateCount ?? 0}`} />)}
+          {toRead.map((one) => (
+            <Row
+              key={one.id}
+              to={`/recordings/${one.id}`}
+              title={one.title}
+              aside={`${nameOf.get(one.clientId) ?? ''} · ${one.latestSift?.strongCount ?? 0} strong of ${one.latestSift?.candidateCount ?? 0}`}
+            />
+          ))}
         </Section>
         <Section title="Shorts to word and approve" count={drafts.length} empty="Every short is approved.">
-          {drafts.slice(0, 8).map((short) => <Row key={short.id} to={`/shorts/${short.id}`} title={short.copy.title || short.firstLine} aside={`${nameOf.get(short.clientId) ?? ''} · ${formatLength(short.endMs - short.startMs)}`} />)}
+          {drafts.slice(0, 8).map((short) => (
+            <Row
+              key={short.id}
+              to={`/shorts/${short.id}`}
+              title={short.copy.title || short.firstLine}
+              aside={`${nameOf.get(short.clientId) ?? ''} · ${formatLength(short.endMs - short.startMs)}`}
+            />
+          ))}
         </Section>
-        <Section title="Approved, not yet placed" count={unplaced.length} empty="Every approved short has a place." more={unplaced.length > 0 ? <Link className="font-semibold underline" to="/schedule">Lay out {unplaced.length} {unplaced.length === 1 ? 'short' : 'shorts'}</Link> : null}>
-          {unplaced.slice(0, 8).map((short) => <Row key={short.id} to={`/shorts/${short.id}`} title={short.copy.title} aside={nameOf.get(short.clientId)} />)}
+        <Section
+          title="Approved, not yet placed"
+          count={unplaced.length}
+          empty="Every approved short has a place."
+          more={
+            unplaced.length > 0 ? (
+              <Link className="font-semibold underline" to="/schedule">
+                Lay out {unplaced.length} {unplaced.length === 1 ? 'short' : 'shorts'}
+              </Link>
+            ) : null
+          }
+        >
+          {unplaced.slice(0, 8).map((short) => (
+            <Row key={short.id} to={`/shorts/${short.id}`} title={short.copy.title} aside={nameOf.get(short.clientId)} />
+          ))}
         </Section>
         <Section title="Going out next" count={next.length} empty="Nothing is planned from now on.">
-          {next.map((post) => <Row key={post.id} to="/schedule" title={titleOf.get(post.shortId) ?? ''} aside={<>{channelOf.get(post.channelId)} · <span className="time">{formatDay(post.date)} {formatMinute(post.minute)}</span></>} />)}
+          {next.map((post) => (
+            <Row
+              key={post.id}
+              to="/schedule"
+              title={titleOf.get(post.shortId) ?? ''}
+              aside={
+                <>
+                  {channelOf.get(post.channelId)} ·{' '}
+                  <span className="time">
+                    {formatDay(post.date)} {formatMinute(post.minute)}
+                  </span>
+                </>
+              }
+            />
+          ))}
         </Section>
       </div>
     </div>
@@ -67,7 +147,10 @@ export function DeskPage(): ReactNode {
 function Section({ title, count, children, empty, more }: { title: string; count: number; children: ReactNode; empty?: string; more?: ReactNode }): ReactNode {
   return (
     <section className="min-w-0">
-      <h2 className="flex items-baseline justify-between border-b border-ink pb-1">{title}<span className="time text-soft">{count}</span></h2>
+      <h2 className="flex items-baseline justify-between border-b border-ink pb-1">
+        {title}
+        <span className="time text-soft">{count}</span>
+      </h2>
       {count === 0 ? <p className="py-2 text-soft">{empty}</p> : <ul>{children}</ul>}
       {more !== undefined && more !== null && <p className="py-2">{more}</p>}
     </section>

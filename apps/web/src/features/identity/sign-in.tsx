@@ -9,21 +9,33 @@ import { Button } from '../../ui/parts.js';
 
 export function SignIn(): ReactNode {
   const [signIn, { error, isLoading }] = api.useSignInMutation();
-  const { register, handleSubmit, formState } = useForm<SignInForm>({ resolver: classValidatorResolver(SignInForm), defaultValues: { email: '', password: '' } });
+  const { register, handleSubmit, formState } = useForm<SignInForm>({
+    resolver: classValidatorResolver(SignInForm),
+    defaultValues: { email: '', password: '' },
+  });
   return (
     <div className="grid h-full grid-cols-[1fr_420px]">
       <div className="hidden flex-col justify-end border-r border-rule bg-sheet p-12 md:flex">
         <p className="max-w-[30ch] font-serif text-[34px] leading-[1.2]">
-          An hour of talk. Somewhere in it, <span className="bg-tint underline decoration-madder decoration-2 underline-offset-4">forty seconds</span> worth posting.
+          An hour of talk. Somewhere in it, <span className="bg-tint underline decoration-madder decoration-2 underline-offset-4">forty seconds</span> worth
+          posting.
         </p>
-        <p className="mt-5 max-w-[48ch] text-soft">Sift Reel listens, ranks and shows why. You keep, mend and word. It lays the approved shorts out over your clients’ channels.</p>
+        <p className="mt-5 max-w-[48ch] text-soft">
+          Sift Reel listens, ranks and shows why. You keep, mend and word. It lays the approved shorts out over your clients’ channels.
+        </p>
       </div>
       <form className="col-start-2 flex flex-col justify-center gap-4 px-10" onSubmit={(event) => void handleSubmit((form) => signIn(form))(event)} noValidate>
         <h1 className="text-[22px]">Sign in to Sift Reel</h1>
         <TextField label="E-mail" type="email" autoComplete="username" autoFocus {...register('email')} error={formState.errors.email?.message} />
         <TextField label="Password" type="password" autoComplete="current-password" {...register('password')} error={formState.errors.password?.message} />
-        {error !== undefined && <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">{problemText(error)}</p>}
-        <Button tone="fill" type="submit" disabled={isLoading} className="py-2">Sign in</Button>
+        {error !== undefined && (
+          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
+            {problemText(error)}
+          </p>
+        )}
+        <Button tone="fill" type="submit" disabled={isLoading} className="py-2">
+          Sign in
+        </Button>
       </form>
     </div>
   );

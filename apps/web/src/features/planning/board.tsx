@@ -22,34 +22,82 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
   const cursor = useAppSelector((state) => state.schedule.cursor);
   const heldPost = held?.kind === 'post' ? view.posts.find((post) => post.id === held.postId) : undefined;
   const heldShort = held === null ? null : held.kind === 'short' ? held.shortId : (heldPost?.shortId ?? null);
-  const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))].sort((a, b) => (clientNames.get(a) ?? '').localeCompare(clientNames.get(b) ?? ''));
+  const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))].sort((a, b) =>
+    (clientNames.get(a) ?? '').localeCompare(clientNames.get(b) ?? ''),
+  );
   const titleOf = new Map(view.shorts.map((short) => [short.id, short]));
   return (
     <div className="min-h-0 flex-1 overflow-auto" data-testid="board">
       <table className="w-full table-fixed bg-sheet" style={{ minWidth: 150 + days.length * 122 }}>
         <thead className="sticky top-0 z-20">
           <tr>
-            <th scope="col" className="sticky left-0 z-10 w-[150px] border border-rule bg-paper px-2 py-[6px] text-left text-xs font-semibold">Channel</th>
-            {days.map((date) => <th key={date} scope="col" className={clsx('border border-rule px-2 py-[6px] text-left text-xs font-semibold', date === today ? 'bg-tint' : 'bg-paper')}>{formatDay(date)}{date === today && <span className="font-normal"> today</span>}</th>)}
+            <th scope="col" className="sticky left-0 z-10 w-[150px] border border-rule bg-paper px-2 py-[6px] text-left text-xs font-semibold">
+              Channel
+            </th>
+            {days.map((date) => (
+              <th
+                key={date}
+                scope="col"
+                className={clsx('border border-rule px-2 py-[6px] text-left text-xs font-semibold', date === today ? 'bg-tint' : 'bg-paper')}
+              >
+                {formatDay(date)}
+                {date === today && <span className="font-normal"> today</span>}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
           {clientIds.map((clientId) => (
             <Fragment key={clientId}>
-              <tr><td colSpan={days.length + 1} className="border border-rule bg-band px-2 py-1 text-xs font-bold"><span className="sticky left-2">{clientNames.get(clientId)}</span></td></tr>
-              {view.channels.filter((channel) => channel.clientId === clientId).map((channel) => (
-                <tr key={channel.id}>
-                  <ChannelHead channel={channel} />
-                  {days.map((date) => {
-                    const outcome = heldShort === null ? null : heldPost?.channelId === channel.id && heldPost.date === date ? null : dropOn(plan, heldShort, channel.id, date, heldPost?.id);
-                    return (
-                      <Cell key={date} channelId={channel.id} date={date} under={cursor?.channelId === channel.id && cursor.date === date} takes={outcome === null ? null : outcome.kind === 'fits'} refusal={outcome?.kind === 'refused' ? outcome.refusal.detail : null} onDropAt={onDropAt}>
-                        <Day channel={channel} date={date} posts={postsOn(view.posts, channel.id, date)} blackout={view.blackouts.find((one) => one.clientId === clientId && (one.channelId === null || one.channelId === channel.id) && one.fromDate <= date && date <= one.toDate)?.reason ?? null} titleOf={titleOf} onOpen={onOpen} past={date < today} />
-                      </Cell>
-                    );
-                  })}
-                </tr>
-              ))}
+              <tr>
+                <td colSpan={days.length + 1} className="border border-rule bg-band px-2 py-1 text-xs font-bold">
+                  <span className="sticky left-2">{clientNames.get(clientId)}</span>
+                </td>
+              </tr>
+              {view.channels
+                .filter((channel) => channel.clientId === clientId)
+                .map((channel) => (
+                  <tr key={channel.id}>
+                    <ChannelHead channel={channel} />
+                    {days.map((date) => {
+                      const outcome =
+                        heldShort === null
+                          ? null
+                          : heldPost?.channelId === channel.id && heldPost.date === date
+                            ? null
+                            : dropOn(plan, heldShort, channel.id, date, heldPost?.id);
+                      return (
+                        <Cell
+                          key={date}
+                          channelId={channel.id}
+                          date={date}
+                          under={cursor?.channelId === channel.id && cursor.date === date}
+                          takes={outcome === null ? null : outcome.kind === 'fits'}
+                          refusal={outcome?.kind === 'refused' ? outcome.refusal.detail : null}
+                          onDropAt={onDropAt}
+                        >
+                          <Day
+                            channel={channel}
+                            date={date}
+                            posts={postsOn(view.posts, channel.id, date)}
+                            blackout={
+                              view.blackouts.find(
+                                (one) =>
+                                  one.clientId === clientId &&
+                                  (one.channelId === null || one.channelId === channel.id) &&
+                                  one.fromDate <= date &&
+                                  date <= one.toDate,
+                              )?.reason ?? null
+                            }
+                            titleOf={titleOf}
+                            onOpen={onOpen}
+                            past={date < today}
+                          />
+                        </Cell>
+                      );
+                    })}
+                  </tr>
+                ))}
             </Fragment>
           ))}
         </tbody>
@@ -63,8 +111,16 @@ function ChannelHead({ channel }: { channel: ChannelView }): ReactNode {
   return (
     <th scope="row" className="sticky left-0 z-10 w-[150px] border border-rule bg-paper px-2 py-[7px] text-left align-top font-normal">
       <b className="block leading-[1.25]">{channel.name}</b>
-      <span className="block text-[11px] leading-[1.45] text-soft">{channel.platform.name} · {channel.postsPerWeek} a week<br />{channel.zone}</span>
-      <span className="mt-1 flex gap-[2px]" role="img" aria-label={`Windows on ${weekdays.size} weekdays`}>{[1, 2, 3, 4, 5, 6, 7].map((day) => <i key={day} className={clsx('h-[6px] w-[9px]', weekdays.has(day) ? 'bg-ink' : 'bg-faint')} />)}</span>
+      <span className="block text-[11px] leading-[1.45] text-soft">
+        {channel.platform.name} · {channel.postsPerWeek} a week
+        <br />
+        {channel.zone}
+      </span>
+      <span className="mt-1 flex gap-[2px]" role="img" aria-label={`Windows on ${weekdays.size} weekdays`}>
+        {[1, 2, 3, 4, 5, 6, 7].map((day) => (
+          <i key={day} className={clsx('h-[6px] w-[9px]', weekdays.has(day) ? 'bg-ink' : 'bg-faint')} />
+        ))}
+      </span>
     </th>
   );
 }
@@ -83,10 +139,32 @@ function Cell({ channelId, date, under, takes, refusal, onDropAt, children }: Ce
   const { setNodeRef, isOver } = useDroppable({ id: `${channelId} ${date}`, data: { channelId, date } });
   const here = isOver || under;
   return (
-    <td ref={setNodeRef} data-cell={`${channelId} ${date}`} onDoubleClick={() => { if (takes !== null) onDropAt(channelId, date); }} title={refusal ?? undefined} className={clsx('relative h-[66px] border border-rule p-[5px] align-top', takes === true && 'bg-tint', takes === false && 'opacity-50', here && 'outline-2 -outline-offset-2', here && (takes === false ? 'outline-madder opacity-100' : 'outline-verdigris'))}>
+    <td
+      ref={setNodeRef}
+      data-cell={`${channelId} ${date}`}
+      onDoubleClick={() => {
+        if (takes !== null) onDropAt(channelId, date);
+      }}
+      title={refusal ?? undefined}
+      className={clsx(
+        'relative h-[66px] border border-rule p-[5px] align-top',
+        takes === true && 'bg-tint',
+        takes === false && 'opacity-50',
+        here && 'outline-2 -outline-offset-2',
+        here && (takes === false ? 'outline-madder opacity-100' : 'outline-verdigris'),
+      )}
+    >
       {children}
-      {here && refusal !== null && <div role="status" className="absolute top-full left-0 z-30 w-[230px] border-l-4 border-madder bg-bar px-2 py-1 text-[11.5px] text-bar-text">{refusal}</div>}
-      {under && takes === true && <div role="status" className="absolute top-full left-0 z-30 bg-verdigris px-2 py-1 text-[11.5px] text-sheet">P puts it here</div>}
+      {here && refusal !== null && (
+        <div role="status" className="absolute top-full left-0 z-30 w-[230px] border-l-4 border-madder bg-bar px-2 py-1 text-[11.5px] text-bar-text">
+          {refusal}
+        </div>
+      )}
+      {under && takes === true && (
+        <div role="status" className="absolute top-full left-0 z-30 bg-verdigris px-2 py-1 text-[11.5px] text-sheet">
+          P puts it here
+        </div>
+      )}
     </td>
   );
 }
@@ -102,11 +180,22 @@ interface DayProps {
 }
 
 const Day = memo(function Day({ channel, date, posts, blackout, titleOf, onOpen, past }: DayProps): ReactNode {
-  if (posts.length > 0) return <div className="flex flex-col gap-1">{posts.map((post) => <PostCard key={post.id} post={post} title={titleOf.get(post.shortId)?.title ?? ''} score={titleOf.get(post.shortId)?.score ?? 0} onOpen={onOpen} />)}</div>;
+  if (posts.length > 0)
+    return (
+      <div className="flex flex-col gap-1">
+        {posts.map((post) => (
+          <PostCard key={post.id} post={post} title={titleOf.get(post.shortId)?.title ?? ''} score={titleOf.get(post.shortId)?.score ?? 0} onOpen={onOpen} />
+        ))}
+      </div>
+    );
   if (blackout !== null) return <div className="hatched h-[54px] px-[7px] py-[5px] text-[11px] text-soft">{blackout}, no posts</div>;
   const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date));
   if (windows.length === 0) return null;
-  return <div className="time h-[54px] rounded-sm border border-dashed border-rule px-[6px] py-1 text-soft">{past ? 'went empty' : `open ${windows.map((window) => formatMinute(window.minute)).join(' ')}`}</div>;
+  return (
+    <div className="time h-[54px] rounded-sm border border-dashed border-rule px-[6px] py-1 text-soft">
+      {past ? 'went empty' : `open ${windows.map((window) => formatMinute(window.minute)).join(' ')}`}
+    </div>
+  );
 });
 
 const LOOKS = { planned: 'border-l-ink bg-sheet', posted: 'border-l-verdigris bg-verdigris text-sheet', failed: 'border-l-madder bg-madder-tint' } as const;
@@ -126,9 +215,16 @@ function PostCard({ post, title, score, onOpen }: { post: PostView; title: strin
       onClick={() => onOpen(post)}
       aria-roledescription="post"
       aria-label={`${formatMinute(post.minute)} ${title}, ${post.state}. ${post.why}`}
-      className={clsx('block h-[54px] w-full overflow-hidden rounded-sm border border-l-4 border-rule px-[6px] py-[3px] text-left', LOOKS[post.state], isDragging && 'opacity-40')}
+      className={clsx(
+        'block h-[54px] w-full overflow-hidden rounded-sm border border-l-4 border-rule px-[6px] py-[3px] text-left',
+        LOOKS[post.state],
+        isDragging && 'opacity-40',
+      )}
     >
-      <span className={clsx('time flex justify-between', post.state === 'posted' ? '' : 'text-soft')}><span>{formatMinute(post.minute)}</span><span>{Math.round(score)}</span></span>
+      <span className={clsx('time flex justify-between', post.state === 'posted' ? '' : 'text-soft')}>
+        <span>{formatMinute(post.minute)}</span>
+        <span>{Math.round(score)}</span>
+      </span>
       <span className="block truncate text-[12px] font-semibold">{title}</span>
       <span className={clsx('block text-[10.5px]', post.state === 'failed' && 'text-madder-text')}>{post.state}</span>
     </button>

@@ -9,7 +9,19 @@ import { Button } from '../../ui/parts.js';
 import { proposed } from './schedule-slice.js';
 
 /** Asks for a proposal over a stretch of days; nothing is written. */
-export function LayOutDialog({ shorts, batch, from, clientNames, onClose }: { shorts: readonly ScheduleShortView[]; batch: BatchView | null; from: string; clientNames: ReadonlyMap<string, string>; onClose: () => void }): ReactNode {
+export function LayOutDialog({
+  shorts,
+  batch,
+  from,
+  clientNames,
+  onClose,
+}: {
+  shorts: readonly ScheduleShortView[];
+  batch: BatchView | null;
+  from: string;
+  clientNames: ReadonlyMap<string, string>;
+  onClose: () => void;
+}): ReactNode {
   const [fromDate, setFrom] = useState(from);
   const [toDate, setTo] = useState(addDays(from, 13));
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
@@ -23,18 +35,58 @@ export function LayOutDialog({ shorts, batch, from, clientNames, onClose }: { sh
   };
   return (
     <Dialog open onClose={onClose} title={`Lay out ${ids.length} ${ids.length === 1 ? 'short' : 'shorts'}`}>
-      <form className="grid gap-4" onSubmit={(event) => { event.preventDefault(); submit().catch(() => undefined); }}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit().catch(() => undefined);
+        }}
+      >
         <div className="grid grid-cols-2 gap-4">
           <TextField label="From" type="date" value={fromDate} onChange={(event) => setFrom(event.target.value)} />
-          <TextField label="To" type="date" value={toDate} min={fromDate} onChange={(event) => setTo(event.target.value)} error={toDate < fromDate ? 'must not be before the first day' : undefined} />
+          <TextField
+            label="To"
+            type="date"
+            value={toDate}
+            min={fromDate}
+            onChange={(event) => setTo(event.target.value)}
+            error={toDate < fromDate ? 'must not be before the first day' : undefined}
+          />
         </div>
         <ul className="max-h-[260px] overflow-y-auto border-y border-rule">
           {shorts.map((short) => (
-            <li key={short.id} className="border-b border-rule last:border-0"><label className="flex items-center gap-2 py-[5px]"><input type="checkbox" className="accent-ink" checked={!left.has(short.id)} onChange={() => setLeft((old) => { const next = new Set(old); if (!next.delete(short.id)) next.add(short.id); return next; })} /><span className="min-w-0 flex-1 truncate">{short.title}</span><span className="text-[11px] text-soft">{clientNames.get(short.clientId)}</span></label></li>
+            <li key={short.id} className="border-b border-rule last:border-0">
+              <label className="flex items-center gap-2 py-[5px]">
+                <input
+                  type="checkbox"
+                  className="accent-ink"
+                  checked={!left.has(short.id)}
+                  onChange={() =>
+                    setLeft((old) => {
+                      const next = new Set(old);
+                      if (!next.delete(short.id)) next.add(short.id);
+                      return next;
+                    })
+                  }
+                />
+                <span className="min-w-0 flex-1 truncate">{short.title}</span>
+                <span className="text-[11px] text-soft">{clientNames.get(short.clientId)}</span>
+              </label>
+            </li>
           ))}
         </ul>
-        {error !== undefined && <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">{problemText(error)}</p>}
-        <DialogFoot><span className="mr-auto text-[12px] text-soft">You see a proposal first; nothing is written yet.</span><Button onClick={onClose}>Cancel</Button><Button tone="fill" type="submit" disabled={ids.length === 0 || toDate < fromDate || isLoading}>Propose a plan</Button></DialogFoot>
+        {error !== undefined && (
+          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
+            {problemText(error)}
+          </p>
+        )}
+        <DialogFoot>
+          <span className="mr-auto text-[12px] text-soft">You see a proposal first; nothing is written yet.</span>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="fill" type="submit" disabled={ids.length === 0 || toDate < fromDate || isLoading}>
+            Propose a plan
+          </Button>
+        </DialogFoot>
       </form>
     </Dialog>
   );

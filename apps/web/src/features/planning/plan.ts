@@ -5,10 +5,21 @@ import type { PostView, ScheduleView } from '../../app/api.js';
 export function toPlan(view: ScheduleView): Plan {
   const channels: PlanChannel[] = view.channels.map(({ platform, ...channel }) => ({
     ...channel,
-    rules: { name: platform.name, minDurationMs: platform.minDurationMs, maxDurationMs: platform.maxDurationMs, shapes: platform.shapes, copy: { title: platform.titleLimit, description: platform.descriptionLimit, hashtags: platform.hashtagLimit }, postsPerDay: platform.postsPerDay, minGapMinutes: platform.minGapMinutes },
+    rules: {
+      name: platform.name,
+      minDurationMs: platform.minDurationMs,
+      maxDurationMs: platform.maxDurationMs,
+      shapes: platform.shapes,
+      copy: { title: platform.titleLimit, description: platform.descriptionLimit, hashtags: platform.hashtagLimit },
+      postsPerDay: platform.postsPerDay,
+      minGapMinutes: platform.minGapMinutes,
+    },
     blackouts: view.blackouts.filter((one) => one.clientId === channel.clientId && (one.channelId === null || one.channelId === channel.id)),
   }));
-  const shorts: PlanShort[] = view.shorts.map(({ recordingTitle: _, ...short }) => ({ ...short, copyProblems: Object.fromEntries(short.copyProblems.map((one) => [one.channelId, one.detail])) }));
+  const shorts: PlanShort[] = view.shorts.map(({ recordingTitle: _, ...short }) => ({
+    ...short,
+    copyProblems: Object.fromEntries(short.copyProblems.map((one) => [one.channelId, one.detail])),
+  }));
   return { channels, shorts, posts: view.posts.map((post) => ({ ...post, atMs: Date.parse(post.at) })), nowMs: Date.parse(view.now) };
 }
 
@@ -21,7 +32,8 @@ export type DropOutcome = { readonly kind: 'fits'; readonly minute: number } | {
 export function dropOn(plan: Plan, shortId: string, channelId: string, date: string, movedPostId?: string): DropOutcome {
   const channel = plan.channels.find((one) => one.id === channelId);
   const short = plan.shorts.find((one) => one.id === shortId);
-  if (channel === undefined || short === undefined) return { kind: 'refused', refusal: { code: 'no-slot', detail: 'This is not on the schedule any more. Load the page again.' } };
+  if (channel === undefined || short === undefined)
+    return { kind: 'refused', refusal: { code: 'no-slot', detail: 'This is not on the schedule any more. Load the page again.' } };
   const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date)).sort((a, b) => b.weight - a.weight);
   if (windows.length === 0) return { kind: 'refused', refusal: { code: 'no-slot', detail: `${channel.name} has no posting window on this weekday.` } };
   let first: Refusal | null = null;

@@ -25,8 +25,29 @@ export function SchedulePage(): ReactNode {
   const clients = api.useListClientsQuery();
   const error = schedule.error ?? batches.error ?? clients.error;
   if (error !== undefined) return <Trouble title="The schedule cannot be shown" detail={problemText(error)} onRetry={() => void schedule.refetch()} />;
-  if (schedule.data === undefined || batches.data === undefined || clients.data === undefined) return <><PageHead title="Schedule" /><Loading what="the schedule" /></>;
-  if (schedule.data.channels.length === 0) return <><PageHead title="Schedule" /><EmptyState title="No channels yet" action={<Link className="font-semibold underline" to="/clients">Go to the clients</Link>}>A client’s channels, with their posting windows and cadence, make the rows of this board.</EmptyState></>;
+  if (schedule.data === undefined || batches.data === undefined || clients.data === undefined)
+    return (
+      <>
+        <PageHead title="Schedule" />
+        <Loading what="the schedule" />
+      </>
+    );
+  if (schedule.data.channels.length === 0)
+    return (
+      <>
+        <PageHead title="Schedule" />
+        <EmptyState
+          title="No channels yet"
+          action={
+            <Link className="font-semibold underline" to="/clients">
+              Go to the clients
+            </Link>
+          }
+        >
+          A client’s channels, with their posting windows and cadence, make the rows of this board.
+        </EmptyState>
+      </>
+    );
   return <Schedule view={schedule.data} clientNames={new Map(clients.data.map((client) => [client.id, client.name]))} />;
 }
 
@@ -45,15 +66,29 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
   const { held, proposal } = useAppSelector((state) => state.schedule);
   const dispatch = useAppDispatch();
   const deeds = useDeeds(view, plan);
-  const set = (name: string, value: string | null): void => setParams((old) => { if (value === null) old.delete(name); else old.set(name, value); return old; });
+  const set = (name: string, value: string | null): void =>
+    setParams((old) => {
+      if (value === null) old.delete(name);
+      else old.set(name, value);
+      return old;
+    });
   const go = (by: number): void => set('week', addDays(from, by * 7 * weeks));
   const batches = api.useListBatchesQuery().data ?? [];
   const batch = batches.find((one) => one.id === batchId) ?? null;
-  const unplaced = view.shorts.filter((short) => short.approved && (batch === null || batch.shortIds.includes(short.id)) && view.channels.some((channel) => channel.clientId === short.clientId && !view.posts.some((post) => post.shortId === short.id && post.channelId === channel.id)));
+  const unplaced = view.shorts.filter(
+    (short) =>
+      short.approved &&
+      (batch === null || batch.shortIds.includes(short.id)) &&
+      view.channels.some(
+        (channel) => channel.clientId === short.clientId && !view.posts.some((post) => post.shortId === short.id && post.channelId === channel.id),
+      ),
+  );
   const waiting = unplaced.filter((short) => !view.posts.some((post) => post.shortId === short.id));
   useScheduleKeys({ view, plan, days, held, deeds, onLayOut: () => setLaying(true), onWeek: go, onToday: () => set('week', null) });
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const onDragStart = ({ active }: DragStartEvent): void => { dispatch(pickedUp(active.data.current as Held)); };
+  const onDragStart = ({ active }: DragStartEvent): void => {
+    dispatch(pickedUp(active.data.current as Held));
+  };
   const onDragEnd = ({ over }: DragEndEvent): void => {
     const target = over?.data.current as { channelId: string; date: string } | undefined;
     if (held !== null && target !== undefined) deeds.drop(held, target.channelId, target.date);
@@ -61,30 +96,72 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
   };
   const to = days.at(-1)!;
   return (
-    <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragStart={onDragStart} onDragEnd={onDragEnd} onDragCancel={() => dispatch(pickedUp(null))}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      onDragStart={onDragStart}
+      onDragEnd={onDragEnd}
+      onDragCancel={() => dispatch(pickedUp(null))}
+    >
       <div className="flex h-full flex-col">
         <PageHead title={`${formatDay(from)} – ${formatDay(to)}`} aside="each row in its channel’s own time zone">
           <span className="inline-flex items-center rounded border border-ink">
-            <button type="button" aria-label="Earlier" title="Earlier ( , )" className="p-[6px]" onClick={() => go(-1)}><ChevronLeft size={14} /></button>
-            <button type="button" className="px-1 text-xs font-semibold" onClick={() => set('week', null)}>This week</button>
-            <button type="button" aria-label="Later" title="Later ( . )" className="p-[6px]" onClick={() => go(1)}><ChevronRight size={14} /></button>
+            <button type="button" aria-label="Earlier" title="Earlier ( , )" className="p-[6px]" onClick={() => go(-1)}>
+              <ChevronLeft size={14} />
+            </button>
+            <button type="button" className="px-1 text-xs font-semibold" onClick={() => set('week', null)}>
+              This week
+            </button>
+            <button type="button" aria-label="Later" title="Later ( . )" className="p-[6px]" onClick={() => go(1)}>
+              <ChevronRight size={14} />
+            </button>
           </span>
-          <select aria-label="Weeks shown" className="rounded border border-edge bg-sheet px-2 py-[5px]" value={weeks} onChange={(event) => set('weeks', event.target.value === '1' ? null : event.target.value)}>{WEEKS.map((n) => <option key={n} value={n}>{n} {n === 1 ? 'week' : 'weeks'}</option>)}</select>
+          <select
+            aria-label="Weeks shown"
+            className="rounded border border-edge bg-sheet px-2 py-[5px]"
+            value={weeks}
+            onChange={(event) => set('weeks', event.target.value === '1' ? null : event.target.value)}
+          >
+            {WEEKS.map((n) => (
+              <option key={n} value={n}>
+                {n} {n === 1 ? 'week' : 'weeks'}
+              </option>
+            ))}
+          </select>
           <ExportMenu from={from} to={to} />
-          <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying(true)}>Lay out {waiting.length > 0 ? waiting.length : unplaced.length} {(waiting.length > 0 ? waiting.length : unplaced.length) === 1 ? 'short' : 'shorts'}</Button>
+          <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying(true)}>
+            Lay out {waiting.length > 0 ? waiting.length : unplaced.length} {(waiting.length > 0 ? waiting.length : unplaced.length) === 1 ? 'short' : 'shorts'}
+          </Button>
         </PageHead>
         <div className="grid min-h-0 flex-1 grid-cols-[252px_1fr]">
           <Tray view={view} plan={plan} batches={batches} batch={batch} unplaced={unplaced} clientNames={clientNames} onBatch={(id) => set('batch', id)} />
           <div className="flex min-h-0 flex-col">
-            <Board view={view} plan={plan} days={days} today={today} clientNames={clientNames} onOpen={setOpened} onDropAt={(channelId, date) => { if (held !== null) { deeds.drop(held, channelId, date); dispatch(pickedUp(null)); } }} />
+            <Board
+              view={view}
+              plan={plan}
+              days={days}
+              today={today}
+              clientNames={clientNames}
+              onOpen={setOpened}
+              onDropAt={(channelId, date) => {
+                if (held !== null) {
+                  deeds.drop(held, channelId, date);
+                  dispatch(pickedUp(null));
+                }
+              }}
+            />
             <Foot plan={plan} view={view} from={from} to={to} />
           </div>
         </div>
       </div>
       <DragOverlay dropAnimation={null}>{held !== null && <HeldCard view={view} held={held} />}</DragOverlay>
-      {laying && <LayOutDialog shorts={waiting.length > 0 ? waiting : unplaced} batch={batch} from={today} clientNames={clientNames} onClose={() => setLaying(false)} />}
+      {laying && (
+        <LayOutDialog shorts={waiting.length > 0 ? waiting : unplaced} batch={batch} from={today} clientNames={clientNames} onClose={() => setLaying(false)} />
+      )}
       {proposal !== null && <ProposalDialog view={view} proposal={proposal} />}
-      {opened !== null && <PostDialog post={view.posts.find((post) => post.id === opened.id) ?? opened} view={view} deeds={deeds} onClose={() => setOpened(null)} />}
+      {opened !== null && (
+        <PostDialog post={view.posts.find((post) => post.id === opened.id) ?? opened} view={view} deeds={deeds} onClose={() => setOpened(null)} />
+      )}
     </DndContext>
   );
 }
@@ -121,7 +198,12 @@ function useScheduleKeys({ view, plan, days, held, deeds, onLayOut, onWeek, onTo
     const post = picked.kind === 'post' ? view.posts.find((one) => one.id === picked.postId) : undefined;
     const shortId = picked.kind === 'post' ? (post?.shortId ?? '') : picked.shortId;
     const clientId = view.shorts.find((short) => short.id === shortId)?.clientId;
-    const start = post ?? { channelId: view.channels.find((channel) => channel.clientId === clientId)?.id ?? view.channels[0]!.id, date: days.find((date) => view.channels.some((channel) => channel.clientId === clientId && dropOn(plan, shortId, channel.id, date).kind === 'fits')) ?? days[0]! };
+    const start = post ?? {
+      channelId: view.channels.find((channel) => channel.clientId === clientId)?.id ?? view.channels[0]!.id,
+      date:
+        days.find((date) => view.channels.some((channel) => channel.clientId === clientId && dropOn(plan, shortId, channel.id, date).kind === 'fits')) ??
+        days[0]!,
+    };
     dispatch(pickedUp(picked));
     dispatch(cursorMoved({ channelId: start.channelId, date: start.date }));
   };
@@ -135,7 +217,17 @@ function useScheduleKeys({ view, plan, days, held, deeds, onLayOut, onWeek, onTo
     { key: 'ArrowRight', label: 'A day later', group: 'Move', run: () => moveCursor(0, 1) },
     { key: 'ArrowUp', label: 'The channel above', group: 'Move', run: () => moveCursor(-1, 0) },
     { key: 'ArrowDown', label: 'The channel below', group: 'Move', run: () => moveCursor(1, 0) },
-    { key: 'p', label: 'Put it down here', group: 'Move', run: () => { if (holding) { deeds.drop(held, cursor.channelId, cursor.date); dispatch(pickedUp(null)); } } },
+    {
+      key: 'p',
+      label: 'Put it down here',
+      group: 'Move',
+      run: () => {
+        if (holding) {
+          deeds.drop(held, cursor.channelId, cursor.date);
+          dispatch(pickedUp(null));
+        }
+      },
+    },
     { key: 'Escape', label: 'Put it back', group: 'Move', run: () => dispatch(pickedUp(null)) },
   ]);
 }
@@ -147,8 +239,16 @@ function ExportMenu({ from, to }: { from: string; to: string }): ReactNode {
     <Menu>
       <MenuButton className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet">Export</MenuButton>
       <MenuItems anchor="bottom end" className="z-50 w-[230px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]">
-        <MenuItem><a className={item} href={`/api/schedule/plan.csv?${range}`} download>Shown weeks as CSV</a></MenuItem>
-        <MenuItem><a className={item} href={`/api/schedule/plan.ics?${range}`} download>Shown weeks as calendar (iCal)</a></MenuItem>
+        <MenuItem>
+          <a className={item} href={`/api/schedule/plan.csv?${range}`} download>
+            Shown weeks as CSV
+          </a>
+        </MenuItem>
+        <MenuItem>
+          <a className={item} href={`/api/schedule/plan.ics?${range}`} download>
+            Shown weeks as calendar (iCal)
+          </a>
+        </MenuItem>
       </MenuItems>
     </Menu>
   );
@@ -162,10 +262,29 @@ function Foot({ plan, view, from, to }: { plan: Plan; view: ScheduleView; from: 
   const failed = shown.filter((post) => post.state === 'failed');
   return (
     <div className="flex flex-none flex-wrap gap-x-[26px] gap-y-1 border-t border-rule px-[14px] py-[11px] text-soft">
-      <span>{weeks === 1 ? 'This week' : `These ${weeks} weeks`} <b className="text-ink">{shown.length} of {slots}</b> slots filled</span>
-      <span>Posted <b className="text-ink">{shown.filter((post) => post.state === 'posted').length}</b></span>
-      {best !== null && <span>Best open slot <b className="text-ink">{best.channel.name}, {formatDay(best.date)} {formatMinute(best.minute)}</b></span>}
-      {failed.length > 0 && <span className="text-madder-text">{failed.length} {failed.length === 1 ? 'post' : 'posts'} failed</span>}
+      <span>
+        {weeks === 1 ? 'This week' : `These ${weeks} weeks`}{' '}
+        <b className="text-ink">
+          {shown.length} of {slots}
+        </b>{' '}
+        slots filled
+      </span>
+      <span>
+        Posted <b className="text-ink">{shown.filter((post) => post.state === 'posted').length}</b>
+      </span>
+      {best !== null && (
+        <span>
+          Best open slot{' '}
+          <b className="text-ink">
+            {best.channel.name}, {formatDay(best.date)} {formatMinute(best.minute)}
+          </b>
+        </span>
+      )}
+      {failed.length > 0 && (
+        <span className="text-madder-text">
+          {failed.length} {failed.length === 1 ? 'post' : 'posts'} failed
+        </span>
+      )}
     </div>
   );
 }

@@ -15,9 +15,16 @@ export const scheduleSlice = createSlice({
   name: 'schedule',
   initialState: { held: null as Held | null, cursor: null as Cursor | null, proposal: null as (ProposalView & { batchId: string | null }) | null },
   reducers: {
-    pickedUp: (state, { payload }: PayloadAction<Held | null>) => { state.held = payload; if (payload === null) state.cursor = null; },
-    cursorMoved: (state, { payload }: PayloadAction<Cursor | null>) => { state.cursor = payload; },
-    proposed: (state, { payload }: PayloadAction<(ProposalView & { batchId: string | null }) | null>) => { state.proposal = payload; },
+    pickedUp: (state, { payload }: PayloadAction<Held | null>) => {
+      state.held = payload;
+      if (payload === null) state.cursor = null;
+    },
+    cursorMoved: (state, { payload }: PayloadAction<Cursor | null>) => {
+      state.cursor = payload;
+    },
+    proposed: (state, { payload }: PayloadAction<(ProposalView & { batchId: string | null }) | null>) => {
+      state.proposal = payload;
+    },
   },
 });
 export const { pickedUp, cursorMoved, proposed } = scheduleSlice.actions;

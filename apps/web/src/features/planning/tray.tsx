@@ -23,18 +23,50 @@ export function Tray({ view, plan, batches, batch, unplaced, clientNames, onBatc
   const total = batch?.shortIds.length ?? view.shorts.filter((short) => short.approved).length;
   return (
     <aside aria-label="Unplaced shorts" className="flex min-h-0 flex-col gap-2 border-r border-rule px-[14px] py-3">
-      <select aria-label="Batch" className="rounded border border-edge bg-sheet px-2 py-[5px] font-semibold" value={batch?.id ?? ''} onChange={(event) => onBatch(event.target.value === '' ? null : event.target.value)}>
+      <select
+        aria-label="Batch"
+        className="rounded border border-edge bg-sheet px-2 py-[5px] font-semibold"
+        value={batch?.id ?? ''}
+        onChange={(event) => onBatch(event.target.value === '' ? null : event.target.value)}
+      >
         <option value="">Every approved short</option>
-        {batches.map((one) => <option key={one.id} value={one.id}>Batch “{one.name}”</option>)}
+        {batches.map((one) => (
+          <option key={one.id} value={one.id}>
+            Batch “{one.name}”
+          </option>
+        ))}
       </select>
-      <span className="time text-soft">{nowhere.length} of {total} unplaced</span>
+      <span className="time text-soft">
+        {nowhere.length} of {total} unplaced
+      </span>
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto">
-        {nowhere.map((short) => <Card key={short.id} short={short} plan={plan} clientName={clientNames.get(short.clientId) ?? ''} />)}
-        {nowhere.length === 0 && <p className="text-soft">{total === 0 ? <>Nothing approved yet. <Link className="underline" to="/shorts">Approve shorts</Link>, and they wait here for a place.</> : 'Every short here has a place.'}</p>}
+        {nowhere.map((short) => (
+          <Card key={short.id} short={short} plan={plan} clientName={clientNames.get(short.clientId) ?? ''} />
+        ))}
+        {nowhere.length === 0 && (
+          <p className="text-soft">
+            {total === 0 ? (
+              <>
+                Nothing approved yet.{' '}
+                <Link className="underline" to="/shorts">
+                  Approve shorts
+                </Link>
+                , and they wait here for a place.
+              </>
+            ) : (
+              'Every short here has a place.'
+            )}
+          </p>
+        )}
         {partly.length > 0 && <div className="mt-2 border-t border-rule pt-2 text-[12px] font-semibold">Not yet on every channel</div>}
-        {partly.map((short) => <Card key={short.id} short={short} plan={plan} clientName={clientNames.get(short.clientId) ?? ''} />)}
+        {partly.map((short) => (
+          <Card key={short.id} short={short} plan={plan} clientName={clientNames.get(short.clientId) ?? ''} />
+        ))}
       </div>
-      <p className="text-[12px] text-soft">Drag a short to a day, or press M on it and use the arrows. Two from one recording never follow each other; a short reaches its next channel a day later.</p>
+      <p className="text-[12px] text-soft">
+        Drag a short to a day, or press M on it and use the arrows. Two from one recording never follow each other; a short reaches its next channel a day
+        later.
+      </p>
     </aside>
   );
 }
@@ -43,11 +75,29 @@ function Card({ short, plan, clientName }: { short: ScheduleShortView; plan: Pla
   const held: Held = { kind: 'short', shortId: short.id };
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: `tray ${short.id}`, data: held });
   const planShort = plan.shorts.find((one) => one.id === short.id)!;
-  const misfit = plan.channels.filter((channel) => channel.clientId === short.clientId).map((channel) => checkFit(planShort, channel)[0]).find((refusal) => refusal !== undefined);
+  const misfit = plan.channels
+    .filter((channel) => channel.clientId === short.clientId)
+    .map((channel) => checkFit(planShort, channel)[0])
+    .find((refusal) => refusal !== undefined);
   return (
-    <button ref={setNodeRef} {...attributes} {...listeners} type="button" data-held={JSON.stringify(held)} data-testid="tray-short" aria-roledescription="short" className={clsx('block w-full rounded-sm border border-l-4 border-rule bg-sheet px-[9px] py-[7px] text-left', misfit === undefined ? 'border-l-ink' : 'border-l-madder', isDragging && 'opacity-40')}>
+    <button
+      ref={setNodeRef}
+      {...attributes}
+      {...listeners}
+      type="button"
+      data-held={JSON.stringify(held)}
+      data-testid="tray-short"
+      aria-roledescription="short"
+      className={clsx(
+        'block w-full rounded-sm border border-l-4 border-rule bg-sheet px-[9px] py-[7px] text-left',
+        misfit === undefined ? 'border-l-ink' : 'border-l-madder',
+        isDragging && 'opacity-40',
+      )}
+    >
       <span className="line-clamp-2 leading-[1.25] font-semibold">{short.title}</span>
-      <span className="block truncate text-[11px] text-soft">{clientName} · {formatLength(short.lengthMs)} · {Math.round(short.score)}</span>
+      <span className="block truncate text-[11px] text-soft">
+        {clientName} · {formatLength(short.lengthMs)} · {Math.round(short.score)}
+      </span>
       {misfit !== undefined && <span className="block text-[11px] text-madder-text">{misfit.detail}</span>}
     </button>
   );
@@ -56,5 +106,9 @@ function Card({ short, plan, clientName }: { short: ScheduleShortView; plan: Pla
 export function HeldCard({ view, held }: { view: ScheduleView; held: Held }): ReactNode {
   const shortId = held.kind === 'short' ? held.shortId : view.posts.find((post) => post.id === held.postId)?.shortId;
   const short = view.shorts.find((one) => one.id === shortId);
-  return <div className="w-[170px] rounded-sm border border-l-4 border-rule border-l-madder bg-sheet px-[9px] py-[7px] font-semibold shadow-[0_8px_24px_rgba(35,32,27,.25)]">{short?.title}</div>;
+  return (
+    <div className="w-[170px] rounded-sm border border-l-4 border-rule border-l-madder bg-sheet px-[9px] py-[7px] font-semibold shadow-[0_8px_24px_rgba(35,32,27,.25)]">
+      {short?.title}
+    </div>
+  );
 }

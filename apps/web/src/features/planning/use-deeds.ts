@@ -18,12 +18,19 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
   const [takeOffPost] = api.useTakeOffPostMutation();
   const [setPostState] = api.useSetPostStateMutation();
   const titleOf = (shortId: string): string => view.shorts.find((short) => short.id === shortId)?.title ?? 'the short';
-  const place = (shortId: string, channelId: string, date: string, minute: number, batchId: string | null, why: string) => acceptPlan({ batchId, placements: [{ shortId, channelId, date, minute, why }] }).unwrap();
+  const place = (shortId: string, channelId: string, date: string, minute: number, batchId: string | null, why: string) =>
+    acceptPlan({ batchId, placements: [{ shortId, channelId, date, minute, why }] }).unwrap();
 
   const moveTo = (post: PostView, channelId: string, date: string, minute: number): void => {
     if (post.channelId === channelId && post.date === date && post.minute === minute) return;
     const move = (to: { channelId: string; date: string; minute: number }) => movePost({ postId: post.id, movePostForm: to }).unwrap();
-    move({ channelId, date, minute }).then(() => didSomething(`Moved “${titleOf(post.shortId)}” to ${formatDay(date)} ${formatMinute(minute)}`, () => move({ channelId: post.channelId, date: post.date, minute: post.minute })), sayTrouble);
+    move({ channelId, date, minute }).then(
+      () =>
+        didSomething(`Moved “${titleOf(post.shortId)}” to ${formatDay(date)} ${formatMinute(minute)}`, () =>
+          move({ channelId: post.channelId, date: post.date, minute: post.minute }),
+        ),
+      sayTrouble,
+    );
   };
   return {
     moveTo,
@@ -35,14 +42,28 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
       const outcome = dropOn(plan, shortId, channelId, date, post?.id);
       if (outcome.kind === 'refused') return sayTrouble(new Error(`“${titleOf(shortId)}” cannot go there. ${outcome.refusal.detail}`));
       if (post !== undefined) return moveTo(post, channelId, date, outcome.minute);
-      place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.').then((posts) => didSomething(`Placed “${titleOf(shortId)}” on ${formatDay(date)} ${formatMinute(outcome.minute)}`, () => takeOffPost(posts[0]!.id).unwrap()), sayTrouble);
+      place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.').then(
+        (posts) => didSomething(`Placed “${titleOf(shortId)}” on ${formatDay(date)} ${formatMinute(outcome.minute)}`, () => takeOffPost(posts[0]!.id).unwrap()),
+        sayTrouble,
+      );
     },
     takeOff: (post) => {
-      takeOffPost(post.id).unwrap().then(() => didSomething(`Took “${titleOf(post.shortId)}” off ${formatDay(post.date)}`, () => place(post.shortId, post.channelId, post.date, post.minute, post.batchId, post.why)), sayTrouble);
+      takeOffPost(post.id)
+        .unwrap()
+        .then(
+          () =>
+            didSomething(`Took “${titleOf(post.shortId)}” off ${formatDay(post.date)}`, () =>
+              place(post.shortId, post.channelId, post.date, post.minute, post.batchId, post.why),
+            ),
+          sayTrouble,
+        );
     },
     markPosted: (post, posted) => {
       const write = (value: boolean) => setPostState({ postId: post.id, postStateForm: { state: value ? 'posted' : 'planned' } }).unwrap();
-      write(posted).then(() => didSomething(posted ? `Marked “${titleOf(post.shortId)}” as posted` : `“${titleOf(post.shortId)}” is planned again`, () => write(!posted)), sayTrouble);
+      write(posted).then(
+        () => didSomething(posted ? `Marked “${titleOf(post.shortId)}” as posted` : `“${titleOf(post.shortId)}” is planned again`, () => write(!posted)),
+        sayTrouble,
+      );
     },
   };
 }

@@ -30,13 +30,22 @@ export function BringIn({ clients }: { clients: readonly ClientView[] }): ReactN
   const take = (files: readonly File[]): void => {
     const { pairs, strangers: unknown } = pairFiles(files);
     setStrangers(unknown);
-    const added = pairs.map((pair) => ({ id: nextId.current++, pair, clientName: clients.find((one) => one.id === clientId)?.name ?? '', state: 'waiting' as const, fraction: 0, detail: '' }));
+    const added = pairs.map((pair) => ({
+      id: nextId.current++,
+      pair,
+      clientName: clients.find((one) => one.id === clientId)?.name ?? '',
+      state: 'waiting' as const,
+      fraction: 0,
+      detail: '',
+    }));
     setList((old) => [...old.filter((one) => one.state !== 'done'), ...added]);
     for (const one of added) chain.current = chain.current.then(() => send(one.id, one.pair, clientId));
   };
   const send = async (id: number, pair: FilePair, client: string): Promise<void> => {
     change(id, { state: 'sending' });
-    const outcome = await upload(`/api/clients/${client}/recordings`, pair, (fraction) => change(id, { fraction, state: fraction >= 1 ? 'reading' : 'sending' }));
+    const outcome = await upload(`/api/clients/${client}/recordings`, pair, (fraction) =>
+      change(id, { fraction, state: fraction >= 1 ? 'reading' : 'sending' }),
+    );
     if (outcome.kind === 'refused') change(id, { state: 'refused', detail: outcome.problem.detail });
     else {
       const repairs = outcome.recording.transcript?.repairCount ?? 0;
@@ -52,27 +61,82 @@ export function BringIn({ clients }: { clients: readonly ClientView[] }): ReactN
 
   return (
     <section aria-label="Bring in recordings" className="border-b border-rule px-[18px] py-4">
-      <div onDragOver={(event) => { event.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={onDrop} className={clsx('flex flex-wrap items-center gap-4 border border-dashed px-5 py-4', over ? 'border-madder bg-madder-tint' : 'border-edge bg-sheet')}>
+      <div
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={onDrop}
+        className={clsx('flex flex-wrap items-center gap-4 border border-dashed px-5 py-4', over ? 'border-madder bg-madder-tint' : 'border-edge bg-sheet')}
+      >
         <div className="min-w-[280px] flex-1">
           <b className="text-[14px]">Drop recordings here</b>
-          <p className="text-soft">A transcript (WebVTT, SubRip, podcast JSON, or text with [mm:ss]), a sound file, or both. Files of the same name belong together.</p>
+          <p className="text-soft">
+            A transcript (WebVTT, SubRip, podcast JSON, or text with [mm:ss]), a sound file, or both. Files of the same name belong together.
+          </p>
         </div>
-        <label className="flex items-center gap-2">for
-          <select aria-label="Client" value={clientId} onChange={(event) => setClientId(event.target.value)} className="rounded border border-edge bg-sheet px-2 py-[5px] font-semibold">
-            {clients.map((client) => <option key={client.id} value={client.id}>{client.name}</option>)}
+        <label className="flex items-center gap-2">
+          for
+          <select
+            aria-label="Client"
+            value={clientId}
+            onChange={(event) => setClientId(event.target.value)}
+            className="rounded border border-edge bg-sheet px-2 py-[5px] font-semibold"
+          >
+            {clients.map((client) => (
+              <option key={client.id} value={client.id}>
+                {client.name}
+              </option>
+            ))}
           </select>
         </label>
-        <Button tone="fill" onClick={() => picker.current?.click()}>Choose files</Button>
-        <input ref={picker} type="file" multiple hidden data-testid="files" onChange={(event) => { take([...(event.target.files ?? [])]); event.target.value = ''; }} />
+        <Button tone="fill" onClick={() => picker.current?.click()}>
+          Choose files
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          multiple
+          hidden
+          data-testid="files"
+          onChange={(event) => {
+            take([...(event.target.files ?? [])]);
+            event.target.value = '';
+          }}
+        />
       </div>
-      {strangers.length > 0 && <p role="alert" className="mt-2 border-l-4 border-madder pl-3">Left aside: {strangers.join(', ')}. A transcript ends in .vtt, .srt, .json or .txt; a sound in .mp3, .m4a, .wav, .flac, .ogg or the like.</p>}
+      {strangers.length > 0 && (
+        <p role="alert" className="mt-2 border-l-4 border-madder pl-3">
+          Left aside: {strangers.join(', ')}. A transcript ends in .vtt, .srt, .json or .txt; a sound in .mp3, .m4a, .wav, .flac, .ogg or the like.
+        </p>
+      )}
       {list.length > 0 && (
         <ul className="mt-3 divide-y divide-rule border-y border-rule">
           {list.map((one) => (
             <li key={one.id} className="grid grid-cols-[1fr_150px_1.4fr] items-center gap-4 py-2">
-              <span className="min-w-0"><b className="block truncate">{one.pair.base}</b><span className="flex gap-3 text-[11.5px] text-soft">{one.pair.transcript !== null && <span className="flex items-center gap-1"><FileText size={12} />transcript</span>}{one.pair.sound !== null && <span className="flex items-center gap-1"><Volume2 size={12} />sound</span>}{one.clientName}</span></span>
+              <span className="min-w-0">
+                <b className="block truncate">{one.pair.base}</b>
+                <span className="flex gap-3 text-[11.5px] text-soft">
+                  {one.pair.transcript !== null && (
+                    <span className="flex items-center gap-1">
+                      <FileText size={12} />
+                      transcript
+                    </span>
+                  )}
+                  {one.pair.sound !== null && (
+                    <span className="flex items-center gap-1">
+                      <Volume2 size={12} />
+                      sound
+                    </span>
+                  )}
+                  {one.clientName}
+                </span>
+              </span>
               <ProgressBar fraction={one.state === 'done' ? 1 : one.fraction} label={`Bringing in ${one.pair.base}`} />
-              <span className={clsx(one.state === 'refused' ? 'text-madder-text' : 'text-soft')} role={one.state === 'refused' ? 'alert' : 'status'}>{sayState(one)}</span>
+              <span className={clsx(one.state === 'refused' ? 'text-madder-text' : 'text-soft')} role={one.state === 'refused' ? 'alert' : 'status'}>
+                {sayState(one)}
+              </span>
             </li>
           ))}
         </ul>

@@ -21,29 +21,75 @@ export function RecordingsPage(): ReactNode {
   const chosen = params.get('client') ?? '';
   const error = clients.error ?? recordings.error;
   if (error !== undefined) return <Trouble title="The recordings cannot be shown" detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
-  if (clients.data === undefined || recordings.data === undefined) return <><PageHead title="Recordings" /><Loading what="recordings" /></>;
+  if (clients.data === undefined || recordings.data === undefined)
+    return (
+      <>
+        <PageHead title="Recordings" />
+        <Loading what="recordings" />
+      </>
+    );
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
   const shown = recordings.data.filter((one) => chosen === '' || one.clientId === chosen);
   return (
     <div className="flex h-full flex-col">
       <PageHead title="Recordings" aside={`${shown.length} on the table`}>
-        <label className="flex items-center gap-2 text-soft">Client
-          <select className="rounded border border-edge bg-sheet px-2 py-[5px] text-ink" value={chosen} onChange={(event) => setParams(event.target.value === '' ? {} : { client: event.target.value })}>
+        <label className="flex items-center gap-2 text-soft">
+          Client
+          <select
+            className="rounded border border-edge bg-sheet px-2 py-[5px] text-ink"
+            value={chosen}
+            onChange={(event) => setParams(event.target.value === '' ? {} : { client: event.target.value })}
+          >
             <option value="">all</option>
-            {clients.data.map((client) => <option key={client.id} value={client.id}>{client.name}</option>)}
+            {clients.data.map((client) => (
+              <option key={client.id} value={client.id}>
+                {client.name}
+              </option>
+            ))}
           </select>
         </label>
       </PageHead>
       <div className="min-h-0 flex-1 overflow-y-auto">
         {clients.data.length === 0 ? (
-          <EmptyState title="No clients yet" action={<Link className="font-semibold underline" to="/clients">Add a client</Link>}>Recordings belong to a client. The owner adds clients and says who works for them.</EmptyState>
-        ) : <BringIn clients={clients.data} />}
-        {shown.length === 0 && clients.data.length > 0 && <EmptyState title="No recordings yet">They will lie here, newest first, with how far each has come: waiting for its transcript, to brief, sifting, to read.</EmptyState>}
+          <EmptyState
+            title="No clients yet"
+            action={
+              <Link className="font-semibold underline" to="/clients">
+                Add a client
+              </Link>
+            }
+          >
+            Recordings belong to a client. The owner adds clients and says who works for them.
+          </EmptyState>
+        ) : (
+          <BringIn clients={clients.data} />
+        )}
+        {shown.length === 0 && clients.data.length > 0 && (
+          <EmptyState title="No recordings yet">
+            They will lie here, newest first, with how far each has come: waiting for its transcript, to brief, sifting, to read.
+          </EmptyState>
+        )}
         {shown.length > 0 && (
           <table className="w-full">
-            <thead><tr className="text-left text-xs text-soft">{['Recording', 'Length', 'Voices', 'Transcript', 'Sift', ''].map((head) => <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">{head}</th>)}</tr></thead>
+            <thead>
+              <tr className="text-left text-xs text-soft">
+                {['Recording', 'Length', 'Voices', 'Transcript', 'Sift', ''].map((head) => (
+                  <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
             <tbody>
-              {shown.map((one) => <RecordingRow key={one.id} recording={one} clientName={nameOf.get(one.clientId) ?? ''} onRepairs={() => setRepairsOf(one)} onRemove={() => setRemoving(one)} />)}
+              {shown.map((one) => (
+                <RecordingRow
+                  key={one.id}
+                  recording={one}
+                  clientName={nameOf.get(one.clientId) ?? ''}
+                  onRepairs={() => setRepairsOf(one)}
+                  onRemove={() => setRemoving(one)}
+                />
+              ))}
             </tbody>
           </table>
         )}
@@ -54,26 +100,75 @@ export function RecordingsPage(): ReactNode {
   );
 }
 
-function RecordingRow({ recording, clientName, onRepairs, onRemove }: { recording: RecordingView; clientName: string; onRepairs: () => void; onRemove: () => void }): ReactNode {
+function RecordingRow({
+  recording,
+  clientName,
+  onRepairs,
+  onRemove,
+}: {
+  recording: RecordingView;
+  clientName: string;
+  onRepairs: () => void;
+  onRemove: () => void;
+}): ReactNode {
   const { transcript } = recording;
   const cell = 'border-b border-rule px-[18px] py-[9px] align-top';
   return (
     <tr className="hover:bg-sheet">
       <td className={`${cell} max-w-[420px]`}>
-        {transcript === null ? <b>{recording.title}</b> : <Link className="font-semibold hover:underline" to={`/recordings/${recording.id}`}>{recording.title}</Link>}
-        <div className="text-[12px] text-soft">{clientName}{recording.sound === null ? ' · no sound yet' : ''}</div>
+        {transcript === null ? (
+          <b>{recording.title}</b>
+        ) : (
+          <Link className="font-semibold hover:underline" to={`/recordings/${recording.id}`}>
+            {recording.title}
+          </Link>
+        )}
+        <div className="text-[12px] text-soft">
+          {clientName}
+          {recording.sound === null ? ' · no sound yet' : ''}
+        </div>
       </td>
       <td className={`${cell} time`}>{recording.durationMs === null ? '' : formatLength(recording.durationMs)}</td>
-      <td className={cell}>{transcript === null ? '' : transcript.speakers.length === 0 ? <span className="text-soft">not named</span> : transcript.speakers.slice(0, 4).join(', ') + (transcript.speakers.length > 4 ? ` and ${transcript.speakers.length - 4} more` : '')}</td>
       <td className={cell}>
-        {transcript === null ? <span className="text-madder-text">waits for a transcript</span> : <span>{transcript.wordCount.toLocaleString('en')} words</span>}
-        {transcript !== null && transcript.repairCount > 0 && <button type="button" className="ml-2 underline decoration-dotted underline-offset-2" onClick={onRepairs}>{transcript.repairCount} repaired</button>}
-        {transcript !== null && transcript.sentenceEnds !== 'written' && <div className="text-[12px] text-soft">{transcript.sentenceEnds === 'restored' ? 'no punctuation; sentences restored' : 'partly punctuated; sentences restored'}</div>}
+        {transcript === null ? (
+          ''
+        ) : transcript.speakers.length === 0 ? (
+          <span className="text-soft">not named</span>
+        ) : (
+          transcript.speakers.slice(0, 4).join(', ') + (transcript.speakers.length > 4 ? ` and ${transcript.speakers.length - 4} more` : '')
+        )}
       </td>
-      <td className={`${cell} min-w-[190px]`}><SiftState recording={recording} /></td>
+      <td className={cell}>
+        {transcript === null ? (
+          <span className="text-madder-text">waits for a transcript</span>
+        ) : (
+          <span>{transcript.wordCount.toLocaleString('en')} words</span>
+        )}
+        {transcript !== null && transcript.repairCount > 0 && (
+          <button type="button" className="ml-2 underline decoration-dotted underline-offset-2" onClick={onRepairs}>
+            {transcript.repairCount} repaired
+          </button>
+        )}
+        {transcript !== null && transcript.sentenceEnds !== 'written' && (
+          <div className="text-[12px] text-soft">
+            {transcript.sentenceEnds === 'restored' ? 'no punctuation; sentences restored' : 'partly punctuated; sentences restored'}
+          </div>
+        )}
+      </td>
+      <td className={`${cell} min-w-[190px]`}>
+        <SiftState recording={recording} />
+      </td>
       <td className={`${cell} text-right whitespace-nowrap`}>
         <AddFiles recording={recording} />
-        <button type="button" className="p-1 text-soft hover:text-madder-text" aria-label={`Delete ${recording.title}`} title="Delete the recording" onClick={onRemove}><Trash2 size={14} /></button>
+        <button
+          type="button"
+          className="p-1 text-soft hover:text-madder-text"
+          aria-label={`Delete ${recording.title}`}
+          title="Delete the recording"
+          onClick={onRemove}
+        >
+          <Trash2 size={14} />
+        </button>
       </td>
     </tr>
   );
@@ -82,11 +177,40 @@ function RecordingRow({ recording, clientName, onRepairs, onRemove }: { recordin
 function SiftState({ recording }: { recording: RecordingView }): ReactNode {
   const sift = recording.latestSift;
   if (recording.transcript === null) return null;
-  if (sift === null) return <Link className="font-semibold underline" to={`/recordings/${recording.id}`}>Brief and sift</Link>;
-  if (sift.state === 'done') return <span><b>{sift.candidateCount}</b> candidates, {sift.strongCount} strong{sift.keptCount > 0 && <> · <span className="text-verdigris-text">{sift.keptCount} kept</span></>}</span>;
-  if (sift.state === 'failed') return <Link className="text-madder-text underline" to={`/recordings/${recording.id}`}>failed; see why</Link>;
+  if (sift === null)
+    return (
+      <Link className="font-semibold underline" to={`/recordings/${recording.id}`}>
+        Brief and sift
+      </Link>
+    );
+  if (sift.state === 'done')
+    return (
+      <span>
+        <b>{sift.candidateCount}</b> candidates, {sift.strongCount} strong
+        {sift.keptCount > 0 && (
+          <>
+            {' '}
+            · <span className="text-verdigris-text">{sift.keptCount} kept</span>
+          </>
+        )}
+      </span>
+    );
+  if (sift.state === 'failed')
+    return (
+      <Link className="text-madder-text underline" to={`/recordings/${recording.id}`}>
+        failed; see why
+      </Link>
+    );
   if (sift.state === 'cancelled') return <span className="text-soft">cancelled</span>;
-  return <div className="flex flex-col gap-1"><ProgressBar fraction={sift.fraction} label={`Sifting ${recording.title}`} /><span className="text-[11.5px] text-soft">{stageName(sift.state === 'waiting' ? 'waiting' : sift.stage)}{sift.leftMs !== null && sift.leftMs > 0 && ` · ${Math.ceil(sift.leftMs / 1_000)} s left`}</span></div>;
+  return (
+    <div className="flex flex-col gap-1">
+      <ProgressBar fraction={sift.fraction} label={`Sifting ${recording.title}`} />
+      <span className="text-[11.5px] text-soft">
+        {stageName(sift.state === 'waiting' ? 'waiting' : sift.stage)}
+        {sift.leftMs !== null && sift.leftMs > 0 && ` · ${Math.ceil(sift.leftMs / 1_000)} s left`}
+      </span>
+    </div>
+  );
 }
 
 /** Adds what a recording waits for: its sound, or its transcript. */
@@ -108,14 +232,36 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
   if (fraction !== null) return <span className="text-soft">{Math.round(fraction * 100)} %</span>;
   return (
     <>
-      <button type="button" className="inline-flex items-center gap-1 p-1 text-soft hover:text-ink" onClick={() => picker.current?.click()}><Paperclip size={13} />Add {missing}</button>
-      <input ref={picker} type="file" hidden onChange={(event) => { void take([...(event.target.files ?? [])]); event.target.value = ''; }} />
+      <button type="button" className="inline-flex items-center gap-1 p-1 text-soft hover:text-ink" onClick={() => picker.current?.click()}>
+        <Paperclip size={13} />
+        Add {missing}
+      </button>
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        onChange={(event) => {
+          void take([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
     </>
   );
 }
 
 const REPAIR_NAMES: Readonly<Record<string, string>> = {
-  unordered: 'out of order', overlap: 'overlapping', empty: 'empty', 'negative-length': 'ends before it starts', endless: 'endless', 'negative-time': 'before the start', 'repeated-line': 'repeated line', encoding: 'encoding', 'unreadable-bytes': 'unreadable bytes', 'no-header': 'no header', 'missing-end': 'no end time', 'unknown-block': 'left out',
+  unordered: 'out of order',
+  overlap: 'overlapping',
+  empty: 'empty',
+  'negative-length': 'ends before it starts',
+  endless: 'endless',
+  'negative-time': 'before the start',
+  'repeated-line': 'repeated line',
+  encoding: 'encoding',
+  'unreadable-bytes': 'unreadable bytes',
+  'no-header': 'no header',
+  'missing-end': 'no end time',
+  'unknown-block': 'left out',
 };
 
 function RepairsDialog({ recording, onClose }: { recording: RecordingView; onClose: () => void }): ReactNode {
@@ -127,12 +273,24 @@ function RepairsDialog({ recording, onClose }: { recording: RecordingView; onClo
       {data !== undefined && (
         <div className="max-h-[420px] overflow-y-auto">
           <table className="w-full">
-            <tbody>{data.repairs.map((repair, i) => <tr key={i} className="border-b border-rule align-top"><td className="time w-[80px] py-1">line {repair.line}</td><td className="w-[150px] py-1"><Chip>{REPAIR_NAMES[repair.code] ?? repair.code}</Chip></td><td className="py-1">{repair.detail}</td></tr>)}</tbody>
+            <tbody>
+              {data.repairs.map((repair, i) => (
+                <tr key={i} className="border-b border-rule align-top">
+                  <td className="time w-[80px] py-1">line {repair.line}</td>
+                  <td className="w-[150px] py-1">
+                    <Chip>{REPAIR_NAMES[repair.code] ?? repair.code}</Chip>
+                  </td>
+                  <td className="py-1">{repair.detail}</td>
+                </tr>
+              ))}
+            </tbody>
           </table>
           {data.count > data.repairs.length && <p className="py-2 text-soft">and {data.count - data.repairs.length} more</p>}
         </div>
       )}
-      <DialogFoot><Button onClick={onClose}>Close</Button></DialogFoot>
+      <DialogFoot>
+        <Button onClick={onClose}>Close</Button>
+      </DialogFoot>
     </Dialog>
   );
 }
@@ -144,7 +302,20 @@ function RemoveDialog({ recording, onClose }: { recording: RecordingView; onClos
       <p>Its transcript, sound, sifts, candidates and shorts go with it. This cannot be undone. Shorts on the schedule keep it from being deleted.</p>
       <DialogFoot>
         <Button onClick={onClose}>Keep it</Button>
-        <Button tone="trouble" disabled={isLoading} onClick={() => { remove(recording.id).unwrap().then(onClose, (error: unknown) => { sayTrouble(error); onClose(); }); }}>Delete the recording</Button>
+        <Button
+          tone="trouble"
+          disabled={isLoading}
+          onClick={() => {
+            remove(recording.id)
+              .unwrap()
+              .then(onClose, (error: unknown) => {
+                sayTrouble(error);
+                onClose();
+              });
+          }}
+        >
+          Delete the recording
+        </Button>
       </DialogFoot>
     </Dialog>
   );

@@ -41,7 +41,12 @@ export type UploadOutcome = { readonly kind: 'done'; readonly recording: Recordi
  * Sends files as a form, with progress. XMLHttpRequest, not the generated client: fetch does not tell how much of a body
  * has been sent.
  */
-export function upload(path: string, pair: Pick<FilePair, 'transcript' | 'sound'> & { title?: string }, onProgress: (fraction: number) => void, signal?: AbortSignal): Promise<UploadOutcome> {
+export function upload(
+  path: string,
+  pair: Pick<FilePair, 'transcript' | 'sound'> & { title?: string },
+  onProgress: (fraction: number) => void,
+  signal?: AbortSignal,
+): Promise<UploadOutcome> {
   return new Promise((resolve) => {
     const form = new FormData();
     if (pair.title !== undefined) form.set('title', pair.title);
@@ -51,7 +56,9 @@ export function upload(path: string, pair: Pick<FilePair, 'transcript' | 'sound'
     request.open('POST', path);
     request.setRequestHeader('x-csrf-token', csrfHeader());
     request.responseType = 'json';
-    request.upload.onprogress = (event) => { if (event.lengthComputable) onProgress(event.loaded / event.total); };
+    request.upload.onprogress = (event) => {
+      if (event.lengthComputable) onProgress(event.loaded / event.total);
+    };
     const refuse = (detail: string): void => resolve({ kind: 'refused', problem: { status: request.status, detail } });
     request.onload = () => {
       if (request.status < 300) resolve({ kind: 'done', recording: request.response as RecordingView });

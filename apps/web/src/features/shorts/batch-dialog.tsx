@@ -18,18 +18,60 @@ export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly Shor
   const ids = shorts.map((short) => short.id);
   const submit = async (): Promise<void> => {
     const old = batches.data?.find((batch) => batch.id === into);
-    const batch = old === undefined ? await createBatch({ name: name.trim(), shortIds: ids }).unwrap() : await updateBatch({ batchId: old.id, batchForm: { name: old.name, shortIds: [...new Set([...old.shortIds, ...ids])] } }).unwrap();
+    const batch =
+      old === undefined
+        ? await createBatch({ name: name.trim(), shortIds: ids }).unwrap()
+        : await updateBatch({ batchId: old.id, batchForm: { name: old.name, shortIds: [...new Set([...old.shortIds, ...ids])] } }).unwrap();
     onDone();
     void navigate(`/schedule?batch=${batch.id}`);
   };
   return (
     <Dialog open onClose={onClose} title={`Batch ${shorts.length} ${shorts.length === 1 ? 'short' : 'shorts'}`}>
-      <form className="grid gap-4" onSubmit={(event) => { event.preventDefault(); submit().catch(() => undefined); }}>
-        <ul className="max-h-[180px] overflow-y-auto border-y border-rule">{shorts.map((short) => <li key={short.id} className="truncate border-b border-rule py-1 last:border-0">{short.copy.title}</li>)}</ul>
-        {(batches.data ?? []).length > 0 && <SelectField label="Into" value={into} onChange={(event) => setInto(event.target.value)}><option value="new">a new batch</option>{batches.data?.map((batch) => <option key={batch.id} value={batch.id}>{batch.name} ({batch.shortIds.length})</option>)}</SelectField>}
-        {into === 'new' && <TextField label="Name of the batch" value={name} autoFocus maxLength={80} onChange={(event) => setName(event.target.value)} placeholder="early December" />}
-        {error !== undefined && <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">{problemText(error)}</p>}
-        <DialogFoot><Button onClick={onClose}>Cancel</Button><Button tone="fill" type="submit" disabled={(into === 'new' && name.trim() === '') || creating.isLoading || updating.isLoading}>Batch {shorts.length} {shorts.length === 1 ? 'short' : 'shorts'}</Button></DialogFoot>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit().catch(() => undefined);
+        }}
+      >
+        <ul className="max-h-[180px] overflow-y-auto border-y border-rule">
+          {shorts.map((short) => (
+            <li key={short.id} className="truncate border-b border-rule py-1 last:border-0">
+              {short.copy.title}
+            </li>
+          ))}
+        </ul>
+        {(batches.data ?? []).length > 0 && (
+          <SelectField label="Into" value={into} onChange={(event) => setInto(event.target.value)}>
+            <option value="new">a new batch</option>
+            {batches.data?.map((batch) => (
+              <option key={batch.id} value={batch.id}>
+                {batch.name} ({batch.shortIds.length})
+              </option>
+            ))}
+          </SelectField>
+        )}
+        {into === 'new' && (
+          <TextField
+            label="Name of the batch"
+            value={name}
+            autoFocus
+            maxLength={80}
+            onChange={(event) => setName(event.target.value)}
+            placeholder="early December"
+          />
+        )}
+        {error !== undefined && (
+          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
+            {problemText(error)}
+          </p>
+        )}
+        <DialogFoot>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="fill" type="submit" disabled={(into === 'new' && name.trim() === '') || creating.isLoading || updating.isLoading}>
+            Batch {shorts.length} {shorts.length === 1 ? 'short' : 'shorts'}
+          </Button>
+        </DialogFoot>
       </form>
     </Dialog>
   );

@@ -22,7 +22,9 @@ export function ShortsPage(): ReactNode {
   const clients = api.useListClientsQuery();
   const clientId = params.get('client') ?? '';
   const show = (params.get('show') ?? 'all') as Shown;
-  const list = (shorts.data ?? []).filter((short) => (clientId === '' || short.clientId === clientId) && (show === 'all' || short.approved === (show === 'approved')));
+  const list = (shorts.data ?? []).filter(
+    (short) => (clientId === '' || short.clientId === clientId) && (show === 'all' || short.approved === (show === 'approved')),
+  );
   const chosen = list.find((short) => short.id === shortId) ?? list[0];
   const go = (by: number): void => {
     const next = list[list.findIndex((short) => short.id === chosen?.id) + by];
@@ -33,30 +35,85 @@ export function ShortsPage(): ReactNode {
     { key: 'ArrowDown', label: 'Next short', group: 'Shorts', run: () => go(1) },
     { key: 'ArrowUp', label: 'Short above', group: 'Shorts', run: () => go(-1) },
     { key: 't', label: 'Tick for a batch', group: 'Shorts', run: () => chosen?.approved === true && toggle(chosen.id) },
-    { key: 'b', label: 'Batch the ticked shorts', group: 'Shorts', run: () => { if (batchable.length > 0) setBatching(true); } },
+    {
+      key: 'b',
+      label: 'Batch the ticked shorts',
+      group: 'Shorts',
+      run: () => {
+        if (batchable.length > 0) setBatching(true);
+      },
+    },
   ]);
-  const toggle = (id: string): void => setTicked((old) => { const next = new Set(old); if (!next.delete(id)) next.add(id); return next; });
+  const toggle = (id: string): void =>
+    setTicked((old) => {
+      const next = new Set(old);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
   const error = shorts.error ?? clients.error;
   if (error !== undefined) return <Trouble title="The shorts cannot be shown" detail={problemText(error)} onRetry={() => void shorts.refetch()} />;
-  if (shorts.data === undefined || clients.data === undefined) return <><PageHead title="Shorts" /><Loading what="shorts" /></>;
+  if (shorts.data === undefined || clients.data === undefined)
+    return (
+      <>
+        <PageHead title="Shorts" />
+        <Loading what="shorts" />
+      </>
+    );
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
-  const change = (name: string, value: string, none: string): void => setParams((old) => { if (value === none) old.delete(name); else old.set(name, value); return old; });
+  const change = (name: string, value: string, none: string): void =>
+    setParams((old) => {
+      if (value === none) old.delete(name);
+      else old.set(name, value);
+      return old;
+    });
   const select = 'rounded border border-edge bg-sheet px-2 py-[5px]';
   return (
     <div className="flex h-full flex-col">
       <PageHead title="Shorts" aside={`${list.length} shown, ${list.filter((short) => short.approved).length} approved`}>
-        <select aria-label="Client" className={select} value={clientId} onChange={(event) => change('client', event.target.value, '')}><option value="">all clients</option>{clients.data.map((client) => <option key={client.id} value={client.id}>{client.name}</option>)}</select>
-        <select aria-label="Show" className={select} value={show} onChange={(event) => change('show', event.target.value, 'all')}><option value="all">drafts and approved</option><option value="drafts">drafts</option><option value="approved">approved</option></select>
-        <Button tone="fill" keyName="b" disabled={batchable.length === 0} title={batchable.length === 0 ? 'Tick approved shorts first' : undefined} onClick={() => setBatching(true)}>Batch {batchable.length === 0 ? '' : batchable.length} {batchable.length === 1 ? 'short' : 'shorts'}</Button>
+        <select aria-label="Client" className={select} value={clientId} onChange={(event) => change('client', event.target.value, '')}>
+          <option value="">all clients</option>
+          {clients.data.map((client) => (
+            <option key={client.id} value={client.id}>
+              {client.name}
+            </option>
+          ))}
+        </select>
+        <select aria-label="Show" className={select} value={show} onChange={(event) => change('show', event.target.value, 'all')}>
+          <option value="all">drafts and approved</option>
+          <option value="drafts">drafts</option>
+          <option value="approved">approved</option>
+        </select>
+        <Button
+          tone="fill"
+          keyName="b"
+          disabled={batchable.length === 0}
+          title={batchable.length === 0 ? 'Tick approved shorts first' : undefined}
+          onClick={() => setBatching(true)}
+        >
+          Batch {batchable.length === 0 ? '' : batchable.length} {batchable.length === 1 ? 'short' : 'shorts'}
+        </Button>
       </PageHead>
       {shorts.data.length === 0 ? (
-        <EmptyState title="No shorts yet" action={<Link className="font-semibold underline" to="/recordings">Go to the recordings</Link>}>Keep a candidate on a recording’s bench and it becomes a short: here you word it for each channel and approve it.</EmptyState>
+        <EmptyState
+          title="No shorts yet"
+          action={
+            <Link className="font-semibold underline" to="/recordings">
+              Go to the recordings
+            </Link>
+          }
+        >
+          Keep a candidate on a recording’s bench and it becomes a short: here you word it for each channel and approve it.
+        </EmptyState>
       ) : (
         <div className="grid min-h-0 flex-1 grid-cols-[400px_1fr]">
           <ul className="min-h-0 overflow-y-auto border-r border-rule" aria-label="Shorts">
             {list.map((short, i) => (
               <li key={short.id}>
-                {(i === 0 || list[i - 1]!.recordingId !== short.recordingId) && <div className="truncate bg-band px-[18px] py-1 text-[12px] font-bold" title={short.recordingTitle}>{nameOf.get(short.clientId)} · {short.recordingTitle}</div>}
+                {(i === 0 || list[i - 1]!.recordingId !== short.recordingId) && (
+                  <div className="truncate bg-band px-[18px] py-1 text-[12px] font-bold" title={short.recordingTitle}>
+                    {nameOf.get(short.clientId)} · {short.recordingTitle}
+                  </div>
+                )}
                 <Row short={short} chosen={short.id === chosen?.id} ticked={ticked.has(short.id)} onTick={() => toggle(short.id)} search={params.toString()} />
               </li>
             ))}
@@ -65,7 +122,16 @@ export function ShortsPage(): ReactNode {
           {chosen === undefined ? <div /> : <ShortEditor key={chosen.id} short={chosen} clientName={nameOf.get(chosen.clientId) ?? ''} />}
         </div>
       )}
-      {batching && <BatchDialog shorts={batchable} onClose={() => setBatching(false)} onDone={() => { setBatching(false); setTicked(new Set()); }} />}
+      {batching && (
+        <BatchDialog
+          shorts={batchable}
+          onClose={() => setBatching(false)}
+          onDone={() => {
+            setBatching(false);
+            setTicked(new Set());
+          }}
+        />
+      )}
     </div>
   );
 }
@@ -73,13 +139,38 @@ export function ShortsPage(): ReactNode {
 function Row({ short, chosen, ticked, onTick, search }: { short: ShortView; chosen: boolean; ticked: boolean; onTick: () => void; search: string }): ReactNode {
   const over = short.channels.filter((channel) => channel.problems.length > 0 || channel.unfit !== null).length;
   return (
-    <div className={clsx('grid grid-cols-[26px_1fr_auto] items-center gap-3 border-b border-rule py-2 pr-[14px]', chosen ? 'border-l-4 border-l-madder bg-sheet pl-[12px]' : 'pl-[16px] hover:bg-sheet')}>
-      <input type="checkbox" className="accent-ink" aria-label={`Tick “${short.copy.title}” for a batch`} disabled={!short.approved} title={short.approved ? 'Tick for a batch' : 'Approve it first'} checked={ticked && short.approved} onChange={onTick} />
+    <div
+      className={clsx(
+        'grid grid-cols-[26px_1fr_auto] items-center gap-3 border-b border-rule py-2 pr-[14px]',
+        chosen ? 'border-l-4 border-l-madder bg-sheet pl-[12px]' : 'pl-[16px] hover:bg-sheet',
+      )}
+    >
+      <input
+        type="checkbox"
+        className="accent-ink"
+        aria-label={`Tick “${short.copy.title}” for a batch`}
+        disabled={!short.approved}
+        title={short.approved ? 'Tick for a batch' : 'Approve it first'}
+        checked={ticked && short.approved}
+        onChange={onTick}
+      />
       <Link to={{ pathname: `/shorts/${short.id}`, search }} className="min-w-0">
         <span className="line-clamp-2 leading-[1.3] font-semibold">{short.copy.title || short.firstLine}</span>
-        <span className="text-[12px] text-soft"><span className="time">{formatTimecode(short.startMs)} · {formatLength(short.endMs - short.startMs)} · {Math.round(short.score)}</span>{over > 0 && <span className="text-madder-text"> · {over} {over === 1 ? 'channel' : 'channels'} will not take it</span>}</span>
+        <span className="text-[12px] text-soft">
+          <span className="time">
+            {formatTimecode(short.startMs)} · {formatLength(short.endMs - short.startMs)} · {Math.round(short.score)}
+          </span>
+          {over > 0 && (
+            <span className="text-madder-text">
+              {' '}
+              · {over} {over === 1 ? 'channel' : 'channels'} will not take it
+            </span>
+          )}
+        </span>
       </Link>
-      <span className={clsx('text-[11px]', short.approved ? 'text-verdigris-text' : 'text-soft')}>{short.postCount > 0 ? 'on the schedule' : short.approved ? 'approved' : 'draft'}</span>
+      <span className={clsx('text-[11px]', short.approved ? 'text-verdigris-text' : 'text-soft')}>
+        {short.postCount > 0 ? 'on the schedule' : short.approved ? 'approved' : 'draft'}
+      </span>
     </div>
   );
 }

@@ -23,7 +23,12 @@ export function BenchPage(): ReactNode {
   const sifts = api.useListSiftsQuery(recordingId);
   const clients = api.useListClientsQuery();
   const [briefing, setBriefing] = useState(false);
-  useEffect(() => () => { dispatch(benchLeft()); }, [dispatch, recordingId, siftId]);
+  useEffect(
+    () => () => {
+      dispatch(benchLeft());
+    },
+    [dispatch, recordingId, siftId],
+  );
   const error = recording.error ?? sifts.error ?? clients.error;
   if (error !== undefined) return <Trouble title="The recording cannot be shown" detail={problemText(error)} onRetry={() => void recording.refetch()} />;
   if (recording.data === undefined || sifts.data === undefined || clients.data === undefined) return <Loading what="the bench" />;
@@ -31,9 +36,15 @@ export function BenchPage(): ReactNode {
   const sift = siftId === undefined ? (sifts.data.find((one) => one.state === 'done') ?? sifts.data[0]) : sifts.data.find((one) => one.id === siftId);
   const working = sifts.data.find((one) => one.state === 'waiting' || one.state === 'running');
   const start = sift?.brief ?? firstBrief(recording.data, client?.standingBrief);
-  const go = (id: string): void => { void navigate(`/recordings/${recordingId}/sifts/${id}`); };
+  const go = (id: string): void => {
+    void navigate(`/recordings/${recordingId}/sifts/${id}`);
+  };
   const voices = recording.data.transcript?.speakers.length ?? 0;
-  const aside = [client?.name, formatLength(recording.data.durationMs ?? 0), voices === 0 ? 'voices not named' : `${voices} ${voices === 1 ? 'voice' : 'voices'}`].join(' · ');
+  const aside = [
+    client?.name,
+    formatLength(recording.data.durationMs ?? 0),
+    voices === 0 ? 'voices not named' : `${voices} ${voices === 1 ? 'voice' : 'voices'}`,
+  ].join(' · ');
   return (
     <div className="flex h-full flex-col">
       <PageHead title={recording.data.title} aside={aside}>
@@ -44,9 +55,25 @@ export function BenchPage(): ReactNode {
       </PageHead>
       {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}
       <div className="min-h-0 flex-1">
-        {sift === undefined ? <NoSift recording={recording.data} onBrief={() => setBriefing(true)} /> : sift.state === 'done' ? <Bench recording={recording.data} siftId={sift.id} /> : <Unfinished sift={sift} onBrief={() => setBriefing(true)} />}
+        {sift === undefined ? (
+          <NoSift recording={recording.data} onBrief={() => setBriefing(true)} />
+        ) : sift.state === 'done' ? (
+          <Bench recording={recording.data} siftId={sift.id} />
+        ) : (
+          <Unfinished sift={sift} onBrief={() => setBriefing(true)} />
+        )}
       </div>
-      {briefing && <BriefDialog recording={recording.data} start={start} onClose={() => setBriefing(false)} onStarted={(id) => { setBriefing(false); go(id); }} />}
+      {briefing && (
+        <BriefDialog
+          recording={recording.data}
+          start={start}
+          onClose={() => setBriefing(false)}
+          onStarted={(id) => {
+            setBriefing(false);
+            go(id);
+          }}
+        />
+      )}
     </div>
   );
 }
@@ -64,9 +91,24 @@ function BriefChips({ brief, durationMs }: { brief: BriefForm; durationMs: numbe
     <>
       <Chip>{bandName(brief.minMs, brief.maxMs)}</Chip>
       <Chip>about {brief.roughCount}</Chip>
-      {brief.topics.length > 0 && <Chip title={brief.topics.join(', ')}>about: {brief.topics.slice(0, 2).join(', ')}{brief.topics.length > 2 ? '…' : ''}</Chip>}
-      {brief.kinds.length > 0 && <Chip title={brief.kinds.map((kind) => KIND_NAMES[kind]).join(', ')}>{brief.kinds.length === 1 ? KIND_NAMES[brief.kinds[0]!] : `${brief.kinds.length} kinds`}</Chip>}
-      {!whole && <Chip><span className="time">{formatTimecode(brief.partStartMs)} – {formatTimecode(brief.partEndMs ?? durationMs)}</span></Chip>}
+      {brief.topics.length > 0 && (
+        <Chip title={brief.topics.join(', ')}>
+          about: {brief.topics.slice(0, 2).join(', ')}
+          {brief.topics.length > 2 ? '…' : ''}
+        </Chip>
+      )}
+      {brief.kinds.length > 0 && (
+        <Chip title={brief.kinds.map((kind) => KIND_NAMES[kind]).join(', ')}>
+          {brief.kinds.length === 1 ? KIND_NAMES[brief.kinds[0]!] : `${brief.kinds.length} kinds`}
+        </Chip>
+      )}
+      {!whole && (
+        <Chip>
+          <span className="time">
+            {formatTimecode(brief.partStartMs)} – {formatTimecode(brief.partEndMs ?? durationMs)}
+          </span>
+        </Chip>
+      )}
     </>
   );
 }
@@ -82,8 +124,17 @@ function SiftsMenu({ sifts, shownId, onGo }: { sifts: readonly SiftView[]; shown
         {sifts.map((sift) => (
           <MenuItem key={sift.id}>
             <button type="button" onClick={() => onGo(sift.id)} className="block w-full px-3 py-[7px] text-left data-focus:bg-faint">
-              <span className="flex justify-between"><b>{sift.id === shownId ? 'Shown: ' : ''}{bandName(sift.brief.minMs, sift.brief.maxMs)}{sift.brief.topics.length > 0 ? `, about ${sift.brief.topics.join(', ')}` : ''}</b></span>
-              <span className="text-[12px] text-soft">{sift.state === 'done' ? `${sift.candidateCount} candidates, ${sift.keptCount} kept` : sift.state} · {sift.createdBy} · {new Date(sift.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}</span>
+              <span className="flex justify-between">
+                <b>
+                  {sift.id === shownId ? 'Shown: ' : ''}
+                  {bandName(sift.brief.minMs, sift.brief.maxMs)}
+                  {sift.brief.topics.length > 0 ? `, about ${sift.brief.topics.join(', ')}` : ''}
+                </b>
+              </span>
+              <span className="text-[12px] text-soft">
+                {sift.state === 'done' ? `${sift.candidateCount} candidates, ${sift.keptCount} kept` : sift.state} · {sift.createdBy} ·{' '}
+                {new Date(sift.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
+              </span>
             </button>
           </MenuItem>
         ))}
@@ -98,8 +149,16 @@ function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
     <Menu>
       <MenuButton className={MENU_BUTTON}>Cut sheet</MenuButton>
       <MenuItems anchor="bottom end" className={`${MENU} !w-[200px]`}>
-        <MenuItem><a className={item} href={`/api/recordings/${recordingId}/cut-sheet.csv`} download>Download as CSV</a></MenuItem>
-        <MenuItem><a className={item} href={`/api/recordings/${recordingId}/cut-sheet`} target="_blank" rel="noreferrer">Page to print</a></MenuItem>
+        <MenuItem>
+          <a className={item} href={`/api/recordings/${recordingId}/cut-sheet.csv`} download>
+            Download as CSV
+          </a>
+        </MenuItem>
+        <MenuItem>
+          <a className={item} href={`/api/recordings/${recordingId}/cut-sheet`} target="_blank" rel="noreferrer">
+            Page to print
+          </a>
+        </MenuItem>
       </MenuItems>
     </Menu>
   );
@@ -108,17 +167,33 @@ function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
 function WorkingLine({ sift, onGo }: { sift: SiftView; onGo: (id: string) => void }): ReactNode {
   return (
     <div className="flex flex-none items-center gap-3 border-b border-rule bg-sheet px-[18px] py-2">
-      <span>Another sift is at work: {stageName(sift.stage)}</span><div className="w-[180px]"><ProgressBar fraction={sift.fraction} label="Sift at work" /></div>
-      <Button tone="quiet" onClick={() => onGo(sift.id)}>Show it</Button>
+      <span>Another sift is at work: {stageName(sift.stage)}</span>
+      <div className="w-[180px]">
+        <ProgressBar fraction={sift.fraction} label="Sift at work" />
+      </div>
+      <Button tone="quiet" onClick={() => onGo(sift.id)}>
+        Show it
+      </Button>
     </div>
   );
 }
 
 function NoSift({ recording, onBrief }: { recording: RecordingView; onBrief: () => void }): ReactNode {
-  if (recording.transcript === null) return <EmptyState title="This recording waits for its transcript">Add the transcript on the recordings screen. Then it can be briefed and sifted.</EmptyState>;
+  if (recording.transcript === null)
+    return (
+      <EmptyState title="This recording waits for its transcript">Add the transcript on the recordings screen. Then it can be briefed and sifted.</EmptyState>
+    );
   return (
-    <EmptyState title="To be briefed" action={<Button tone="fill" onClick={onBrief}>Brief this recording</Button>}>
-      Say which part counts, how long the clips may be and what they should be about. Sift Reel then ranks every passage of the recording here, and shows why. The client’s standing brief is filled in already.
+    <EmptyState
+      title="To be briefed"
+      action={
+        <Button tone="fill" onClick={onBrief}>
+          Brief this recording
+        </Button>
+      }
+    >
+      Say which part counts, how long the clips may be and what they should be about. Sift Reel then ranks every passage of the recording here, and shows why.
+      The client’s standing brief is filled in already.
     </EmptyState>
   );
 }
@@ -128,17 +203,49 @@ function Unfinished({ sift, onBrief }: { sift: SiftView; onBrief: () => void }):
   const [retry] = api.useRetrySiftMutation();
   if (sift.state === 'failed' || sift.state === 'cancelled') {
     return (
-      <EmptyState title={sift.state === 'failed' ? 'The sift failed' : 'The sift was cancelled'} action={<span className="flex gap-2"><Button tone="fill" onClick={() => { retry(sift.id).unwrap().catch(sayTrouble); }}>Run it again</Button><Button onClick={onBrief}>Change brief</Button></span>}>
+      <EmptyState
+        title={sift.state === 'failed' ? 'The sift failed' : 'The sift was cancelled'}
+        action={
+          <span className="flex gap-2">
+            <Button
+              tone="fill"
+              onClick={() => {
+                retry(sift.id).unwrap().catch(sayTrouble);
+              }}
+            >
+              Run it again
+            </Button>
+            <Button onClick={onBrief}>Change brief</Button>
+          </span>
+        }
+      >
         {sift.failure ?? 'What was computed so far is kept, so running it again goes on from there.'}
       </EmptyState>
     );
   }
-  const left = sift.leftMs === null || sift.leftMs <= 0 ? '' : ` · about ${sift.leftMs < 60_000 ? `${Math.ceil(sift.leftMs / 1_000)} s` : `${Math.ceil(sift.leftMs / 60_000)} min`} left`;
+  const left =
+    sift.leftMs === null || sift.leftMs <= 0
+      ? ''
+      : ` · about ${sift.leftMs < 60_000 ? `${Math.ceil(sift.leftMs / 1_000)} s` : `${Math.ceil(sift.leftMs / 60_000)} min`} left`;
   return (
-    <EmptyState title={sift.state === 'waiting' ? 'Waiting for a worker' : 'Sifting'} action={<Button onClick={() => { cancel(sift.id).unwrap().catch(sayTrouble); }}>Cancel the sift</Button>}>
+    <EmptyState
+      title={sift.state === 'waiting' ? 'Waiting for a worker' : 'Sifting'}
+      action={
+        <Button
+          onClick={() => {
+            cancel(sift.id).unwrap().catch(sayTrouble);
+          }}
+        >
+          Cancel the sift
+        </Button>
+      }
+    >
       <div className="mb-3 w-[420px] font-sans text-[13px]" aria-live="polite">
         <ProgressBar fraction={sift.fraction} label="Sift" />
-        <p className="mt-2">{Math.round(sift.fraction * 100)} % · {stageName(sift.state === 'waiting' ? 'waiting' : sift.stage)}{left}</p>
+        <p className="mt-2">
+          {Math.round(sift.fraction * 100)} % · {stageName(sift.state === 'waiting' ? 'waiting' : sift.stage)}
+          {left}
+        </p>
       </div>
       You need not wait here. It goes on in the background, and the desk says when it is done.
     </EmptyState>

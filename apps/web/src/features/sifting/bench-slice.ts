@@ -21,12 +21,28 @@ export const benchSlice = createSlice({
   name: 'bench',
   initialState: { candidateId: null as string | null, sort: 'score' as SortBy, filter: NO_FILTER, lit: null as SignalName | null, moreShown: false },
   reducers: {
-    candidateChosen: (state, { payload }: PayloadAction<string | null>) => { state.candidateId = payload; },
-    sorted: (state, { payload }: PayloadAction<SortBy>) => { state.sort = payload; },
-    filtered: (state, { payload }: PayloadAction<Partial<RankingFilter>>) => { state.filter = { ...state.filter, ...payload }; },
-    signalLit: (state, { payload }: PayloadAction<SignalName | null>) => { state.lit = payload; },
-    moreToggled: (state) => { state.moreShown = !state.moreShown; },
-    benchLeft: (state) => { state.candidateId = null; state.filter = NO_FILTER; state.sort = 'score'; state.lit = null; state.moreShown = false; },
+    candidateChosen: (state, { payload }: PayloadAction<string | null>) => {
+      state.candidateId = payload;
+    },
+    sorted: (state, { payload }: PayloadAction<SortBy>) => {
+      state.sort = payload;
+    },
+    filtered: (state, { payload }: PayloadAction<Partial<RankingFilter>>) => {
+      state.filter = { ...state.filter, ...payload };
+    },
+    signalLit: (state, { payload }: PayloadAction<SignalName | null>) => {
+      state.lit = payload;
+    },
+    moreToggled: (state) => {
+      state.moreShown = !state.moreShown;
+    },
+    benchLeft: (state) => {
+      state.candidateId = null;
+      state.filter = NO_FILTER;
+      state.sort = 'score';
+      state.lit = null;
+      state.moreShown = false;
+    },
   },
 });
 export const { candidateChosen, sorted, filtered, signalLit, moreToggled, benchLeft } = benchSlice.actions;

@@ -29,14 +29,30 @@ export function Bench({ recording, siftId }: { recording: RecordingView; siftId:
   const packed = api.useReadTranscriptQuery(recording.id);
   const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
   const error = ranking.error ?? packed.error;
-  if (error !== undefined) return <Trouble title="The bench cannot be laid" detail={problemText(error)} onRetry={() => { void ranking.refetch(); void packed.refetch(); }} />;
+  if (error !== undefined)
+    return (
+      <Trouble
+        title="The bench cannot be laid"
+        detail={problemText(error)}
+        onRetry={() => {
+          void ranking.refetch();
+          void packed.refetch();
+        }}
+      />
+    );
   if (ranking.data === undefined || transcript === null) return <Loading what="the ranking" rows={12} />;
   return <BenchTable recording={recording} ranking={ranking.data} transcript={transcript} />;
 }
 
-
-
-function BenchTable({ recording, ranking, transcript }: { recording: RecordingView; ranking: RankingView; transcript: ReturnType<typeof unpackTranscript> }): ReactNode {
+function BenchTable({
+  recording,
+  ranking,
+  transcript,
+}: {
+  recording: RecordingView;
+  ranking: RankingView;
+  transcript: ReturnType<typeof unpackTranscript>;
+}): ReactNode {
   const dispatch = useAppDispatch();
   const { candidateId, sort, filter, lit } = useAppSelector((state) => state.bench);
   const shown = useMemo(() => arrange(ranking.candidates, filter, sort), [ranking.candidates, filter, sort]);
@@ -46,7 +62,12 @@ function BenchTable({ recording, ranking, transcript }: { recording: RecordingVi
   const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`);
   const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);
   const goTo = useCallback((word: number) => setFocus((old) => ({ word, token: (old?.token ?? 0) + 1 })), []);
-  const choose = useCallback((id: string) => { dispatch(candidateChosen(id)); }, [dispatch]);
+  const choose = useCallback(
+    (id: string) => {
+      dispatch(candidateChosen(id));
+    },
+    [dispatch],
+  );
   const { draft, moveEdge, nudge, backToFound } = useEdges(chosen, transcript.words.length);
   const span: DraftSpan | null = draft ?? chosen;
 
@@ -89,7 +110,10 @@ function BenchTable({ recording, ranking, transcript }: { recording: RecordingVi
     const from = lastHot.current < chosen.firstWord || lastHot.current >= chosen.endWord ? (by > 0 ? chosen.firstWord - 1 : chosen.endWord) : lastHot.current;
     const next = by > 0 ? starts.find((word) => word > from) : starts.findLast((word) => word < from);
     lastHot.current = next ?? -1;
-    if (next !== undefined) { goTo(next); player.seek(transcript.words[next]!.startMs); }
+    if (next !== undefined) {
+      goTo(next);
+      player.seek(transcript.words[next]!.startMs);
+    }
   };
   useKeys([
     { key: 'ArrowDown', label: 'Next candidate', group: 'Ranking', run: () => step(1) },
@@ -115,13 +139,55 @@ function BenchTable({ recording, ranking, transcript }: { recording: RecordingVi
   const durationMs = recording.durationMs ?? transcript.durationMs;
   return (
     <div className="flex h-full flex-col" data-first-word={firstWord}>
-      <Seam durationMs={durationMs} ridge={ranking.ridge} chapters={ranking.chapters} candidates={ranking.candidates} strongCount={ranking.strongCount} partStartMs={ranking.sift.brief.partStartMs} partEndMs={ranking.sift.brief.partEndMs ?? durationMs} chosen={chosen} playheadMs={player.atMs > 0 ? player.atMs : null} onSeek={seek} onChoose={choose} />
+      <Seam
+        durationMs={durationMs}
+        ridge={ranking.ridge}
+        chapters={ranking.chapters}
+        candidates={ranking.candidates}
+        strongCount={ranking.strongCount}
+        partStartMs={ranking.sift.brief.partStartMs}
+        partEndMs={ranking.sift.brief.partEndMs ?? durationMs}
+        chosen={chosen}
+        playheadMs={player.atMs > 0 ? player.atMs : null}
+        onSeek={seek}
+        onChoose={choose}
+      />
       {notes.length > 0 && <div className="flex-none border-b border-rule px-[18px] py-[5px] text-[12px] text-soft">{notes.join(' ')}</div>}
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(320px,372px)_1fr_minmax(270px,316px)]">
-        <Ranking all={ranking.candidates} shown={deferredShown} strongCount={ranking.strongCount} roughCount={ranking.sift.brief.roughCount} chosenId={candidateId} onChoose={choose} />
-        <TranscriptPane transcript={transcript} paragraphs={paragraphs} candidate={chosen} span={span} lit={lit} playingWord={playingWord} focus={focus} onMoveEdge={moveEdge} onNudge={nudge} onWord={(word) => player.seek(transcript.words[word]!.startMs)} />
-        {chosen === null ? <EmptyState title="No candidate chosen">Choose one in the ranking, and its reasons stand here.</EmptyState> : (
-          <Reasons candidate={chosen} total={ranking.candidates.length} transcript={transcript} player={player} hasSound={recording.sound !== null} onState={change} onPlay={play} onGoTo={goTo} onBack={backToFound} />
+        <Ranking
+          all={ranking.candidates}
+          shown={deferredShown}
+          strongCount={ranking.strongCount}
+          roughCount={ranking.sift.brief.roughCount}
+          chosenId={candidateId}
+          onChoose={choose}
+        />
+        <TranscriptPane
+          transcript={transcript}
+          paragraphs={paragraphs}
+          candidate={chosen}
+          span={span}
+          lit={lit}
+          playingWord={playingWord}
+          focus={focus}
+          onMoveEdge={moveEdge}
+          onNudge={nudge}
+          onWord={(word) => player.seek(transcript.words[word]!.startMs)}
+        />
+        {chosen === null ? (
+          <EmptyState title="No candidate chosen">Choose one in the ranking, and its reasons stand here.</EmptyState>
+        ) : (
+          <Reasons
+            candidate={chosen}
+            total={ranking.candidates.length}
+            transcript={transcript}
+            player={player}
+            hasSound={recording.sound !== null}
+            onState={change}
+            onPlay={play}
+            onGoTo={goTo}
+            onBack={backToFound}
+          />
         )}
       </div>
     </div>
@@ -155,12 +221,18 @@ function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
   const pending = useRef<(() => void) | null>(null);
   const current = draft !== null && draft.id === chosen?.id ? draft : null;
 
-  const flush = useCallback(() => { clearTimeout(timer.current); pending.current?.(); pending.current = null; }, []);
+  const flush = useCallback(() => {
+    clearTimeout(timer.current);
+    pending.current?.();
+    pending.current = null;
+  }, []);
   useEffect(() => flush, [chosen?.id, flush]); // leaving a candidate saves what was moved
   const save = (target: CandidateView, next: DraftSpan): void => {
     const before = { firstWord: target.firstWord, endWord: target.endWord };
     const write = (span: DraftSpan) => setSpan({ candidateId: target.id, wordSpanForm: { firstWord: span.firstWord, endWord: span.endWord } }).unwrap();
-    write(next).then(() => didSomething(`Moved the ends of “${target.title}”`, () => write(before)), sayTrouble).finally(() => setDraft((old) => (old?.id === target.id && old.firstWord === next.firstWord && old.endWord === next.endWord ? null : old)));
+    write(next)
+      .then(() => didSomething(`Moved the ends of “${target.title}”`, () => write(before)), sayTrouble)
+      .finally(() => setDraft((old) => (old?.id === target.id && old.firstWord === next.firstWord && old.endWord === next.endWord ? null : old)));
   };
   const moveTo = (span: DraftSpan, waitMs: number): void => {
     if (chosen === null) return;
@@ -173,7 +245,9 @@ function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
   const withEdge = (edge: 'start' | 'end', word: number): DraftSpan | null => {
     const from = current ?? chosen;
     if (from === null) return null;
-    return edge === 'start' ? { firstWord: Math.max(0, Math.min(word, from.endWord - 1)), endWord: from.endWord } : { firstWord: from.firstWord, endWord: Math.min(wordCount, Math.max(word, from.firstWord + 1)) };
+    return edge === 'start'
+      ? { firstWord: Math.max(0, Math.min(word, from.endWord - 1)), endWord: from.endWord }
+      : { firstWord: from.firstWord, endWord: Math.min(wordCount, Math.max(word, from.firstWord + 1)) };
   };
   return {
     draft: current,
@@ -188,6 +262,8 @@ function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
       const next = from === null ? null : withEdge(edge, (edge === 'start' ? from.firstWord : from.endWord) + by);
       if (next !== null) moveTo(next, SAVE_AFTER_MS);
     },
-    backToFound: () => { if (chosen !== null) moveTo({ firstWord: chosen.foundFirstWord, endWord: chosen.foundEndWord }, 0); },
+    backToFound: () => {
+      if (chosen !== null) moveTo({ firstWord: chosen.foundFirstWord, endWord: chosen.foundEndWord }, 0);
+    },
   };
 }

@@ -6,7 +6,17 @@ import { Button } from '../../ui/parts.js';
 import { BriefFields, useBriefForm } from './brief-form.js';
 
 /** Briefs a recording and starts its sift. Earlier sifts stay. */
-export function BriefDialog({ recording, start, onClose, onStarted }: { recording: RecordingView; start: BriefForm; onClose: () => void; onStarted: (siftId: string) => void }): ReactNode {
+export function BriefDialog({
+  recording,
+  start,
+  onClose,
+  onStarted,
+}: {
+  recording: RecordingView;
+  start: BriefForm;
+  onClose: () => void;
+  onStarted: (siftId: string) => void;
+}): ReactNode {
   const [startSift, { error, isLoading }] = api.useStartSiftMutation();
   const { control, setValue, handleSubmit, formState } = useBriefForm(start);
   const refused = Object.fromEntries((problemOf(error)?.errors ?? []).map(({ field, detail }) => [field, detail]));
@@ -16,13 +26,24 @@ export function BriefDialog({ recording, start, onClose, onStarted }: { recordin
   });
   return (
     <Dialog open onClose={onClose} title={`Brief for “${recording.title}”`} wide>
-      <form onSubmit={(event) => { submit(event).catch(() => undefined); }} noValidate>
+      <form
+        onSubmit={(event) => {
+          submit(event).catch(() => undefined);
+        }}
+        noValidate
+      >
         <BriefFields control={control} setValue={setValue} errors={formState.errors} refused={refused} />
-        {error !== undefined && Object.keys(refused).length === 0 && <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">{problemText(error)}</p>}
+        {error !== undefined && Object.keys(refused).length === 0 && (
+          <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">
+            {problemText(error)}
+          </p>
+        )}
         <DialogFoot>
           <span className="mr-auto text-[12px] text-soft">Runs in the background; earlier sifts of this recording stay.</span>
           <Button onClick={onClose}>Cancel</Button>
-          <Button tone="fill" type="submit" disabled={isLoading}>Sift the recording</Button>
+          <Button tone="fill" type="submit" disabled={isLoading}>
+            Sift the recording
+          </Button>
         </DialogFoot>
       </form>
     </Dialog>

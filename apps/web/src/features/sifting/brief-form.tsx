@@ -8,7 +8,11 @@ import { KIND_NAMES } from '../../ui/signals.js';
 
 /** Length bands people ask for. Common practice. */
 export const BANDS = [
-  { name: 'under 30 s', minMs: 10_000, maxMs: 30_000 }, { name: '30–60 s', minMs: 30_000, maxMs: 60_000 }, { name: '60–90 s', minMs: 60_000, maxMs: 90_000 }, { name: '90–180 s', minMs: 90_000, maxMs: 180_000 }, { name: 'long cut, 3–15 min', minMs: 180_000, maxMs: 900_000 },
+  { name: 'under 30 s', minMs: 10_000, maxMs: 30_000 },
+  { name: '30–60 s', minMs: 30_000, maxMs: 60_000 },
+  { name: '60–90 s', minMs: 60_000, maxMs: 90_000 },
+  { name: '90–180 s', minMs: 90_000, maxMs: 180_000 },
+  { name: 'long cut, 3–15 min', minMs: 180_000, maxMs: 900_000 },
 ] as const;
 
 export const FIRST_BRIEF: BriefForm = { partStartMs: 240_000, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
@@ -36,29 +40,111 @@ export function BriefFields({ control, setValue, errors, refused = {} }: FieldsP
   const wrong = (field: keyof BriefForm): string | undefined => errors[field]?.message ?? refused[field];
   return (
     <div className="grid grid-cols-2 gap-x-5 gap-y-4">
-      <Controller control={control} name="partStartMs" render={({ field }) => <ClockField label="Part that counts, from" value={field.value} onChange={(ms) => field.onChange(ms ?? 0)} emptyMeans="0:00" hint="Greetings and notices take about 4 minutes" error={wrong('partStartMs')} />} />
-      <Controller control={control} name="partEndMs" render={({ field }) => <ClockField label="to" value={field.value} onChange={field.onChange} emptyMeans="the end" hint="Leave out the sign-off" error={wrong('partEndMs')} />} />
-      <SelectField label="Length of a candidate" value={band < 0 ? 'own' : String(band)} onChange={(event) => {
-        const chosen = BANDS[Number(event.target.value)];
-        if (chosen === undefined) setValue('maxMs', (values.maxMs ?? 60_000) + 5_000, { shouldValidate: true });
-        else { setValue('minMs', chosen.minMs, { shouldValidate: true }); setValue('maxMs', chosen.maxMs, { shouldValidate: true }); }
-      }} error={wrong('minMs') ?? wrong('maxMs')}>
-        {BANDS.map((one, i) => <option key={one.name} value={i}>{one.name}</option>)}
+      <Controller
+        control={control}
+        name="partStartMs"
+        render={({ field }) => (
+          <ClockField
+            label="Part that counts, from"
+            value={field.value}
+            onChange={(ms) => field.onChange(ms ?? 0)}
+            emptyMeans="0:00"
+            hint="Greetings and notices take about 4 minutes"
+            error={wrong('partStartMs')}
+          />
+        )}
+      />
+      <Controller
+        control={control}
+        name="partEndMs"
+        render={({ field }) => (
+          <ClockField label="to" value={field.value} onChange={field.onChange} emptyMeans="the end" hint="Leave out the sign-off" error={wrong('partEndMs')} />
+        )}
+      />
+      <SelectField
+        label="Length of a candidate"
+        value={band < 0 ? 'own' : String(band)}
+        onChange={(event) => {
+          const chosen = BANDS[Number(event.target.value)];
+          if (chosen === undefined) setValue('maxMs', (values.maxMs ?? 60_000) + 5_000, { shouldValidate: true });
+          else {
+            setValue('minMs', chosen.minMs, { shouldValidate: true });
+            setValue('maxMs', chosen.maxMs, { shouldValidate: true });
+          }
+        }}
+        error={wrong('minMs') ?? wrong('maxMs')}
+      >
+        {BANDS.map((one, i) => (
+          <option key={one.name} value={i}>
+            {one.name}
+          </option>
+        ))}
         <option value="own">own</option>
       </SelectField>
       <Field label="Shortest and longest, seconds">
         {(ids) => (
           <div className="flex items-center gap-2">
-            <input {...ids} className={inputClass} type="number" min={3} max={1800} value={(values.minMs ?? 0) / 1_000} onChange={(event) => setValue('minMs', Math.round(Number(event.target.value) * 1_000), { shouldValidate: true })} />
+            <input
+              {...ids}
+              className={inputClass}
+              type="number"
+              min={3}
+              max={1800}
+              value={(values.minMs ?? 0) / 1_000}
+              onChange={(event) => setValue('minMs', Math.round(Number(event.target.value) * 1_000), { shouldValidate: true })}
+            />
             <span>to</span>
-            <input aria-label="Longest, seconds" className={inputClass} type="number" min={3} max={1800} value={(values.maxMs ?? 0) / 1_000} onChange={(event) => setValue('maxMs', Math.round(Number(event.target.value) * 1_000), { shouldValidate: true })} />
+            <input
+              aria-label="Longest, seconds"
+              className={inputClass}
+              type="number"
+              min={3}
+              max={1800}
+              value={(values.maxMs ?? 0) / 1_000}
+              onChange={(event) => setValue('maxMs', Math.round(Number(event.target.value) * 1_000), { shouldValidate: true })}
+            />
           </div>
         )}
       </Field>
-      <TextField label="About how many" type="number" min={1} max={200} value={values.roughCount ?? 12} onChange={(event) => setValue('roughCount', Number(event.target.value), { shouldValidate: true })} hint="The whole ranking is kept; this only marks a place in it" error={wrong('roughCount')} />
-      <Controller control={control} name="topics" render={({ field }) => <ListField label="About" value={field.value} onChange={field.onChange} placeholder="wet wood, carbon monoxide" hint="Topics in plain words, with commas" error={wrong('topics')} />} />
+      <TextField
+        label="About how many"
+        type="number"
+        min={1}
+        max={200}
+        value={values.roughCount ?? 12}
+        onChange={(event) => setValue('roughCount', Number(event.target.value), { shouldValidate: true })}
+        hint="The whole ranking is kept; this only marks a place in it"
+        error={wrong('roughCount')}
+      />
+      <Controller
+        control={control}
+        name="topics"
+        render={({ field }) => (
+          <ListField
+            label="About"
+            value={field.value}
+            onChange={field.onChange}
+            placeholder="wet wood, carbon monoxide"
+            hint="Topics in plain words, with commas"
+            error={wrong('topics')}
+          />
+        )}
+      />
       <Controller control={control} name="kinds" render={({ field }) => <Kinds value={field.value} onChange={field.onChange} />} />
-      <Controller control={control} name="avoid" render={({ field }) => <ListField label="Never with" value={field.value} onChange={field.onChange} placeholder="names, prices…" hint="No candidate will contain these words" error={wrong('avoid')} />} />
+      <Controller
+        control={control}
+        name="avoid"
+        render={({ field }) => (
+          <ListField
+            label="Never with"
+            value={field.value}
+            onChange={field.onChange}
+            placeholder="names, prices…"
+            hint="No candidate will contain these words"
+            error={wrong('avoid')}
+          />
+        )}
+      />
     </div>
   );
 }
@@ -69,7 +155,15 @@ function Kinds({ value, onChange }: { value: readonly Kind[]; onChange: (kinds: 
       <legend className="mb-1 text-xs font-semibold">Kinds of moment wanted</legend>
       <div className="grid grid-cols-2 gap-x-3 gap-y-[3px]">
         {KINDS.map((kind) => (
-          <label key={kind} className="flex items-center gap-[6px]"><input type="checkbox" className="accent-ink" checked={value.includes(kind)} onChange={(event) => onChange(event.target.checked ? [...value, kind] : value.filter((one) => one !== kind))} />{KIND_NAMES[kind]}</label>
+          <label key={kind} className="flex items-center gap-[6px]">
+            <input
+              type="checkbox"
+              className="accent-ink"
+              checked={value.includes(kind)}
+              onChange={(event) => onChange(event.target.checked ? [...value, kind] : value.filter((one) => one !== kind))}
+            />
+            {KIND_NAMES[kind]}
+          </label>
         ))}
       </div>
       <p className="mt-1 text-[11.5px] text-soft">None ticked means any.</p>

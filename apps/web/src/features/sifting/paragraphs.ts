@@ -19,7 +19,13 @@ export function toParagraphs(transcript: Transcript): Paragraph[] {
   let previousSpeaker: number | null = null;
   const flush = (): void => {
     if (open === null) return;
-    paragraphs.push({ firstWord: open.firstWord, endWord: open.endWord, startMs: open.startMs, speaker: transcript.speakers[open.speaker] ?? null, opensTurn: open.speaker !== previousSpeaker || paragraphs.length === 0 });
+    paragraphs.push({
+      firstWord: open.firstWord,
+      endWord: open.endWord,
+      startMs: open.startMs,
+      speaker: transcript.speakers[open.speaker] ?? null,
+      opensTurn: open.speaker !== previousSpeaker || paragraphs.length === 0,
+    });
     previousSpeaker = open.speaker;
     open = null;
   };

@@ -42,8 +42,16 @@ export function usePlayer(source: string | null): Player {
       setAtMs(now);
       frame = requestAnimationFrame(tick);
     };
-    element.onplay = () => { setPlaying(true); setTrouble(null); cancelAnimationFrame(frame); frame = requestAnimationFrame(tick); };
-    element.onpause = () => { setPlaying(false); cancelAnimationFrame(frame); };
+    element.onplay = () => {
+      setPlaying(true);
+      setTrouble(null);
+      cancelAnimationFrame(frame);
+      frame = requestAnimationFrame(tick);
+    };
+    element.onpause = () => {
+      setPlaying(false);
+      cancelAnimationFrame(frame);
+    };
     element.onerror = () => setTrouble('The sound cannot be played here.');
     return () => {
       cancelAnimationFrame(frame);
@@ -60,7 +68,9 @@ export function usePlayer(source: string | null): Player {
     if (element === null) return;
     until.current = endMs;
     element.currentTime = startMs / 1_000;
-    element.play().catch((error: unknown) => { if ((error as Error).name !== 'AbortError') setTrouble('The sound cannot be played here.'); });
+    element.play().catch((error: unknown) => {
+      if ((error as Error).name !== 'AbortError') setTrouble('The sound cannot be played here.');
+    });
   }, []);
   const pause = useCallback(() => audio.current?.pause(), []);
   const seek = useCallback((ms: number) => {

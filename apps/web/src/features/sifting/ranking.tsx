@@ -25,7 +25,13 @@ export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoos
   const scroller = useRef<HTMLDivElement>(null);
   const kept = all.filter((one) => one.state === 'kept').length;
   const dropped = all.filter((one) => one.state === 'dropped').length;
-  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => 68, overscan: 6, getItemKey: (index) => shown[index]!.id });
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 68,
+    overscan: 6,
+    getItemKey: (index) => shown[index]!.id,
+  });
   const chosenIndex = shown.findIndex((one) => one.id === chosenId);
   useEffect(() => {
     if (chosenIndex >= 0) virtual.scrollToIndex(chosenIndex, { align: 'auto' });
@@ -34,16 +40,39 @@ export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoos
   return (
     <section aria-label="Ranking" className="flex min-h-0 flex-col border-r border-rule">
       <div className="flex flex-none items-center gap-2 border-b border-rule px-[18px] py-[7px]">
-        <span><b>{all.length} candidates</b> <span className="text-soft">· {kept} kept, {dropped} dropped</span></span>
+        <span>
+          <b>{all.length} candidates</b>{' '}
+          <span className="text-soft">
+            · {kept} kept, {dropped} dropped
+          </span>
+        </span>
       </div>
       <Filters />
-      {shown.length === 0 && <p className="px-[18px] py-6 text-soft">{all.length === 0 ? 'No passage of this length with clean edges was found. Change the brief: a wider length band, or a longer part of the recording.' : 'No candidate fits these filters.'}</p>}
-      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="listbox" aria-label="Candidates" aria-activedescendant={chosenIndex >= 0 ? `candidate-${chosenId}` : undefined}>
+      {shown.length === 0 && (
+        <p className="px-[18px] py-6 text-soft">
+          {all.length === 0
+            ? 'No passage of this length with clean edges was found. Change the brief: a wider length band, or a longer part of the recording.'
+            : 'No candidate fits these filters.'}
+        </p>
+      )}
+      <div
+        ref={scroller}
+        className="min-h-0 flex-1 overflow-y-auto"
+        role="listbox"
+        aria-label="Candidates"
+        aria-activedescendant={chosenIndex >= 0 ? `candidate-${chosenId}` : undefined}
+      >
         <div className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const candidate = shown[item.index]!;
             return (
-              <div key={item.key} ref={virtual.measureElement} data-index={item.index} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start}px)` }}>
+              <div
+                key={item.key}
+                ref={virtual.measureElement}
+                data-index={item.index}
+                className="absolute inset-x-0 top-0"
+                style={{ transform: `translateY(${item.start}px)` }}
+              >
                 <Row candidate={candidate} chosen={candidate.id === chosenId} onChoose={onChoose} />
                 {item.index === lineAfter && item.index < shown.length - 1 && <FallLine strongCount={strongCount} roughCount={roughCount} />}
               </div>
@@ -58,7 +87,9 @@ export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoos
 /** Index of the last strong candidate among those shown; -1 when there is none, or none to draw a line after. */
 function lastStrong(shown: readonly CandidateView[], strongCount: number): number {
   let last = -1;
-  shown.forEach((one, i) => { if (one.rank <= strongCount) last = i; });
+  shown.forEach((one, i) => {
+    if (one.rank <= strongCount) last = i;
+  });
   return last;
 }
 
@@ -80,12 +111,20 @@ const Row = memo(function Row({ candidate, chosen, onChoose }: { candidate: Cand
       aria-label={`${candidate.rank}. ${candidate.title}, score ${Math.round(candidate.score)}, ${candidate.state}`}
       data-testid="candidate"
       onClick={() => onChoose(candidate.id)}
-      className={clsx('grid cursor-pointer grid-cols-[26px_1fr_auto_36px] items-center gap-[10px] border-b border-rule py-[9px] pr-[14px]', chosen ? 'border-l-4 border-l-madder bg-sheet pl-[12px]' : 'pl-[16px] hover:bg-sheet', dropped && 'opacity-65')}
+      className={clsx(
+        'grid cursor-pointer grid-cols-[26px_1fr_auto_36px] items-center gap-[10px] border-b border-rule py-[9px] pr-[14px]',
+        chosen ? 'border-l-4 border-l-madder bg-sheet pl-[12px]' : 'pl-[16px] hover:bg-sheet',
+        dropped && 'opacity-65',
+      )}
     >
-      <span className={clsx('time justify-self-stretch py-px text-center', candidate.state === 'kept' ? 'bg-verdigris text-sheet' : 'text-soft')}>{candidate.rank}</span>
+      <span className={clsx('time justify-self-stretch py-px text-center', candidate.state === 'kept' ? 'bg-verdigris text-sheet' : 'text-soft')}>
+        {candidate.rank}
+      </span>
       <span className="min-w-0">
         <span className={clsx('line-clamp-2 leading-[1.3] font-semibold', dropped && 'line-through')}>{candidate.title}</span>
-        <span className="time text-soft">{formatTimecode(candidate.startMs)} · {formatLength(candidate.endMs - candidate.startMs)}</span>
+        <span className="time text-soft">
+          {formatTimecode(candidate.startMs)} · {formatLength(candidate.endMs - candidate.startMs)}
+        </span>
         {candidate.state !== 'open' && <span className="ml-2 text-[11px] text-soft">{candidate.state}</span>}
       </span>
       <SignalBars values={candidate.signals.map((signal) => signal.value)} />
@@ -94,28 +133,90 @@ const Row = memo(function Row({ candidate, chosen, onChoose }: { candidate: Cand
   );
 });
 
-const STATES: readonly [StateFilter, string][] = [['all', 'all states'], ['open', 'open'], ['kept', 'kept'], ['dropped', 'dropped']];
-const LENGTHS: readonly [number, string][] = [[30_000, 'up to 0:30'], [45_000, 'up to 0:45'], [60_000, 'up to 1:00'], [90_000, 'up to 1:30']];
+const STATES: readonly [StateFilter, string][] = [
+  ['all', 'all states'],
+  ['open', 'open'],
+  ['kept', 'kept'],
+  ['dropped', 'dropped'],
+];
+const LENGTHS: readonly [number, string][] = [
+  [30_000, 'up to 0:30'],
+  [45_000, 'up to 0:45'],
+  [60_000, 'up to 1:00'],
+  [90_000, 'up to 1:30'],
+];
 
 function Filters(): ReactNode {
   const { filter, sort } = useAppSelector((state) => state.bench);
   const dispatch = useAppDispatch();
-  const set = (fields: Partial<RankingFilter>): void => { dispatch(filtered(fields)); };
+  const set = (fields: Partial<RankingFilter>): void => {
+    dispatch(filtered(fields));
+  };
   return (
     <div className="flex-none border-b border-rule px-[14px] py-[6px]">
-      <label className="flex items-center gap-2 rounded border border-rule bg-sheet px-2 py-[3px]"><Search size={13} className="text-soft" /><input id="ranking-text" aria-label="Words in the candidate" value={filter.text} onChange={(event) => set({ text: event.target.value })} placeholder="words in title, lines or reason" className="w-full bg-transparent outline-none placeholder:text-soft" /></label>
+      <label className="flex items-center gap-2 rounded border border-rule bg-sheet px-2 py-[3px]">
+        <Search size={13} className="text-soft" />
+        <input
+          id="ranking-text"
+          aria-label="Words in the candidate"
+          value={filter.text}
+          onChange={(event) => set({ text: event.target.value })}
+          placeholder="words in title, lines or reason"
+          className="w-full bg-transparent outline-none placeholder:text-soft"
+        />
+      </label>
       <div className="mt-1 flex flex-wrap gap-x-1 text-[12px]">
         <select aria-label="Order" className={SELECT} value={sort} onChange={(event) => dispatch(sorted(event.target.value as SortBy))}>
-          <option value="score">by score</option><option value="time">by time</option><option value="length">by length</option>
-          {SIGNALS.map((signal) => <option key={signal} value={signal}>by {SIGNAL_LOOK[signal].name}</option>)}
+          <option value="score">by score</option>
+          <option value="time">by time</option>
+          <option value="length">by length</option>
+          {SIGNALS.map((signal) => (
+            <option key={signal} value={signal}>
+              by {SIGNAL_LOOK[signal].name}
+            </option>
+          ))}
         </select>
-        <select aria-label="Signal" className={SELECT} value={filter.signal} onChange={(event) => set({ signal: event.target.value as RankingFilter['signal'] })}>
+        <select
+          aria-label="Signal"
+          className={SELECT}
+          value={filter.signal}
+          onChange={(event) => set({ signal: event.target.value as RankingFilter['signal'] })}
+        >
           <option value="all">all signals</option>
-          {SIGNALS.map((signal) => <option key={signal} value={signal}>{SIGNAL_LOOK[signal].name} {filter.atLeast}+</option>)}
+          {SIGNALS.map((signal) => (
+            <option key={signal} value={signal}>
+              {SIGNAL_LOOK[signal].name} {filter.atLeast}+
+            </option>
+          ))}
         </select>
-        <select aria-label="State" className={SELECT} value={filter.state} onChange={(event) => set({ state: event.target.value as StateFilter })}>{STATES.map(([value, name]) => <option key={value} value={value}>{name}</option>)}</select>
-        <select aria-label="Kind" className={SELECT} value={filter.kind} onChange={(event) => set({ kind: event.target.value as RankingFilter['kind'] })}><option value="all">all kinds</option>{KINDS.map((kind) => <option key={kind} value={kind}>{KIND_NAMES[kind]}</option>)}</select>
-        <select aria-label="Length" className={SELECT} value={filter.longestMs ?? ''} onChange={(event) => set({ longestMs: event.target.value === '' ? null : Number(event.target.value) })}><option value="">any length</option>{LENGTHS.map(([ms, name]) => <option key={ms} value={ms}>{name}</option>)}</select>
+        <select aria-label="State" className={SELECT} value={filter.state} onChange={(event) => set({ state: event.target.value as StateFilter })}>
+          {STATES.map(([value, name]) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </select>
+        <select aria-label="Kind" className={SELECT} value={filter.kind} onChange={(event) => set({ kind: event.target.value as RankingFilter['kind'] })}>
+          <option value="all">all kinds</option>
+          {KINDS.map((kind) => (
+            <option key={kind} value={kind}>
+              {KIND_NAMES[kind]}
+            </option>
+          ))}
+        </select>
+        <select
+          aria-label="Length"
+          className={SELECT}
+          value={filter.longestMs ?? ''}
+          onChange={(event) => set({ longestMs: event.target.value === '' ? null : Number(event.target.value) })}
+        >
+          <option value="">any length</option>
+          {LENGTHS.map(([ms, name]) => (
+            <option key={ms} value={ms}>
+              {name}
+            </option>
+          ))}
+        </select>
       </div>
     </div>
   );

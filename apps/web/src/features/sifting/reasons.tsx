@@ -28,33 +28,74 @@ export function Reasons({ candidate, total, transcript, player, hasSound, onStat
     <aside aria-label="Reasons" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule px-[18px] py-[14px]">
       <div className="flex items-end gap-4">
         <div>
-          <div className="text-[44px] leading-none font-bold tracking-[-.05em]" data-testid="score">{Math.round(candidate.score)}</div>
-          <div className="mt-1 text-soft">{ordinal(candidate.rank)} of {total}, {Math.round((candidate.endMs - candidate.startMs) / 1_000)} s</div>
+          <div className="text-[44px] leading-none font-bold tracking-[-.05em]" data-testid="score">
+            {Math.round(candidate.score)}
+          </div>
+          <div className="mt-1 text-soft">
+            {ordinal(candidate.rank)} of {total}, {Math.round((candidate.endMs - candidate.startMs) / 1_000)} s
+          </div>
         </div>
-        <div className="ml-auto text-right"><div className="font-semibold">{KIND_NAMES[candidate.kind]}</div><div className="time text-soft">{formatTimecode(candidate.startMs, 'tenths')} – {formatTimecode(candidate.endMs, 'tenths')}</div></div>
+        <div className="ml-auto text-right">
+          <div className="font-semibold">{KIND_NAMES[candidate.kind]}</div>
+          <div className="time text-soft">
+            {formatTimecode(candidate.startMs, 'tenths')} – {formatTimecode(candidate.endMs, 'tenths')}
+          </div>
+        </div>
       </div>
       <div className="grid grid-cols-2 gap-[6px]">
-        <Button tone={candidate.state === 'kept' ? 'plain' : 'fill'} keyName="k" aria-pressed={candidate.state === 'kept'} onClick={() => onState('kept')}>{candidate.state === 'kept' ? 'Kept' : 'Keep'}</Button>
-        <Button keyName="x" aria-pressed={candidate.state === 'dropped'} onClick={() => onState('dropped')}>{candidate.state === 'dropped' ? 'Dropped' : 'Drop'}</Button>
-        <Button keyName="l" disabled={candidate.state === 'open'} onClick={() => onState('open')}>Leave open</Button>
-        <Button keyName=" " disabled={!hasSound} title={hasSound ? 'Plays exactly this candidate' : 'This recording has no sound yet'} onClick={onPlay}>{player.playing ? 'Pause' : 'Play'}</Button>
+        <Button tone={candidate.state === 'kept' ? 'plain' : 'fill'} keyName="k" aria-pressed={candidate.state === 'kept'} onClick={() => onState('kept')}>
+          {candidate.state === 'kept' ? 'Kept' : 'Keep'}
+        </Button>
+        <Button keyName="x" aria-pressed={candidate.state === 'dropped'} onClick={() => onState('dropped')}>
+          {candidate.state === 'dropped' ? 'Dropped' : 'Drop'}
+        </Button>
+        <Button keyName="l" disabled={candidate.state === 'open'} onClick={() => onState('open')}>
+          Leave open
+        </Button>
+        <Button keyName=" " disabled={!hasSound} title={hasSound ? 'Plays exactly this candidate' : 'This recording has no sound yet'} onClick={onPlay}>
+          {player.playing ? 'Pause' : 'Play'}
+        </Button>
       </div>
-      {player.trouble !== null && <p role="alert" className="text-madder-text">{player.trouble}</p>}
-      {!hasSound && <p className="text-[12px] text-soft">No sound yet: add it on the <Link className="underline" to="/recordings">recordings</Link> screen to listen.</p>}
+      {player.trouble !== null && (
+        <p role="alert" className="text-madder-text">
+          {player.trouble}
+        </p>
+      )}
+      {!hasSound && (
+        <p className="text-[12px] text-soft">
+          No sound yet: add it on the{' '}
+          <Link className="underline" to="/recordings">
+            recordings
+          </Link>{' '}
+          screen to listen.
+        </p>
+      )}
       <p className="font-serif text-[15px] leading-[1.4]">{candidate.reason}</p>
       {moved && (
         <p className="border-l-4 border-rule pl-3 text-[12px] text-soft">
-          You moved its ends. Score and reasons are those of the passage as it was found, {formatTimecode(transcript.words[candidate.foundFirstWord]!.startMs)} to {formatTimecode(transcript.words[candidate.foundEndWord - 1]!.endMs)}.{' '}
-          <button type="button" className="underline" onClick={onBack}>Back to where it was found</button>
+          You moved its ends. Score and reasons are those of the passage as it was found, {formatTimecode(transcript.words[candidate.foundFirstWord]!.startMs)}{' '}
+          to {formatTimecode(transcript.words[candidate.foundEndWord - 1]!.endMs)}.{' '}
+          <button type="button" className="underline" onClick={onBack}>
+            Back to where it was found
+          </button>
         </p>
       )}
-      <div className="flex flex-col gap-[9px]">{candidate.signals.map((signal) => <SignalRow key={signal.signal} signal={signal} transcript={transcript} onGoTo={onGoTo} />)}</div>
-      <div className="border-t border-rule pt-[10px]">
-        <div className="text-[12px] text-soft">First line</div><p className="font-serif text-[15px]">{candidate.firstLine}</p>
-        <div className="mt-1 text-[12px] text-soft">Last line</div><p className="font-serif text-[15px]">{candidate.lastLine}</p>
+      <div className="flex flex-col gap-[9px]">
+        {candidate.signals.map((signal) => (
+          <SignalRow key={signal.signal} signal={signal} transcript={transcript} onGoTo={onGoTo} />
+        ))}
       </div>
       <div className="border-t border-rule pt-[10px]">
-        <div className="flex justify-between text-[12px] text-soft"><span>Title from the words said</span><span className="time">{candidate.title.length} characters</span></div>
+        <div className="text-[12px] text-soft">First line</div>
+        <p className="font-serif text-[15px]">{candidate.firstLine}</p>
+        <div className="mt-1 text-[12px] text-soft">Last line</div>
+        <p className="font-serif text-[15px]">{candidate.lastLine}</p>
+      </div>
+      <div className="border-t border-rule pt-[10px]">
+        <div className="flex justify-between text-[12px] text-soft">
+          <span>Title from the words said</span>
+          <span className="time">{candidate.title.length} characters</span>
+        </div>
         <p className="text-[15px] leading-[1.3] font-semibold">{candidate.title}</p>
         <p className="mt-[6px] text-verdigris-text">{candidate.hashtags.map((tag) => `#${tag}`).join(' ')}</p>
         <p className="mt-2 text-[11.5px] text-soft">{formatLength(candidate.endMs - candidate.startMs)} long. Keep it, then word it on the Shorts screen.</p>
@@ -78,12 +119,25 @@ function SignalRow({ signal, transcript, onGoTo }: { signal: SignalView; transcr
       onBlur={() => dispatch(signalLit(null))}
       data-testid={`signal-${signal.signal}`}
     >
-      <span tabIndex={0} className="rounded-sm">{look.name}</span>
-      <span className="h-[6px] bg-faint" aria-hidden="true"><span className="block h-full" style={{ width: `${signal.value}%`, background: look.colour }} /></span>
-      <span className="time text-right" aria-label={`${look.name} ${signal.value} of 100`}>{signal.value}</span>
+      <span tabIndex={0} className="rounded-sm">
+        {look.name}
+      </span>
+      <span className="h-[6px] bg-faint" aria-hidden="true">
+        <span className="block h-full" style={{ width: `${signal.value}%`, background: look.colour }} />
+      </span>
+      <span className="time text-right" aria-label={`${look.name} ${signal.value} of 100`}>
+        {signal.value}
+      </span>
       <span className="col-span-3 text-[12px] leading-[1.35] text-soft">
         {signal.sentence}
-        {starts.map((word) => <Fragment key={word}>{' '}<button type="button" className="time text-madder-text hover:underline" onClick={() => onGoTo(word)}>{formatTimecode(transcript.words[word]?.startMs ?? 0)}</button></Fragment>)}
+        {starts.map((word) => (
+          <Fragment key={word}>
+            {' '}
+            <button type="button" className="time text-madder-text hover:underline" onClick={() => onGoTo(word)}>
+              {formatTimecode(transcript.words[word]?.startMs ?? 0)}
+            </button>
+          </Fragment>
+        ))}
       </span>
     </div>
   );

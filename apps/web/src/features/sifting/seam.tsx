@@ -32,9 +32,22 @@ export function Seam(props: SeamProps): ReactNode {
       <div className="relative h-[98px]">
         <div className="absolute inset-x-0 top-0 h-[60px] cursor-pointer" onClick={onClick} data-testid="seam">
           <Ridge ridge={props.ridge} />
-          {props.partStartMs > 0 && <div title="Left out by the brief" className="hatched absolute inset-y-0 left-0 opacity-80" style={{ width: percent(props.partStartMs) }} />}
-          {props.partEndMs < durationMs && <div title="Left out by the brief" className="hatched absolute inset-y-0 right-0 opacity-80" style={{ width: percent(durationMs - props.partEndMs) }} />}
-          {chosen !== null && <div className="pointer-events-none absolute top-0 h-[68px] bg-madder/18" style={{ left: percent(chosen.startMs), width: percent(chosen.endMs - chosen.startMs), minWidth: 3 }} />}
+          {props.partStartMs > 0 && (
+            <div title="Left out by the brief" className="hatched absolute inset-y-0 left-0 opacity-80" style={{ width: percent(props.partStartMs) }} />
+          )}
+          {props.partEndMs < durationMs && (
+            <div
+              title="Left out by the brief"
+              className="hatched absolute inset-y-0 right-0 opacity-80"
+              style={{ width: percent(durationMs - props.partEndMs) }}
+            />
+          )}
+          {chosen !== null && (
+            <div
+              className="pointer-events-none absolute top-0 h-[68px] bg-madder/18"
+              style={{ left: percent(chosen.startMs), width: percent(chosen.endMs - chosen.startMs), minWidth: 3 }}
+            />
+          )}
           {playheadMs !== null && <div className="pointer-events-none absolute top-0 h-[68px] w-[2px] bg-ink" style={{ left: percent(playheadMs) }} />}
         </div>
         <Ticks candidates={props.candidates} durationMs={durationMs} strongCount={props.strongCount} chosenId={chosen?.id ?? null} onChoose={props.onChoose} />
@@ -50,32 +63,79 @@ const Ridge = memo(function Ridge({ ridge }: { ridge: readonly number[] }): Reac
     const smooth = ridge.map((_, i) => {
       let sum = 0;
       let n = 0;
-      for (let k = Math.max(0, i - 3); k <= Math.min(ridge.length - 1, i + 3); k += 1) { sum += ridge[k]!; n += 1; }
+      for (let k = Math.max(0, i - 3); k <= Math.min(ridge.length - 1, i + 3); k += 1) {
+        sum += ridge[k]!;
+        n += 1;
+      }
       return sum / n;
     });
     const x = (i: number): string => ((i * WIDTH) / (ridge.length - 1)).toFixed(1);
     const y = (value: number): string => (RIDGE_HEIGHT - 3 - (value / 100) * (RIDGE_HEIGHT - 8)).toFixed(1);
     return `M0 ${RIDGE_HEIGHT} ${smooth.map((value, i) => `L${x(i)} ${y(value)}`).join(' ')} L${WIDTH} ${RIDGE_HEIGHT} Z`;
   }, [ridge]);
-  return <svg aria-hidden="true" viewBox={`0 0 ${WIDTH} ${RIDGE_HEIGHT}`} preserveAspectRatio="none" className="h-[58px] w-full"><path d={path} className="fill-ridge" /><path d={`M0 ${RIDGE_HEIGHT}H${WIDTH}`} className="stroke-rule" /></svg>;
+  return (
+    <svg aria-hidden="true" viewBox={`0 0 ${WIDTH} ${RIDGE_HEIGHT}`} preserveAspectRatio="none" className="h-[58px] w-full">
+      <path d={path} className="fill-ridge" />
+      <path d={`M0 ${RIDGE_HEIGHT}H${WIDTH}`} className="stroke-rule" />
+    </svg>
+  );
 });
 
-const Ticks = memo(function Ticks({ candidates, durationMs, strongCount, chosenId, onChoose }: { candidates: readonly CandidateView[]; durationMs: number; strongCount: number; chosenId: string | null; onChoose: (id: string) => void }): ReactNode {
-  const colour = (one: CandidateView): string => (one.id === chosenId ? 'bg-madder' : one.state === 'kept' ? 'bg-verdigris' : one.state === 'dropped' || one.rank > strongCount ? 'bg-ridge' : 'bg-ink');
+const Ticks = memo(function Ticks({
+  candidates,
+  durationMs,
+  strongCount,
+  chosenId,
+  onChoose,
+}: {
+  candidates: readonly CandidateView[];
+  durationMs: number;
+  strongCount: number;
+  chosenId: string | null;
+  onChoose: (id: string) => void;
+}): ReactNode {
+  const colour = (one: CandidateView): string =>
+    one.id === chosenId ? 'bg-madder' : one.state === 'kept' ? 'bg-verdigris' : one.state === 'dropped' || one.rank > strongCount ? 'bg-ridge' : 'bg-ink';
   return (
     <div className="absolute inset-x-0 top-[61px] h-[8px]" aria-hidden="true">
       {candidates.map((one) => (
-        <button key={one.id} type="button" tabIndex={-1} title={`${one.rank}. ${one.title} · ${formatTimecode(one.startMs)}`} onClick={() => onChoose(one.id)} className={`absolute h-[7px] ${colour(one)}`} style={{ left: `${(100 * one.startMs) / durationMs}%`, width: `${(100 * (one.endMs - one.startMs)) / durationMs}%`, minWidth: 2 }} />
+        <button
+          key={one.id}
+          type="button"
+          tabIndex={-1}
+          title={`${one.rank}. ${one.title} · ${formatTimecode(one.startMs)}`}
+          onClick={() => onChoose(one.id)}
+          className={`absolute h-[7px] ${colour(one)}`}
+          style={{ left: `${(100 * one.startMs) / durationMs}%`, width: `${(100 * (one.endMs - one.startMs)) / durationMs}%`, minWidth: 2 }}
+        />
       ))}
     </div>
   );
 });
 
-const Chapters = memo(function Chapters({ chapters, durationMs, onSeek }: { chapters: readonly ChapterView[]; durationMs: number; onSeek: (ms: number) => void }): ReactNode {
+const Chapters = memo(function Chapters({
+  chapters,
+  durationMs,
+  onSeek,
+}: {
+  chapters: readonly ChapterView[];
+  durationMs: number;
+  onSeek: (ms: number) => void;
+}): ReactNode {
   return (
     <div className="absolute inset-x-0 top-[72px] h-[24px]">
       {chapters.map((chapter, i) => (
-        <button key={chapter.firstWord} type="button" title={`${chapter.title} · ${formatTimecode(chapter.startMs)}`} onClick={() => onSeek(chapter.startMs)} className="absolute h-full truncate border-l border-edge/60 px-[5px] pt-[3px] text-left text-[11.5px] text-soft hover:text-ink" style={{ left: `${(100 * chapter.startMs) / durationMs}%`, width: `${(100 * ((chapters[i + 1]?.startMs ?? durationMs) - chapter.startMs)) / durationMs}%` }}>
+        <button
+          key={chapter.firstWord}
+          type="button"
+          title={`${chapter.title} · ${formatTimecode(chapter.startMs)}`}
+          onClick={() => onSeek(chapter.startMs)}
+          className="absolute h-full truncate border-l border-edge/60 px-[5px] pt-[3px] text-left text-[11.5px] text-soft hover:text-ink"
+          style={{
+            left: `${(100 * chapter.startMs) / durationMs}%`,
+            width: `${(100 * ((chapters[i + 1]?.startMs ?? durationMs) - chapter.startMs)) / durationMs}%`,
+          }}
+        >
           {chapter.title}
         </button>
       ))}

@@ -31,19 +31,26 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
   const { transcript, paragraphs, candidate, span, focus } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const firstWords = useMemo(() => paragraphs.map((one) => one.firstWord), [paragraphs]);
-  const virtual = useVirtualizer({ count: paragraphs.length, getScrollElement: () => scroller.current, estimateSize: (i) => 26 + Math.ceil((paragraphs[i]!.endWord - paragraphs[i]!.firstWord) / 11) * 25, overscan: 3 });
+  const virtual = useVirtualizer({
+    count: paragraphs.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => 26 + Math.ceil((paragraphs[i]!.endWord - paragraphs[i]!.firstWord) / 11) * 25,
+    overscan: 3,
+  });
   const marks = useMemo(() => marksOf(candidate), [candidate]);
   useEffect(() => {
     if (focus === null) return;
     virtual.scrollToIndex(paragraphOf(firstWords, focus.word), { align: 'start' });
     // The block may be longer than the pane: once it is drawn, bring the word itself into view.
-    const frame = requestAnimationFrame(() => requestAnimationFrame(() => {
-      const word = scroller.current?.querySelector<HTMLElement>(`[data-word="${focus.word}"]`);
-      const pane = scroller.current;
-      if (word == null || pane === null) return;
-      const top = word.getBoundingClientRect().top - pane.getBoundingClientRect().top;
-      pane.scrollTop += top - Math.min(110, pane.clientHeight / 4);
-    }));
+    const frame = requestAnimationFrame(() =>
+      requestAnimationFrame(() => {
+        const word = scroller.current?.querySelector<HTMLElement>(`[data-word="${focus.word}"]`);
+        const pane = scroller.current;
+        if (word == null || pane === null) return;
+        const top = word.getBoundingClientRect().top - pane.getBoundingClientRect().top;
+        pane.scrollTop += top - Math.min(110, pane.clientHeight / 4);
+      }),
+    );
     return () => cancelAnimationFrame(frame);
   }, [focus, firstWords, virtual]);
 
@@ -54,27 +61,29 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
     }
     return null;
   }, []);
-  const startDrag = (edge: 'start' | 'end') => (event: ReactPointerEvent<HTMLElement>): void => {
-    event.preventDefault();
-    const handle = event.currentTarget;
-    handle.setPointerCapture(event.pointerId);
-    let last: number | null = null;
-    const move = (pointer: PointerEvent): void => {
-      const word = wordAt(pointer.clientX, pointer.clientY);
-      if (word === null || word === last) return;
-      last = word;
-      props.onMoveEdge(edge, edge === 'start' ? word : word + 1, false);
+  const startDrag =
+    (edge: 'start' | 'end') =>
+    (event: ReactPointerEvent<HTMLElement>): void => {
+      event.preventDefault();
+      const handle = event.currentTarget;
+      handle.setPointerCapture(event.pointerId);
+      let last: number | null = null;
+      const move = (pointer: PointerEvent): void => {
+        const word = wordAt(pointer.clientX, pointer.clientY);
+        if (word === null || word === last) return;
+        last = word;
+        props.onMoveEdge(edge, edge === 'start' ? word : word + 1, false);
+      };
+      const end = (): void => {
+        window.removeEventListener('pointermove', move);
+        window.removeEventListener('pointerup', end);
+        window.removeEventListener('pointercancel', end);
+        if (last !== null) props.onMoveEdge(edge, edge === 'start' ? last : last + 1, true);
+      };
+      window.addEventListener('pointermove', move);
+      window.addEventListener('pointerup', end);
+      window.addEventListener('pointercancel', end);
     };
-    const end = (): void => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', end);
-      window.removeEventListener('pointercancel', end);
-      if (last !== null) props.onMoveEdge(edge, edge === 'start' ? last : last + 1, true);
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
-    window.addEventListener('pointercancel', end);
-  };
 
   return (
     <section aria-label="Transcript" className="min-h-0 bg-sheet">
@@ -83,8 +92,24 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
           {virtual.getVirtualItems().map((item) => {
             const paragraph = paragraphs[item.index]!;
             return (
-              <div key={item.key} ref={virtual.measureElement} data-index={item.index} className="absolute inset-x-0 top-0" style={{ transform: `translateY(${item.start}px)` }}>
-                <ParagraphRow {...{ transcript, paragraph, marks }} span={span} lit={props.lit} playingWord={props.playingWord !== null && props.playingWord >= paragraph.firstWord && props.playingWord < paragraph.endWord ? props.playingWord : null} onWord={props.onWord} startDrag={startDrag} onNudge={props.onNudge} />
+              <div
+                key={item.key}
+                ref={virtual.measureElement}
+                data-index={item.index}
+                className="absolute inset-x-0 top-0"
+                style={{ transform: `translateY(${item.start}px)` }}
+              >
+                <ParagraphRow
+                  {...{ transcript, paragraph, marks }}
+                  span={span}
+                  lit={props.lit}
+                  playingWord={
+                    props.playingWord !== null && props.playingWord >= paragraph.firstWord && props.playingWord < paragraph.endWord ? props.playingWord : null
+                  }
+                  onWord={props.onWord}
+                  startDrag={startDrag}
+                  onNudge={props.onNudge}
+                />
               </div>
             );
           })}
@@ -122,19 +147,34 @@ const ParagraphRow = memo(function ParagraphRow({ transcript, paragraph, marks, 
   for (let i = paragraph.firstWord; i < paragraph.endWord; i += 1) {
     const word = transcript.words[i]!;
     const inside = span !== null && i >= span.firstWord && i < span.endWord;
-    if (span !== null && i === span.firstWord) words.push(<Handle key="start" edge="start" transcript={transcript} word={i} startDrag={startDrag} onNudge={onNudge} />);
+    if (span !== null && i === span.firstWord)
+      words.push(<Handle key="start" edge="start" transcript={transcript} word={i} startDrag={startDrag} onNudge={onNudge} />);
     const signals = inside ? marks.get(i) : undefined;
     const next = i + 1 < paragraph.endWord ? ' ' : '';
     words.push(
-      <span key={i} data-word={i} onClick={() => onWord(i)} className={clsx('cursor-pointer', inside ? 'bg-tint' : 'text-soft', word.kind === 'mark' && 'text-[15px] italic', playingWord === i && 'bg-lit')} style={underline(signals, lit)}>{word.text}{inside && i + 1 < (span?.endWord ?? 0) ? next : ''}</span>,
+      <span
+        key={i}
+        data-word={i}
+        onClick={() => onWord(i)}
+        className={clsx('cursor-pointer', inside ? 'bg-tint' : 'text-soft', word.kind === 'mark' && 'text-[15px] italic', playingWord === i && 'bg-lit')}
+        style={underline(signals, lit)}
+      >
+        {word.text}
+        {inside && i + 1 < (span?.endWord ?? 0) ? next : ''}
+      </span>,
     );
-    if (span !== null && i === span.endWord - 1) words.push(<Handle key="end" edge="end" transcript={transcript} word={i} startDrag={startDrag} onNudge={onNudge} />);
+    if (span !== null && i === span.endWord - 1)
+      words.push(<Handle key="end" edge="end" transcript={transcript} word={i} startDrag={startDrag} onNudge={onNudge} />);
     if (!(inside && i + 1 < (span?.endWord ?? 0))) words.push(next);
   }
   return (
     <div className={clsx('grid grid-cols-[86px_1fr] gap-[14px]', paragraph.opensTurn ? 'pt-[14px]' : 'pt-[3px]')}>
       <div className="pt-[3px] text-right">
-        {paragraph.opensTurn && <div className="truncate text-[12.5px] font-semibold" title={paragraph.speaker ?? undefined}>{paragraph.speaker ?? ''}</div>}
+        {paragraph.opensTurn && (
+          <div className="truncate text-[12.5px] font-semibold" title={paragraph.speaker ?? undefined}>
+            {paragraph.speaker ?? ''}
+          </div>
+        )}
         <div className="time text-soft">{formatTimecode(paragraph.startMs)}</div>
       </div>
       <p className="font-serif text-[17px] leading-[25px]">{words}</p>
@@ -149,11 +189,26 @@ function underline(signals: readonly SignalName[] | undefined, lit: SignalName |
   const [first, second] = shown;
   if (first === undefined) return undefined;
   const line = `inset 0 -2px 0 ${SIGNAL_LOOK[first].colour}`;
-  return { boxShadow: second === undefined ? line : `${line}, inset 0 -4px 0 ${SIGNAL_LOOK[second].colour}`, ...(lit === null ? {} : { background: 'var(--lit)' }) };
+  return {
+    boxShadow: second === undefined ? line : `${line}, inset 0 -4px 0 ${SIGNAL_LOOK[second].colour}`,
+    ...(lit === null ? {} : { background: 'var(--lit)' }),
+  };
 }
 
 /** A handle: dragged to another word, or moved by a word with the arrow keys while it has the focus. */
-function Handle({ edge, transcript, word, startDrag, onNudge }: { edge: 'start' | 'end'; transcript: Transcript; word: number; startDrag: RowProps['startDrag']; onNudge: RowProps['onNudge'] }): ReactNode {
+function Handle({
+  edge,
+  transcript,
+  word,
+  startDrag,
+  onNudge,
+}: {
+  edge: 'start' | 'end';
+  transcript: Transcript;
+  word: number;
+  startDrag: RowProps['startDrag'];
+  onNudge: RowProps['onNudge'];
+}): ReactNode {
   const ms = edge === 'start' ? transcript.words[word]!.startMs : transcript.words[word]!.endMs;
   return (
     <span className="relative inline-block w-0 align-baseline select-none">
@@ -175,7 +230,14 @@ function Handle({ edge, transcript, word, startDrag, onNudge }: { edge: 'start' 
         }}
         className="absolute -top-[17px] z-10 h-[23px] w-[9px] -translate-x-1/2 cursor-ew-resize touch-none after:absolute after:inset-y-0 after:left-[3px] after:w-[3px] after:bg-madder"
       />
-      <span className={clsx('time pointer-events-none absolute z-10 bg-madder px-[3px] leading-[13px] text-[10px] font-semibold whitespace-nowrap text-sheet', edge === 'start' ? '-top-[30px] left-[-2px]' : 'top-[6px] right-[-2px]')}>{formatTimecode(ms, 'tenths')}</span>
+      <span
+        className={clsx(
+          'time pointer-events-none absolute z-10 bg-madder px-[3px] leading-[13px] text-[10px] font-semibold whitespace-nowrap text-sheet',
+          edge === 'start' ? '-top-[30px] left-[-2px]' : 'top-[6px] right-[-2px]',
+        )}
+      >
+        {formatTimecode(ms, 'tenths')}
+      </span>
     </span>
   );
 }

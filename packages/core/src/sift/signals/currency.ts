@@ -33,7 +33,7 @@ export function currency(context: SiftContext): Signal {
   };
   return {
     name: 'currency',
-    value: (run) => (known ? toScale(raw(run), asked ? 0.6 : 0.45, asked ? 1.7 : 1.5) : 50),
+    value: (run) => (known ? toScale(raw(run), 0.25, asked ? 0.95 : 1.2) : 50),
     explain: (run) => {
       if (!known) return { sentence: 'Nothing to judge by: the brief names no topics and the client has no tags', evidence: [] };
       const inside = perSentence.slice(run.first, run.end).flat();

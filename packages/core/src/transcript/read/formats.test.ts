@@ -23,23 +23,51 @@ over it.
 
 describe('readSubRip', () => {
   it('agrees with the registry’s subtitle package on times and texts', () => {
-    const reference = parseSync(SRT).filter((node) => node.type === 'cue').map((node) => node.data as { start: number; end: number; text: string });
+    const reference = parseSync(SRT)
+      .filter((node) => node.type === 'cue')
+      .map((node) => node.data as { start: number; end: number; text: string });
     const own = readSubRip(SRT).cues;
     expect(own.map((cue) => [cue.startMs, cue.endMs])).toEqual(reference.map((cue) => [cue.start, cue.end]));
     expect(own.map((cue) => cue.text)).toEqual(['The kettle never boils', 'when you stand\nover it.', '12']);
   });
   it('bears missing counters and single-digit times', () => {
-    expect(readSubRip('0:0:1,5 --> 0:0:2,0\nshort\n\n00:00:03,000 --> 00:00:04,000\nlong\n').cues.map((cue) => [cue.startMs, cue.text])).toEqual([[1_500, 'short'], [3_000, 'long']]);
+    expect(readSubRip('0:0:1,5 --> 0:0:2,0\nshort\n\n00:00:03,000 --> 00:00:04,000\nlong\n').cues.map((cue) => [cue.startMs, cue.text])).toEqual([
+      [1_500, 'short'],
+      [3_000, 'long'],
+    ]);
   });
   it('says where a timing is broken', () => expect(() => readSubRip('1\n00:00:01,000 --> soon\nx\n')).toThrow(TranscriptRefusedError));
 });
 
 describe('readPodcastJson: the podcast namespace’s transcript shape', () => {
-  const text = JSON.stringify({ version: '1.0.0', segments: [{ speaker: 'Mo', startTime: 0.5, endTime: 2, body: 'Hello there.' }, { startTime: 2, endTime: 3, words: [{ word: 'Good', startTime: 2 }, { word: 'day.', startTime: 2.4 }] }] }, null, 1);
+  const text = JSON.stringify(
+    {
+      version: '1.0.0',
+      segments: [
+        { speaker: 'Mo', startTime: 0.5, endTime: 2, body: 'Hello there.' },
+        {
+          startTime: 2,
+          endTime: 3,
+          words: [
+            { word: 'Good', startTime: 2 },
+            { word: 'day.', startTime: 2.4 },
+          ],
+        },
+      ],
+    },
+    null,
+    1,
+  );
   it('reads segments and words', () => {
     const { cues } = readPodcastJson(text);
     expect(cues[0]).toMatchObject({ startMs: 500, endMs: 2_000, speaker: 'Mo', text: 'Hello there.' });
-    expect(cues[1]).toMatchObject({ text: 'Good day.', stamps: [{ at: 0, startMs: 2_000 }, { at: 5, startMs: 2_400 }] });
+    expect(cues[1]).toMatchObject({
+      text: 'Good day.',
+      stamps: [
+        { at: 0, startMs: 2_000 },
+        { at: 5, startMs: 2_400 },
+      ],
+    });
   });
   it.each([
     ['{"segments": [', 'bad-json', null],
@@ -55,7 +83,11 @@ describe('readPodcastJson: the podcast namespace’s transcript shape', () => {
 describe('readStampedText', () => {
   it('reads stamps anywhere, speakers on either side, and text that runs on', () => {
     const { cues, repairs } = readStampedText('Episode nine\n[00:05] Obi: It settles.\nInto layers. [00:12] Then it stops.\nTamsin [01:02:03]: Right.\n');
-    expect(cues.map((cue) => [cue.startMs, cue.speaker, cue.text])).toEqual([[5_000, 'Obi', 'It settles. Into layers.'], [12_000, 'Obi', 'Then it stops.'], [3_723_000, 'Tamsin', 'Right.']]);
+    expect(cues.map((cue) => [cue.startMs, cue.speaker, cue.text])).toEqual([
+      [5_000, 'Obi', 'It settles. Into layers.'],
+      [12_000, 'Obi', 'Then it stops.'],
+      [3_723_000, 'Tamsin', 'Right.'],
+    ]);
     expect(repairs[0]).toMatchObject({ line: 1, code: 'unknown-block' });
   });
   it.each(['[02:75] no', '[00:61:00] no'])('refuses %s', (line) => expect(() => readStampedText(line)).toThrow(TranscriptRefusedError));
@@ -71,6 +103,15 @@ describe('readStampedText', () => {
 });
 
 describe('detectFormat', () => {
-  it.each([['WEBVTT\n', 'webvtt'], ['1\n00:00:01,000 --> 00:00:02,000\nx', 'subrip'], ['00:01.000 --> 00:02.000\nx', 'webvtt'], ['\n {"segments":[]}', 'podcast-json'], ['[00:01] x', 'stamped-text']])('%s', (text, format) => expect(detectFormat(text)).toBe(format));
-  it.each([['', /the file is empty/], ['Just a letter.\n', /no cue timing/]])('refuses “%s”', (text, message) => expect(() => detectFormat(text)).toThrow(message));
+  it.each([
+    ['WEBVTT\n', 'webvtt'],
+    ['1\n00:00:01,000 --> 00:00:02,000\nx', 'subrip'],
+    ['00:01.000 --> 00:02.000\nx', 'webvtt'],
+    ['\n {"segments":[]}', 'podcast-json'],
+    ['[00:01] x', 'stamped-text'],
+  ])('%s', (text, format) => expect(detectFormat(text)).toBe(format));
+  it.each([
+    ['', /the file is empty/],
+    ['Just a letter.\n', /no cue timing/],
+  ])('refuses “%s”', (text, message) => expect(() => detectFormat(text)).toThrow(message));
 });

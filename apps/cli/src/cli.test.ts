@@ -1,0 +1,128 @@
+import { execFile } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoLines, toVtt } from '../../../packages/core/src/talk.fixture.js';
+
+const MAIN = fileURLToPath(new URL('../dist/main.js', import.meta.url));
+let dir: string;
+beforeAll(() => {
+  dir = mkdtempSync(join(tmpdir(), 'sift-reel-cli-'));
+  writeFileSync(join(dir, 'talk.vtt'), toVtt(demoLines('up-the-flue-11')));
+  writeFileSync(join(dir, 'bad.vtt'), 'WEBVTT\n\n00:00.000 --> 00:01.000\nfine\n\nlater --> 00:03.000\nno\n');
+  writeFileSync(join(dir, 'bad.json'), '{"segments":[{"startTime":"soon","body":"x"}]}');
+});
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+function run(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  return new Promise((resolve) => {
+    execFile(process.execPath, [MAIN, ...args], { cwd: dir, maxBuffer: 50_000_000 }, (error, out, err) =>
+      resolve({ code: error === null ? 0 : Number(error.code), out, err }),
+    );
+  });
+}
+
+describe('sift', () => {
+  it('prints the ranking as JSON', async () => {
+    const { code, out } = await run(
+      'sift',
+      'talk.vtt',
+      '--min',
+      '15',
+      '--max',
+      '40',
+      '--from',
+      '0:10',
+      '--to',
+      '4:00',
+      '--about',
+      'newspaper, windows',
+      '--json',
+    );
+    expect(code).toBe(0);
+    const result = JSON.parse(out);
+    expect(Object.keys(result)).toEqual(['duration', 'sentences', 'chapters', 'candidates']);
+    expect(result.candidates.length).toBeGreaterThan(1);
+    const [first] = result.candidates;
+    expect(Object.keys(first)).toEqual([
+      'rank',
+      'start',
+      'end',
+      'score',
+      'signals',
+      'kind',
+      'reason',
+      'evidence',
+      'firstLine',
+      'lastLine',
+      'title',
+      'hashtags',
+    ]);
+    expect(Object.keys(first.signals)).toEqual(['opening', 'standsAlone', 'substance', 'charge', 'delivery', 'currency']);
+    for (const one of result.candidates) {
+      expect(one.end - one.start).toBeGreaterThanOrEqual(15);
+      expect(one.end - one.start).toBeLessThanOrEqual(40);
+      expect(one.start).toBeGreaterThanOrEqual(10);
+      expect(one.end).toBeLessThanOrEqual(240);
+      for (const evidence of one.evidence) expect(Object.keys(evidence)).toEqual(['signal', 'start', 'end', 'text']);
+    }
+  });
+  it('prints no more than asked for', async () =>
+    expect(JSON.parse((await run('sift', 'talk.vtt', '--count', '2', '--min', '12', '--json')).out).candidates).toHaveLength(2));
+  it.each([
+    ['bad.vtt', /^bad\.vtt:6: “later” is no start time/],
+    ['bad.json', /^bad\.json:1: segments\[0\]\.startTime: expected seconds/],
+    ['missing.vtt', /^missing\.vtt:1: no such file/],
+  ])('refuses %s with 1 and its place', async (file, message) => {
+    const { code, out, err } = await run('sift', file, '--json');
+    expect([code, out]).toEqual([1, '']);
+    expect(err).toMatch(message);
+  });
+  it('refuses a part beyond the recording with 1', async () => expect((await run('sift', 'talk.vtt', '--from', '9:00:00')).code).toBe(1));
+  it.each([
+    [[]],
+    [['shift']],
+    [['sift']],
+    [['sift', 'a', 'b']],
+    [['sift', 'talk.vtt', '--min', 'x']],
+    [['sift', 'talk.vtt', '--min', '50', '--max', '20']],
+    [['sift', 'talk.vtt', '--count', '0']],
+    [['sift', 'talk.vtt', '--from', 'noon']],
+    [['sift', 'talk.vtt', '--nonsense']],
+    [['convert', 'talk.vtt']],
+    [['convert', 'talk.vtt', 'out.pdf']],
+  ])('%j is wrong use: 2', async (args) => {
+    const { code, err } = await run(...args);
+    expect([code, err.includes('usage:')]).toEqual([2, true]);
+  });
+});
+
+describe('convert', () => {
+  it('goes round all formats and keeps the words', async () => {
+    const text = (file: string): string =>
+      JSON.parse(readFileSync(join(dir, file), 'utf8'))
+        .segments.map((segment: { body: string }) => segment.body)
+        .join(' ');
+    for (const [from, to] of [
+      ['talk.vtt', 'a.json'],
+      ['a.json', 'b.srt'],
+      ['b.srt', 'c.vtt'],
+      ['c.vtt', 'd.txt'],
+      ['a.json', 'e.vtt'],
+      ['e.vtt', 'f.json'],
+      ['d.txt', 'g.json'],
+      ['b.srt', 'h.json'],
+    ])
+      expect((await run('convert', from!, to!)).code).toBe(0);
+    expect(text('f.json')).toBe(text('a.json'));
+    expect(text('g.json')).toBe(text('a.json'));
+    expect(text('h.json')).toBe(text('a.json'));
+  });
+  it('leaves nothing half-made', async () => {
+    expect((await run('convert', 'bad.vtt', 'out.srt')).code).toBe(1);
+    expect((await run('convert', 'talk.vtt', 'nowhere/out.srt')).code).toBe(1);
+    expect(existsSync(join(dir, 'out.srt')) || readdirSync(dir).some((name) => name.endsWith('.partial'))).toBe(false);
+  });
+});

@@ -1,0 +1,44 @@
+import { mkdir, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import pg from 'pg';
+import { hashPassword } from '../apps/server/dist/identity/passwords.js';
+import { migrate } from '../apps/server/dist/database/migrate.js';
+import { speakRecording } from '../demo/speak.mjs';
+import { settings } from '../scripts/lib/config.mjs';
+import { portIsFree, startPostgres } from '../scripts/lib/postgres.mjs';
+import { serviceEnv, startService } from '../scripts/lib/services.mjs';
+
+export const OWNER = { email: 'owner@agency.example', password: 'a long enough password' };
+
+/** The whole of Sift Reel on the test's database and port, with a recording's sound and transcript made for it. */
+export default async function setup(): Promise<() => Promise<void>> {
+  const test = settings('test');
+  const fixtures = join(test.dir, 'fixtures');
+  await rm(test.mediaDir, { recursive: true, force: true });
+  await mkdir(fixtures, { recursive: true });
+  if (!(await portIsFree(test.port))) throw new Error(`the port ${test.port} is in use; set SIFT_REEL_TEST_PORT to another`);
+  await speakRecording(new URL('../demo/recordings/up-the-flue-11.txt', import.meta.url).pathname, fixtures);
+  const postgres = await startPostgres(test);
+  const admin = new pg.Client({ connectionString: postgres.url });
+  await admin.connect();
+  await admin.query('DROP DATABASE IF EXISTS browser_tests WITH (FORCE)');
+  await admin.query('CREATE DATABASE browser_tests');
+  await admin.end();
+  const url = postgres.url.replace(/\/[^/]*$/, '/browser_tests');
+  await migrate(url);
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(`INSERT INTO users (email, name, role, password_hash) VALUES ($1, 'Olive Owner', 'owner', $2)`, [
+    OWNER.email,
+    await hashPassword(OWNER.password),
+  ]);
+  await client.end();
+  const env = serviceEnv(test, url, { SIFT_REEL_LOG_LEVEL: 'silent' });
+  const api = startService('api', env, { quiet: true });
+  await api.ready;
+  Object.assign(process.env, { E2E_URL: `http://${test.host}:${test.port}`, E2E_DATABASE_URL: url, E2E_FIXTURES: fixtures });
+  return async () => {
+    await api.stop();
+    await postgres.stop();
+  };
+}

@@ -1,0 +1,72 @@
+import { expect, type Page, request } from '@playwright/test';
+import { settings } from '../scripts/lib/config.mjs';
+import { serviceEnv, startService } from '../scripts/lib/services.mjs';
+
+export const OWNER = { email: 'owner@agency.example', password: 'a long enough password' };
+export const url = (path = ''): string => `${process.env['E2E_URL']!}${path}`;
+
+export type Worker = ReturnType<typeof startService>;
+
+export function startWorker(threads = 2): Worker {
+  return startService(
+    'worker',
+    serviceEnv(settings('test'), process.env['E2E_DATABASE_URL']!, { SIFT_REEL_LOG_LEVEL: 'silent', SIFT_REEL_VECTOR_THREADS: String(threads) }),
+    { quiet: true },
+  );
+}
+
+export async function signIn(page: Page, { email, password } = OWNER): Promise<void> {
+  await page.goto(url());
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Desk', exact: true })).toBeVisible();
+}
+
+/** The API as the owner calls it, for what a test needs but is not about. */
+export async function ownerApi(): Promise<(method: string, path: string, data?: unknown) => Promise<{ id: string } & Record<string, unknown>>> {
+  const context = await request.newContext({ baseURL: url() });
+  const session = (await (await context.post('/api/session', { data: OWNER })).json()) as { csrfToken: string };
+  return async (method, path, data) => {
+    const response = await context.fetch(`/api/${path}`, { method, data, headers: { 'x-csrf-token': session.csrfToken } });
+    expect(response.ok(), `${method} ${path}: ${await response.text()}`).toBe(true);
+    return response.status() === 204 ? { id: '' } : ((await response.json()) as { id: string });
+  };
+}
+
+export const BRIEF = { partStartMs: 0, partEndMs: null, minMs: 20_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
+export const PLATFORM = {
+  minDurationMs: 3_000,
+  maxDurationMs: 90_000,
+  shapes: ['vertical'],
+  titleLimit: 100,
+  descriptionLimit: 300,
+  hashtagLimit: 5,
+  postsPerDay: 3,
+  minGapMinutes: 60,
+};
+
+/** A client with two channels that have a window on every day. */
+export async function makeClient(name: string): Promise<{ clientId: string; channelIds: string[] }> {
+  const api = await ownerApi();
+  const client = await api('POST', 'clients', { name, zone: 'Europe/Dublin', tags: ['firewood'], standingBrief: BRIEF });
+  const channelIds: string[] = [];
+  for (const [i, zone] of ['Europe/Dublin', 'America/Halifax'].entries()) {
+    const platform = await api('POST', 'platform-profiles', { ...PLATFORM, name: `${name} platform ${i + 1}` });
+    const windows = [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({ weekday, minute: 450 + i * 300, weight: 70 }));
+    channelIds.push(
+      (
+        await api('POST', `clients/${client.id}/channels`, {
+          name: `${name} ${i + 1}`,
+          platformProfileId: platform.id,
+          zone,
+          order: i + 1,
+          postsPerDay: 1,
+          postsPerWeek: 7,
+          windows,
+        })
+      ).id,
+    );
+  }
+  return { clientId: client.id, channelIds };
+}

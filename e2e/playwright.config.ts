@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: '.',
+  globalSetup: './global-setup.ts',
+  timeout: 180_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  retries: 0,
+  outputDir: '../test-results',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    acceptDownloads: true,
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--autoplay-policy=no-user-gesture-required',
+      ],
+    },
+  },
+});
