@@ -78,6 +78,7 @@ export default tseslint.config(
   },
   {
     files: ['apps/web/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-imports': [
         'error',
@@ -94,6 +95,7 @@ export default tseslint.config(
   },
   ...['clients', 'desk', 'identity', 'planning', 'recordings', 'shorts', 'sifting'].map((feature) => ({
     files: [`apps/web/src/features/${feature}/**/*.{ts,tsx}`],
+    ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-imports': [
         'error',

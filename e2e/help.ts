@@ -23,8 +23,16 @@ export async function signIn(page: Page, { email, password } = OWNER): Promise<v
   await expect(page.getByRole('heading', { name: 'Desk', exact: true })).toBeVisible();
 }
 
-/** The API as the owner calls it, for what a test needs but is not about. */
-export async function ownerApi(): Promise<(method: string, path: string, data?: unknown) => Promise<{ id: string } & Record<string, unknown>>> {
+type OwnerApi = (method: string, path: string, data?: unknown) => Promise<{ id: string } & Record<string, unknown>>;
+let signedIn: Promise<OwnerApi> | undefined;
+
+/** The API as the owner calls it, for what a test needs but is not about. Signs in once: attempts are counted. */
+export function ownerApi(): Promise<OwnerApi> {
+  signedIn ??= signInToApi();
+  return signedIn;
+}
+
+async function signInToApi(): Promise<OwnerApi> {
   const context = await request.newContext({ baseURL: url() });
   const session = (await (await context.post('/api/session', { data: OWNER })).json()) as { csrfToken: string };
   return async (method, path, data) => {

@@ -33,11 +33,6 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
 
   // Bring in a recording with its sound, and a second one with its transcript alone.
   await page.getByRole('link', { name: 'Recordings', exact: true }).click();
-  await page
-    .getByLabel('Client')
-    .first()
-    .selectOption({ label: 'Emberline' })
-    .catch(() => undefined);
   await page.locator('select[aria-label="Client"]').selectOption({ label: 'Emberline' });
   const fixtures = process.env['E2E_FIXTURES']!;
   await page.getByTestId('files').setInputFiles([join(fixtures, 'up-the-flue-11.vtt'), join(fixtures, 'up-the-flue-11.ogg')]);

@@ -37,6 +37,7 @@ export const api = generatedApi.enhanceEndpoints({
       },
     },
     readTranscript: { providesTags: [], keepUnusedDataFor: 900 } as never,
+    listSifts: { providesTags: ['sifting', 'recordings'] }, // its counts of kept ones change with every keep
     startSift: { invalidatesTags: ['sifting', 'recordings'] },
     cancelSift: { invalidatesTags: ['sifting', 'recordings'] },
     retrySift: { invalidatesTags: ['sifting', 'recordings'] },

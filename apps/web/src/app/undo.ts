@@ -17,10 +17,31 @@ function change(next: readonly Deed[]): void {
   for (const listener of listeners) listener();
 }
 
-/** Remembers how to take back what was just done, and says so. */
-export function didSomething(label: string, undo: () => Promise<unknown>): void {
-  change([...deeds.slice(-MOST + 1), { label, undo }]);
+/**
+ * Remembers how to take back what was just done, and says so.
+ * @returns how to forget it again, when it turns out that it was not done
+ */
+export function didSomething(label: string, undo: () => Promise<unknown>): () => void {
+  const deed = { label, undo };
+  change([...deeds.slice(-MOST + 1), deed]);
   store.dispatch(noticed({ kind: 'done', text: label, undoable: true }));
+  return () => change(deeds.filter((one) => one !== deed));
+}
+
+/**
+ * Does something that shows at once. It can be taken back at once, too: undo waits for the server's word. When the server
+ * refuses, it is forgotten and the reason is said.
+ */
+export function doNow(label: string, act: () => Promise<unknown>, undo: () => Promise<unknown>): Promise<void> {
+  const pending = act();
+  const forget = didSomething(label, () => pending.then(undo));
+  return pending.then(
+    () => undefined,
+    (error: unknown) => {
+      forget();
+      sayTrouble(error);
+    },
+  );
 }
 
 export function sayTrouble(error: unknown): void {

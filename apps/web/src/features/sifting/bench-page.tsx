@@ -51,7 +51,7 @@ export function BenchPage(): ReactNode {
         {sift !== undefined && <BriefChips brief={sift.brief} durationMs={recording.data.durationMs ?? 0} />}
         {recording.data.transcript !== null && <Button onClick={() => setBriefing(true)}>{sift === undefined ? 'Brief' : 'Change brief'}</Button>}
         {sifts.data.length > 1 && <SiftsMenu sifts={sifts.data} shownId={sift?.id} onGo={go} />}
-        {(sift?.keptCount ?? 0) > 0 && <CutSheetMenu recordingId={recordingId} />}
+        {sift?.state === 'done' && <CutSheetMenu recordingId={recordingId} />}
       </PageHead>
       {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}
       <div className="min-h-0 flex-1">

@@ -4,7 +4,7 @@ import { api, type CandidateView, type RankingView, type RecordingView } from '.
 import { useKeys } from '../../app/keys.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { didSomething, sayTrouble } from '../../app/undo.js';
+import { doNow } from '../../app/undo.js';
 import { EmptyState, Loading, Trouble } from '../../ui/parts.js';
 import { candidateChosen } from './bench-slice.js';
 import { toParagraphs } from './paragraphs.js';
@@ -202,7 +202,7 @@ function useStateChange(): (candidate: CandidateView, state: CandidateView['stat
   return (candidate, state) => {
     const before = candidate.state;
     const write = (value: CandidateView['state']) => setState({ candidateId: candidate.id, candidateStateForm: { state: value } }).unwrap();
-    write(state).then(() => didSomething(`${DEEDS[state]} “${candidate.title}”`, () => write(before)), sayTrouble);
+    void doNow(`${DEEDS[state]} “${candidate.title}”`, () => write(state), () => write(before));
   };
 }
 
@@ -230,9 +230,7 @@ function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
   const save = (target: CandidateView, next: DraftSpan): void => {
     const before = { firstWord: target.firstWord, endWord: target.endWord };
     const write = (span: DraftSpan) => setSpan({ candidateId: target.id, wordSpanForm: { firstWord: span.firstWord, endWord: span.endWord } }).unwrap();
-    write(next)
-      .then(() => didSomething(`Moved the ends of “${target.title}”`, () => write(before)), sayTrouble)
-      .finally(() => setDraft((old) => (old?.id === target.id && old.firstWord === next.firstWord && old.endWord === next.endWord ? null : old)));
+    void doNow(`Moved the ends of “${target.title}”`, () => write(next), () => write(before)).then(() => setDraft((old) => (old?.id === target.id && old.firstWord === next.firstWord && old.endWord === next.endWord ? null : old)));
   };
   const moveTo = (span: DraftSpan, waitMs: number): void => {
     if (chosen === null) return;
