@@ -41,7 +41,10 @@ try {
 }
 
 async function measure(base) {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(base);
   await page.getByLabel('E-mail').fill(OWNER.email);
@@ -50,10 +53,18 @@ async function measure(base) {
   await page.getByRole('heading', { name: 'Desk', exact: true }).waitFor();
   const session = await (await page.request.get(`${base}/api/session`)).json();
   const headers = { 'x-csrf-token': session.csrfToken };
-  const client = await (await page.request.post(`${base}/api/clients`, { headers, data: { name: 'Bench', zone: 'UTC', tags: [], standingBrief: BRIEF } })).json();
+  const client = await (
+    await page.request.post(`${base}/api/clients`, { headers, data: { name: 'Bench', zone: 'UTC', tags: [], standingBrief: BRIEF } })
+  ).json();
   const results = [];
   for (const hours of [0.5, 10]) {
-    const recording = await (await page.request.post(`${base}/api/clients/${client.id}/recordings`, { headers, multipart: { transcript: { name: `h${hours}.vtt`, mimeType: 'text/vtt', buffer: Buffer.from(talkOf(hours)) } }, timeout: 120_000 })).json();
+    const recording = await (
+      await page.request.post(`${base}/api/clients/${client.id}/recordings`, {
+        headers,
+        multipart: { transcript: { name: `h${hours}.vtt`, mimeType: 'text/vtt', buffer: Buffer.from(talkOf(hours)) } },
+        timeout: 120_000,
+      })
+    ).json();
     const sift = await (await page.request.post(`${base}/api/recordings/${recording.id}/sifts`, { headers, data: BRIEF })).json();
     for (;;) {
       const { state } = await (await page.request.get(`${base}/api/sifts/${sift.id}`)).json();

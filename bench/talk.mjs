@@ -2,7 +2,16 @@
 import { readFileSync, readdirSync } from 'node:fs';
 
 const FOLDER = new URL('../demo/recordings/', import.meta.url);
-const LINES = readdirSync(FOLDER).filter((name) => name.endsWith('.txt')).sort().flatMap((name) => readFileSync(new URL(name, FOLDER), 'utf8').split('\n').map((line) => /^([A-Z]\w+): (.+)$/.exec(line)).filter((match) => match !== null).map((match) => ({ speaker: match[1], text: match[2] })));
+const LINES = readdirSync(FOLDER)
+  .filter((name) => name.endsWith('.txt'))
+  .sort()
+  .flatMap((name) =>
+    readFileSync(new URL(name, FOLDER), 'utf8')
+      .split('\n')
+      .map((line) => /^([A-Z]\w+): (.+)$/.exec(line))
+      .filter((match) => match !== null)
+      .map((match) => ({ speaker: match[1], text: match[2] })),
+  );
 
 const stamp = (ms) => new Date(ms).toISOString().slice(11, 23);
 

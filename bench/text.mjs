@@ -19,12 +19,25 @@ if (process.argv[2] === 'child') {
   const { transcript } = readTranscript(bytes);
   const text = transcript.words.map((word) => word.text).join(' ');
   const parts = text.match(/(?:\S+\s*){1,4000}/g);
-  const tokenizeMs = best(2, () => { for (const part of parts) nlp.readDoc(part); });
+  const tokenizeMs = best(2, () => {
+    for (const part of parts) nlp.readDoc(part);
+  });
   const importMs = best(2, () => readTranscript(bytes));
   const before = process.memoryUsage.rss();
   const siftMs = best(2, () => sift({ transcript, brief: BRIEF, clientTags: [], sentenceVectors: null, topicVectors: null }));
   const packed = JSON.stringify(packTranscript(transcript)).length;
-  process.stdout.write(JSON.stringify({ hours, words: transcript.words.length, tokenizeMs, importMs, siftMs, siftMb: (process.memoryUsage.rss() - before) / 1e6, peakMb: process.resourceUsage().maxRSS / 1e3, packedMb: packed / 1e6 }));
+  process.stdout.write(
+    JSON.stringify({
+      hours,
+      words: transcript.words.length,
+      tokenizeMs,
+      importMs,
+      siftMs,
+      siftMb: (process.memoryUsage.rss() - before) / 1e6,
+      peakMb: process.resourceUsage().maxRSS / 1e3,
+      packedMb: packed / 1e6,
+    }),
+  );
 } else {
   row('hours', 'words', 'import/tokenize', 'sift/tokenize', 'peak MB', 'packed MB');
   const results = [1, 3, 10].map((hours) => {

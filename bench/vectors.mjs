@@ -5,7 +5,13 @@ import { ratio, row } from './measure.mjs';
 import { talkOf } from './talk.mjs';
 
 const { transcript } = readTranscript(new TextEncoder().encode(talkOf(0.4)));
-const texts = transcript.sentences.map((s, i) => `${i} ${transcript.words.slice(s.firstWord, s.endWord).map((word) => word.text).join(' ')}`);
+const texts = transcript.sentences.map(
+  (s, i) =>
+    `${i} ${transcript.words
+      .slice(s.firstWord, s.endWord)
+      .map((word) => word.text)
+      .join(' ')}`,
+);
 
 async function timed(embedder) {
   await embedder.embed(['warm up', 'both threads'].flatMap((text) => Array.from({ length: 20 }, (_, i) => `${text} ${i}`)));
@@ -15,7 +21,12 @@ async function timed(embedder) {
 }
 
 const kept = new Map();
-const cache = { read: async (keys) => new Map(keys.filter((key) => kept.has(key)).map((key) => [key, kept.get(key)])), write: async (rows) => { for (const [key, vector] of rows) kept.set(key, vector); } };
+const cache = {
+  read: async (keys) => new Map(keys.filter((key) => kept.has(key)).map((key) => [key, kept.get(key)])),
+  write: async (rows) => {
+    for (const [key, vector] of rows) kept.set(key, vector);
+  },
+};
 const one = new Embedder({ threads: 1 });
 const oneMs = await timed(one);
 await one.close();

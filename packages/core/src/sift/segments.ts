@@ -24,7 +24,7 @@ export function segmentSentences(sentences: readonly Sentence[], vectors: Vector
   const lengthMs = sentences[n - 1]!.endMs - sentences[0]!.startMs;
   const wished = Math.max(1, Math.round(lengthMs / resolved.wishedMs));
   if (wished === 1) return [0];
-  const losses = segmentLosses(sentences, vectors, resolved);
+  const losses = segmentLosses(sentences, fold(vectors), resolved);
   let low = 0;
   let high = n;
   let best = divide(losses, n, low);
@@ -37,6 +37,26 @@ export function segmentSentences(sentences: readonly Sentence[], vectors: Vector
     else break;
   }
   return best;
+}
+
+/** Segments are sums of many vectors, so a coarse picture of each is enough, and a quarter to an eighth of the time. */
+const FOLDED = 64;
+
+/**
+ * Vectors folded to at most 64 numbers: each place is added to another with a fixed sign (the count sketch of Charikar,
+ * Chen & Farach-Colton 2002), which keeps inner products on average. See bench/text.mjs.
+ */
+function fold(vectors: Vectors): Vectors {
+  const { dimensions, data } = vectors;
+  if (dimensions <= FOLDED) return vectors;
+  const rows = data.length / dimensions;
+  const folded = new Float32Array(rows * FOLDED);
+  const place = Int32Array.from({ length: dimensions }, (_, d) => (Math.imul(d + 1, 0x9e3779b1) >>> 8) % FOLDED);
+  const sign = Int8Array.from({ length: dimensions }, (_, d) => (Math.imul(d + 1, 0x85ebca6b) & 0x40000000 ? 1 : -1));
+  for (let row = 0; row < rows; row += 1) {
+    for (let d = 0; d < dimensions; d += 1) folded[row * FOLDED + place[d]!]! += sign[d]! * data[row * dimensions + d]!;
+  }
+  return { dimensions: FOLDED, data: folded };
 }
 
 /** For each end (exclusive), the first sentence of each allowed segment and its loss. */

@@ -202,7 +202,11 @@ function useStateChange(): (candidate: CandidateView, state: CandidateView['stat
   return (candidate, state) => {
     const before = candidate.state;
     const write = (value: CandidateView['state']) => setState({ candidateId: candidate.id, candidateStateForm: { state: value } }).unwrap();
-    void doNow(`${DEEDS[state]} “${candidate.title}”`, () => write(state), () => write(before));
+    void doNow(
+      `${DEEDS[state]} “${candidate.title}”`,
+      () => write(state),
+      () => write(before),
+    );
   };
 }
 
@@ -230,7 +234,11 @@ function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
   const save = (target: CandidateView, next: DraftSpan): void => {
     const before = { firstWord: target.firstWord, endWord: target.endWord };
     const write = (span: DraftSpan) => setSpan({ candidateId: target.id, wordSpanForm: { firstWord: span.firstWord, endWord: span.endWord } }).unwrap();
-    void doNow(`Moved the ends of “${target.title}”`, () => write(next), () => write(before)).then(() => setDraft((old) => (old?.id === target.id && old.firstWord === next.firstWord && old.endWord === next.endWord ? null : old)));
+    void doNow(
+      `Moved the ends of “${target.title}”`,
+      () => write(next),
+      () => write(before),
+    ).then(() => setDraft((old) => (old?.id === target.id && old.firstWord === next.firstWord && old.endWord === next.endWord ? null : old)));
   };
   const moveTo = (span: DraftSpan, waitMs: number): void => {
     if (chosen === null) return;
