@@ -137,6 +137,8 @@ export default tseslint.config(
           'requestAnimationFrame',
           'TextEncoder',
           'structuredClone',
+          'window',
+          'KeyboardEvent',
         ].map((name) => [name, 'readonly']),
       ),
     },

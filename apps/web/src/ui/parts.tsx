@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
 import { keyName } from '../app/keys.js';
+import { problemText } from '../app/problems.js';
 
 /** A key, as it is shown on the control it works. */
 export function Key({ name }: { name: string }): ReactNode {
@@ -66,6 +67,16 @@ export function Trouble({ title, detail, onRetry }: { title: string; detail: str
       <p className="text-soft">{detail}</p>
       {onRetry !== undefined && <Button onClick={onRetry}>Try again</Button>}
     </div>
+  );
+}
+
+/** Why a form was not taken, under its fields; nothing while there is no error. */
+export function FormTrouble({ error, safe }: { error: unknown; safe?: string }): ReactNode {
+  if (error === undefined) return null;
+  return (
+    <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">
+      {problemText(error)} {safe}
+    </p>
   );
 }
 

@@ -5,10 +5,9 @@ import { X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { api, type ChannelView, type WindowForm } from '../../app/api.js';
-import { problemText } from '../../app/problems.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { inputClass, SelectField, TextField } from '../../ui/fields.js';
-import { Button } from '../../ui/parts.js';
+import { Button, FormTrouble } from '../../ui/parts.js';
 import { ZoneOptions } from './zones.js';
 
 export function ChannelDialog({
@@ -90,11 +89,7 @@ export function ChannelDialog({
         </div>
         <Controller control={control} name="windows" render={({ field }) => <Windows value={field.value} onChange={field.onChange} />} />
         <ZoneOptions />
-        {error !== undefined && (
-          <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">
-            {problemText(error)}
-          </p>
-        )}
+        <FormTrouble error={error} />
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>

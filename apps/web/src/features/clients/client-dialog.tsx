@@ -3,10 +3,9 @@ import { ClientForm } from '@sift-reel/forms';
 import type { ReactNode } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { api, type ClientView } from '../../app/api.js';
-import { problemText } from '../../app/problems.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { ListField, TextField } from '../../ui/fields.js';
-import { Button } from '../../ui/parts.js';
+import { Button, FormTrouble } from '../../ui/parts.js';
 import { ZoneOptions } from './zones.js';
 
 const FIRST_STANDING = { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
@@ -53,11 +52,7 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
           )}
         />
         <ZoneOptions />
-        {error !== undefined && (
-          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
-            {problemText(error)}
-          </p>
-        )}
+        <FormTrouble error={error} />
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>

@@ -7,7 +7,7 @@ import { api, type PlatformProfileView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Field, TextField } from '../../ui/fields.js';
-import { Button, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
 
 /** The destinations' rules. The owner keeps them; everybody sees them. */
 export function PlatformsPage(): ReactNode {
@@ -154,11 +154,7 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
             )}
           />
         </div>
-        {error !== undefined && (
-          <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">
-            {problemText(error)}
-          </p>
-        )}
+        <FormTrouble error={error} />
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>

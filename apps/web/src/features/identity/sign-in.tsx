@@ -3,9 +3,8 @@ import { SignInForm } from '@sift-reel/forms';
 import type { ReactNode } from 'react';
 import { useForm } from 'react-hook-form';
 import { api } from '../../app/api.js';
-import { problemText } from '../../app/problems.js';
 import { TextField } from '../../ui/fields.js';
-import { Button } from '../../ui/parts.js';
+import { Button, FormTrouble } from '../../ui/parts.js';
 
 export function SignIn(): ReactNode {
   const [signIn, { error, isLoading }] = api.useSignInMutation();
@@ -28,11 +27,7 @@ export function SignIn(): ReactNode {
         <h1 className="text-[22px]">Sign in to Sift Reel</h1>
         <TextField label="E-mail" type="email" autoComplete="username" autoFocus {...register('email')} error={formState.errors.email?.message} />
         <TextField label="Password" type="password" autoComplete="current-password" {...register('password')} error={formState.errors.password?.message} />
-        {error !== undefined && (
-          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
-            {problemText(error)}
-          </p>
-        )}
+        <FormTrouble error={error} />
         <Button tone="fill" type="submit" disabled={isLoading} className="py-2">
           Sign in
         </Button>

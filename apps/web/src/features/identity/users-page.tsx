@@ -6,7 +6,7 @@ import { api, type UserView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Field, SelectField, TextField } from '../../ui/fields.js';
-import { Button, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
 
 /** The owner's list of users and which clients each sees. */
 export function UsersPage(): ReactNode {
@@ -117,11 +117,7 @@ function NewUser({ onClose }: { onClose: () => void }): ReactNode {
           <option value="owner">owner</option>
         </SelectField>
         <ClientTicks control={control} />
-        {error !== undefined && (
-          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
-            {problemText(error)}
-          </p>
-        )}
+        <FormTrouble error={error} />
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={isLoading}>
@@ -162,11 +158,7 @@ function ChangeUser({ user, onClose }: { user: UserView; onClose: () => void }):
           <input type="checkbox" className="accent-ink" {...register('active')} />
           may sign in
         </label>
-        {error !== undefined && (
-          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
-            {problemText(error)}
-          </p>
-        )}
+        <FormTrouble error={error} />
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={isLoading}>

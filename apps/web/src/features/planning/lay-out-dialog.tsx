@@ -1,11 +1,10 @@
 import { addDays } from '@sift-reel/core';
 import { type ReactNode, useState } from 'react';
 import { api, type BatchView, type ScheduleShortView } from '../../app/api.js';
-import { problemText } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { TextField } from '../../ui/fields.js';
-import { Button } from '../../ui/parts.js';
+import { Button, FormTrouble } from '../../ui/parts.js';
 import { proposed } from './schedule-slice.js';
 
 /** Asks for a proposal over a stretch of days; nothing is written. */
@@ -75,11 +74,7 @@ export function LayOutDialog({
             </li>
           ))}
         </ul>
-        {error !== undefined && (
-          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
-            {problemText(error)}
-          </p>
-        )}
+        <FormTrouble error={error} />
         <DialogFoot>
           <span className="mr-auto text-[12px] text-soft">You see a proposal first; nothing is written yet.</span>
           <Button onClick={onClose}>Cancel</Button>

@@ -1,11 +1,10 @@
 import { formatDay, formatMinute } from '@sift-reel/core';
 import { type ReactNode, useState } from 'react';
 import { api, type ProposalView, type ScheduleView } from '../../app/api.js';
-import { problemText } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
 import { didSomething } from '../../app/undo.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
-import { Button } from '../../ui/parts.js';
+import { Button, FormTrouble } from '../../ui/parts.js';
 import { proposed } from './schedule-slice.js';
 
 /** The proposal: every placement and every refusal with its reason. It is written when it is accepted, whole. */
@@ -90,11 +89,7 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
           </>
         )}
       </div>
-      {error !== undefined && (
-        <p role="alert" className="mt-3 border-l-4 border-madder bg-sheet px-3 py-2">
-          {problemText(error)} Nothing was written.
-        </p>
-      )}
+      <FormTrouble error={error} safe="Nothing was written." />
       <DialogFoot>
         <Button onClick={close}>Throw the proposal away</Button>
         <Button

@@ -1,10 +1,9 @@
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, type ShortView } from '../../app/api.js';
-import { problemText } from '../../app/problems.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { SelectField, TextField } from '../../ui/fields.js';
-import { Button } from '../../ui/parts.js';
+import { Button, FormTrouble } from '../../ui/parts.js';
 
 /** Puts approved shorts into a batch, new or old, and goes on to the schedule. */
 export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly ShortView[]; onClose: () => void; onDone: () => void }): ReactNode {
@@ -61,11 +60,7 @@ export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly Shor
             placeholder="early December"
           />
         )}
-        {error !== undefined && (
-          <p role="alert" className="border-l-4 border-madder bg-sheet px-3 py-2">
-            {problemText(error)}
-          </p>
-        )}
+        <FormTrouble error={error} />
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={(into === 'new' && name.trim() === '') || creating.isLoading || updating.isLoading}>

@@ -47,7 +47,7 @@ function explain(context: SiftContext, run: Run): { sentence: string; evidence: 
   else if (asksInside(context, run)) head = 'Keeps the question with its answer';
   else evidence.push({ firstWord: start.word, endWord: Math.min(start.word + 5, context.sentences[run.first]!.endWord) });
   const closed = endStrength(context, run.end - 1);
-  const tail = closed >= 0.7 ? 'ends on a finished thought' : closed > 0 ? 'ends at a full stop' : 'breaks off at the end';
+  const tail = closed >= 0.7 ? 'ends on a finished thought' : closed > 0 ? 'ends with its sentence' : 'breaks off at the end';
   if (closed > 0) evidence.push({ firstWord: Math.max(last.firstWord, last.endWord - 7), endWord: last.endWord });
   return { sentence: `${head}; ${tail}`, evidence: tidyEvidence(evidence) };
 }

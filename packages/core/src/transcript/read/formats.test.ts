@@ -102,6 +102,14 @@ describe('readStampedText', () => {
   });
 });
 
+describe('HTML character references', () => {
+  it('are resolved in every format', () => {
+    expect(readSubRip('1\n00:00:01,000 --> 00:00:02,000\nsalt &amp; sand &#39;n&#39; grit\n').cues[0]!.text).toBe("salt & sand 'n' grit");
+    expect(readPodcastJson('{"segments":[{"startTime":1,"body":"salt &amp; sand"}]}').cues[0]!.text).toBe('salt & sand');
+    expect(readStampedText('[00:01] salt &amp; sand').cues[0]!.text).toBe('salt & sand');
+  });
+});
+
 describe('detectFormat', () => {
   it.each([
     ['WEBVTT\n', 'webvtt'],

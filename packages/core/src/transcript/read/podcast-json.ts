@@ -1,3 +1,4 @@
+import { decodeHTML } from 'entities';
 import { type RawCue, type Repair, TranscriptRefusedError } from '../types.js';
 import { cleanSpeaker } from './cue-text.js';
 import type { ReadCues } from './webvtt.js';
@@ -62,7 +63,7 @@ function readSegment(value: unknown, i: number, lineOf: (segment: number) => num
     return;
   }
   if (typeof fields['body'] !== 'string') throw new TranscriptRefusedError(line, 'bad-field', 'expected text', `${path}.body`);
-  cues.push({ line, startMs, endMs, speaker, text: fields['body'] });
+  cues.push({ line, startMs, endMs, speaker, text: decodeHTML(fields['body']) });
 }
 
 function cueFromWords(words: readonly unknown[], cue: Omit<RawCue, 'text' | 'stamps'>, path: string): RawCue {
@@ -75,7 +76,7 @@ function cueFromWords(words: readonly unknown[], cue: Omit<RawCue, 'text' | 'sta
     if (text !== '') text += ' ';
     const startMs = readSeconds(fields['startTime'] ?? fields['start'], `${path}.words[${k}].startTime`, cue.line);
     if (startMs !== null) stamps.push({ at: text.length, startMs });
-    text += body.trim();
+    text += decodeHTML(body.trim());
   });
   return { ...cue, text, stamps };
 }

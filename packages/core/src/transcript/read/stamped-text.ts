@@ -1,3 +1,4 @@
+import { decodeHTML } from 'entities';
 import { parseClock } from '../../time/timecode.js';
 import { type RawCue, type Repair, TranscriptRefusedError } from '../types.js';
 import { splitSpeakerLabel } from './cue-text.js';
@@ -27,7 +28,7 @@ export function readStampedText(text: string): ReadCues {
   const repairs: Repair[] = [];
   let speaker: string | null = null;
   text.split('\n').forEach((rawLine, index) => {
-    const line = rawLine.replace(BARE_LINE, '[$1] ');
+    const line = decodeHTML(rawLine.replace(BARE_LINE, '[$1] '));
     const pieces = cutAtStamps(line, index + 1);
     if (pieces.lead.trim() !== '') {
       const named = NAME_ALONE.exec(pieces.lead);
