@@ -4,7 +4,13 @@ import { ROOT } from './lib/config.mjs';
 import { runShown } from './lib/run.mjs';
 
 const tsc = join(ROOT, 'node_modules/.bin/tsc');
-for (const args of [['-b'], ['-p', 'apps/web', '--noEmit'], ['-p', 'apps/server/tsconfig.test.json'], ['-p', 'e2e', '--noEmit']]) {
+for (const args of [
+  ['-b'],
+  ['-p', 'apps/web', '--noEmit'],
+  ['-p', 'apps/server/tsconfig.test.json'],
+  ['-p', 'e2e', '--noEmit'],
+  ['-p', 'tsconfig.tests.json'],
+]) {
   const code = await runShown(tsc, args, { cwd: ROOT });
   if (code !== 0) process.exit(code);
 }

@@ -3,7 +3,7 @@ import { parseClock, formatTimecode } from '@sift-reel/core';
 import { type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes, type TextareaHTMLAttributes, useEffect, useId, useState } from 'react';
 
 export const inputClass =
-  'w-full rounded border border-edge bg-sheet px-2 py-[5px] text-[13px] text-ink placeholder:text-soft disabled:opacity-60 aria-[invalid=true]:border-madder';
+  'w-full rounded border border-edge bg-sheet px-2 py-[5px] text-[13px] text-ink placeholder:text-soft disabled:bg-paper disabled:text-ink aria-[invalid=true]:border-madder';
 
 interface FieldProps {
   label: string;

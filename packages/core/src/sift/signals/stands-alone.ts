@@ -101,7 +101,18 @@ function endStrength(context: SiftContext, s: number): number {
   if (CLOSING.test(context.texts.slice(firstWord, firstWord + 2).join(' '))) strength += 0.3;
   if (context.words[endWord - 1]!.kind === 'mark') strength += 0.4; // the laugh that closes a joke
   if (endWord - firstWord <= 3) strength -= 0.25;
+  if (next !== undefined && goesOn(context, s)) strength -= 0.7; // “…and they paid him nothing. | Because he swept it himself.”
   return strength;
+}
+
+/** Words that take up the thought before them. */
+const TAKES_UP = new Set(['because', 'which', 'or', 'and', 'but', 'so', 'except', 'until', 'then']);
+
+/** True when the same speaker goes on with the thought in the next breath. */
+function goesOn(context: SiftContext, s: number): boolean {
+  const next = context.sentences[s + 1]!;
+  const { speaker, endMs } = context.sentences[s]!;
+  return next.speaker === speaker && next.startMs - endMs < 2 * SETTLING_MS && TAKES_UP.has(context.texts[next.firstWord]!);
 }
 
 /** Cosine of each sentence with the one before it; 0 for the first. */

@@ -1,0 +1,64 @@
+// Takes the pictures of docs/screenshots from a running Sift Reel with the demo: node scripts/screenshots.mjs [address]
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { DEMO_SIGN_IN } from '../demo/scenario.mjs';
+import { ROOT, say } from './lib/config.mjs';
+
+const base = process.argv[2] ?? 'http://127.0.0.1:4310';
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const take = async (name) => {
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
+  say(name);
+};
+const open = async (path, sign) => {
+  await page.goto(`${base}${path}`);
+  await sign().first().waitFor();
+};
+const bench = async (title) => {
+  await open('/recordings', () => page.getByText('Drop recordings here'));
+  await page.getByRole('link', { name: title }).click();
+  await page.getByTestId('candidate').first().waitFor();
+};
+
+await page.goto(base);
+await page.getByLabel('E-mail').waitFor();
+await take('sign-in');
+await page.getByLabel('E-mail').fill(DEMO_SIGN_IN.email);
+await page.getByLabel('Password').fill(DEMO_SIGN_IN.password);
+await page.getByRole('button', { name: 'Sign in' }).click();
+await page.getByRole('heading', { name: 'Desk', exact: true }).waitFor();
+await open('/', () => page.getByText('Going out next'));
+await take('desk');
+await open('/recordings', () => page.getByText('Drop recordings here'));
+await take('recordings');
+await page.getByRole('link', { name: /What Goes Down/ }).click();
+await page.getByRole('button', { name: 'Brief this recording' }).click();
+await page.getByRole('button', { name: 'Sift the recording' }).waitFor();
+await take('brief');
+await bench(/no\. 12/);
+await page.keyboard.press('ArrowDown');
+await take('bench');
+await page.keyboard.press('?');
+await take('keys');
+await open('/shorts', () => page.getByLabel('Title'));
+await page.locator('ul[aria-label="Shorts"] a', { hasText: /./ }).nth(3).click();
+await take('shorts');
+await open('/schedule', () => page.getByTestId('board'));
+await take('schedule');
+await page.keyboard.press('l');
+await page.getByRole('button', { name: 'Propose a plan' }).click();
+await page.getByTestId('proposal').waitFor();
+await take('proposal');
+await open('/clients', () => page.getByText('Ardcree Chimneys'));
+await page.getByText('Ardcree Chimneys').click();
+await page.getByRole('heading', { name: 'Standing brief' }).waitFor();
+await take('client');
+await page.evaluate(() => window.localStorage.setItem('sift-reel-theme', 'night'));
+await bench(/The Last and the Welt/);
+await take('bench-night');
+await browser.close();
