@@ -41,10 +41,9 @@ await runMain(async () => {
     if (stopping) return;
     const env = serviceEnv(live, postgres.url);
     await run(process.execPath, [join(ROOT, 'apps/server/dist/database/migrate.main.js')], { cwd: ROOT, env });
-    await superviseWorker(env);
     const api = startService('api', env);
     stops.push(api.stop);
-    await api.ready;
+    await Promise.all([superviseWorker(env), api.ready]);
     api.ended.then(({ code, signal }) => {
       if (!stopping) {
         process.stderr.write(`The API ended (${code ?? signal}).\n`);
