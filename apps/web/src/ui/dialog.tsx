@@ -1,6 +1,7 @@
 import { Dialog as HeadlessDialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
+import { Button } from './parts.js';
 
 export function Dialog({
   open,
@@ -31,4 +32,35 @@ export function Dialog({
 /** Foot of a dialog: the deed at the right, the way out beside it. */
 export function DialogFoot({ children }: { children: ReactNode }): ReactNode {
   return <div className="-mx-5 mt-5 -mb-4 flex items-center justify-end gap-2 border-t border-rule bg-sheet px-5 py-3">{children}</div>;
+}
+
+/** Asks before something that cannot be undone; the safe way out comes first. */
+export function ConfirmDialog({
+  title,
+  children,
+  deed,
+  keep,
+  busy = false,
+  onConfirm,
+  onClose,
+}: {
+  title: string;
+  children: ReactNode;
+  deed: string;
+  keep: string;
+  busy?: boolean;
+  onConfirm: () => void;
+  onClose: () => void;
+}): ReactNode {
+  return (
+    <Dialog open onClose={onClose} title={title}>
+      <p>{children}</p>
+      <DialogFoot>
+        <Button onClick={onClose}>{keep}</Button>
+        <Button tone="trouble" disabled={busy} onClick={onConfirm}>
+          {deed}
+        </Button>
+      </DialogFoot>
+    </Dialog>
+  );
 }

@@ -137,4 +137,11 @@ describe('readTranscript', () => {
     expect(() => readTranscript(bytes('{"segments":[{"startTime": 900000, "endTime": 900500, "body": "hi"}]}'))).toThrow(/beyond 48 hours/);
     expect(() => readTranscript(bytes('WEBVTT\n\n00:01.000 --> 00:02.000\n...\n'))).toThrow(/no words/);
   });
+  it('reads 200,000 cues whole', () => {
+    const n = 200_000;
+    const stamp = (ms: number): string => new Date(ms).toISOString().slice(11, 23).replace('.', ',');
+    const text = Array.from({ length: n }, (_, i) => `${i + 1}\n${stamp(i * 400)} --> ${stamp(i * 400 + 390)}\nword ${i} here.\n`).join('\n');
+    const { transcript, cueCount, repairs } = readTranscript(bytes(text));
+    expect([cueCount, transcript.words.length, transcript.sentences.length, repairs.length]).toEqual([n, 3 * n, n, 0]);
+  });
 });

@@ -4,26 +4,34 @@ import { ChannelForm } from '@sift-reel/forms';
 import { X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { api, type ChannelView, type WindowForm } from '../../app/api.js';
+import { api, type ChannelView, type PlatformProfileView, type WindowForm } from '../../app/api.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { inputClass, SelectField, TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { ZoneOptions } from './zones.js';
 
-export function ChannelDialog({
-  clientId,
-  zone,
-  channel,
-  nextOrder,
-  onClose,
-}: {
+interface ChannelDialogProps {
   clientId: string;
   zone: string;
   channel: ChannelView | null;
   nextOrder: number;
   onClose: () => void;
-}): ReactNode {
+}
+
+/** Opens when the platform profiles are there: a select without its options would lose the channel's own. */
+export function ChannelDialog(props: ChannelDialogProps): ReactNode {
   const platforms = api.useListPlatformProfilesQuery();
+  return platforms.data === undefined ? null : <ChannelFields {...props} platforms={platforms.data} />;
+}
+
+function ChannelFields({
+  clientId,
+  zone,
+  channel,
+  nextOrder,
+  onClose,
+  platforms,
+}: ChannelDialogProps & { platforms: readonly PlatformProfileView[] }): ReactNode {
   const [create, creating] = api.useCreateChannelMutation();
   const [update, updating] = api.useUpdateChannelMutation();
   const error = creating.error ?? updating.error;
@@ -57,7 +65,7 @@ export function ChannelDialog({
           <TextField label="Name" autoFocus {...register('name')} error={wrong.name?.message} />
           <SelectField label="Platform profile" {...register('platformProfileId')} error={wrong.platformProfileId === undefined ? undefined : 'must be chosen'}>
             <option value="">choose…</option>
-            {platforms.data?.map((one) => (
+            {platforms.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}
               </option>

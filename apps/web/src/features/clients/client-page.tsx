@@ -6,6 +6,7 @@ import { Link, useParams } from 'react-router';
 import { api, type ChannelView, type ClientView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
+import { ConfirmDialog } from '../../ui/dialog.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { BriefFields, useBriefForm } from '../sifting/brief-form.js';
 import { BlackoutForm } from './blackout-form.js';
@@ -74,7 +75,8 @@ export function ClientPage(): ReactNode {
 }
 
 function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => void }): ReactNode {
-  const [remove] = api.useRemoveChannelMutation();
+  const [remove, { isLoading }] = api.useRemoveChannelMutation();
+  const [removing, setRemoving] = useState(false);
   const byDay = [1, 2, 3, 4, 5, 6, 7].map((day) => channel.windows.filter((window) => window.weekday === day));
   return (
     <div className="border-b border-rule py-3">
@@ -89,15 +91,7 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
           <button type="button" className="underline" onClick={onEdit}>
             Change
           </button>
-          <button
-            type="button"
-            aria-label={`Delete ${channel.name}`}
-            className="text-soft hover:text-madder-text"
-            onClick={() => {
-              if (window.confirm(`Delete the channel “${channel.name}” with its windows? This cannot be undone.`))
-                remove(channel.id).unwrap().catch(sayTrouble);
-            }}
-          >
+          <button type="button" aria-label={`Delete ${channel.name}`} className="text-soft hover:text-madder-text" onClick={() => setRemoving(true)}>
             <Trash2 size={14} />
           </button>
         </span>
@@ -114,6 +108,23 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
           </div>
         ))}
       </div>
+      {removing && (
+        <ConfirmDialog
+          title={`Delete “${channel.name}”?`}
+          deed="Delete the channel"
+          keep="Keep it"
+          busy={isLoading}
+          onClose={() => setRemoving(false)}
+          onConfirm={() =>
+            void remove(channel.id)
+              .unwrap()
+              .catch(sayTrouble)
+              .then(() => setRemoving(false))
+          }
+        >
+          Its posting windows and the words made for it go with it. This cannot be undone. A channel with posts is not deleted.
+        </ConfirmDialog>
+      )}
     </div>
   );
 }

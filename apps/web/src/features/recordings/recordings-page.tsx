@@ -7,7 +7,7 @@ import { stageName } from '../../app/progress.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
 import { sayTrouble } from '../../app/undo.js';
-import { Dialog, DialogFoot } from '../../ui/dialog.js';
+import { ConfirmDialog, Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
 import { BringIn } from './bring-in.js';
 import { pairFiles, upload } from './upload.js';
@@ -298,25 +298,15 @@ function RepairsDialog({ recording, onClose }: { recording: RecordingView; onClo
 function RemoveDialog({ recording, onClose }: { recording: RecordingView; onClose: () => void }): ReactNode {
   const [remove, { isLoading }] = api.useRemoveRecordingMutation();
   return (
-    <Dialog open onClose={onClose} title={`Delete “${recording.title}”?`}>
-      <p>Its transcript, sound, sifts, candidates and shorts go with it. This cannot be undone. Shorts on the schedule keep it from being deleted.</p>
-      <DialogFoot>
-        <Button onClick={onClose}>Keep it</Button>
-        <Button
-          tone="trouble"
-          disabled={isLoading}
-          onClick={() => {
-            remove(recording.id)
-              .unwrap()
-              .then(onClose, (error: unknown) => {
-                sayTrouble(error);
-                onClose();
-              });
-          }}
-        >
-          Delete the recording
-        </Button>
-      </DialogFoot>
-    </Dialog>
+    <ConfirmDialog
+      title={`Delete “${recording.title}”?`}
+      deed="Delete the recording"
+      keep="Keep it"
+      busy={isLoading}
+      onClose={onClose}
+      onConfirm={() => void remove(recording.id).unwrap().catch(sayTrouble).then(onClose)}
+    >
+      Its transcript, sound, sifts, candidates and shorts go with it. This cannot be undone. Shorts on the schedule keep it from being deleted.
+    </ConfirmDialog>
   );
 }
