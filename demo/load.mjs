@@ -129,8 +129,8 @@ async function workOut(caller, recording, sift) {
   for (const candidate of candidates.slice(0, 9)) {
     await caller.call('PUT', `candidates/${candidate.id}/state`, { state: candidate.rank === 5 ? 'dropped' : 'kept' });
   }
-  const query = new URLSearchParams({ recordingId: recording.id });
-  const shorts = (await caller.call('GET', ['shorts', query].join('?'))).sort((a, b) => b.score - a.score);
+  const ofRecording = `shorts?recordingId=${recording.id}`;
+  const shorts = (await caller.call('GET', ofRecording)).sort((a, b) => b.score - a.score);
   const chosen = shorts.slice(0, shorts.length - 2);
   for (const short of chosen) await caller.call('PUT', `shorts/${short.id}/approval`, { approved: true });
   return chosen.map((short) => short.id);

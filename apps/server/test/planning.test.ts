@@ -25,7 +25,7 @@ beforeAll(async () => {
   const b = await seedRanking(world, clientId, 5);
   shorts = [...(await approveShorts(world, a, 3)), ...(await approveShorts(world, b, 2))];
   await world.owner.put(`candidates/${b.candidates[4]!.id}/state`, { state: 'kept' });
-  draft = (await world.owner.get('shorts')).body.find((one: { candidateId: string }) => one.candidateId === b.candidates[4]!.id).id;
+  draft = (await world.shorts()).find((one: { candidateId: string }) => one.candidateId === b.candidates[4]!.id).id;
 });
 afterAll(() => world.close());
 
@@ -104,7 +104,7 @@ describe('a post', () => {
   it('keeps its short approved and its candidate kept', async () => {
     const [post] = await first();
     expect((await world.owner.put(`shorts/${post.shortId}/approval`, { approved: false })).status).toBe(409);
-    const short = (await world.owner.get(`shorts/${post.shortId}`)).body;
+    const short = (await world.read(`shorts/${post.shortId}`)).body;
     expect((await world.owner.put(`candidates/${short.candidateId}/state`, { state: 'dropped' })).status).toBe(409);
     expect((await world.owner.delete(`recordings/${short.recordingId}`)).status).toBe(409);
   });

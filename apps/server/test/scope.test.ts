@@ -45,6 +45,8 @@ const channelForm = async (): Promise<object> => ({
   windows: [],
 });
 
+const SHORT = 'shorts/:shortId';
+
 /** Every route that names something of a client: method, path, body. A route that is missing here fails the last test. */
 const ROUTES: [string, string, unknown?][] = [
   ['PUT', 'clients/:clientId', CLIENT],
@@ -72,14 +74,14 @@ const ROUTES: [string, string, unknown?][] = [
   ['POST', 'sifts/:siftId/retry'],
   ['PUT', 'candidates/:candidateId/state', { state: 'kept' }],
   ['PUT', 'candidates/:candidateId/span', { firstWord: 0, endWord: 4 }],
-  ['GET', 'shorts/:shortId'],
-  ['PUT', 'shorts/:shortId/copy', COPY],
-  ['PUT', 'shorts/:shortId/copy/:channelId', COPY],
-  ['DELETE', 'shorts/:shortId/copy/:channelId'],
-  ['POST', 'shorts/:shortId/proposal'],
-  ['PUT', 'shorts/:shortId/approval', { approved: false }],
-  ['GET', 'shorts/:shortId/captions.srt'],
-  ['GET', 'shorts/:shortId/captions.vtt'],
+  ['GET', SHORT],
+  ['PUT', `${SHORT}/copy`, COPY],
+  ['PUT', `${SHORT}/copy/:channelId`, COPY],
+  ['DELETE', `${SHORT}/copy/:channelId`],
+  ['POST', `${SHORT}/proposal`],
+  ['PUT', `${SHORT}/approval`, { approved: false }],
+  ['GET', `${SHORT}/captions.srt`],
+  ['GET', `${SHORT}/captions.vtt`],
   ['PUT', 'batches/:batchId', { name: 'x', shortIds: [] }],
   ['DELETE', 'batches/:batchId'],
   ['PUT', 'posts/:postId/place', () => ({ channelId: theirs['channelId'], date: '2055-05-06', minute: 450 })],

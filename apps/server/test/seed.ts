@@ -65,9 +65,7 @@ export async function approveShorts(world: World, seeded: Seeded, n: number): Pr
   const ids: string[] = [];
   for (const candidate of seeded.candidates.slice(0, n)) {
     await world.owner.put(`candidates/${candidate.id}/state`, { state: 'kept' });
-    const short = (await world.owner.get(`shorts?${new URLSearchParams({ recordingId: seeded.recordingId }).toString()}`)).body.find(
-      (one: { candidateId: string }) => one.candidateId === candidate.id,
-    );
+    const short = (await world.shorts(seeded.recordingId)).find((one: { candidateId: string }) => one.candidateId === candidate.id);
     await world.owner.put(`shorts/${short.id}/approval`, { approved: true });
     ids.push(short.id as string);
   }

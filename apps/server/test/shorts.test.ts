@@ -16,8 +16,7 @@ beforeAll(async () => {
 afterAll(() => world.close());
 
 const setState = (i: number, state: string) => world.owner.put(`candidates/${seeded.candidates[i]!.id}/state`, { state });
-const shortOf = async (i: number) =>
-  (await world.owner.get('shorts')).body.find((short: { candidateId: string }) => short.candidateId === seeded.candidates[i]!.id);
+const shortOf = async (i: number) => (await world.shorts()).find((short: { candidateId: string }) => short.candidateId === seeded.candidates[i]!.id);
 
 describe('a kept candidate', () => {
   it('becomes a short with words that were said or are the client’s', async () => {
@@ -93,13 +92,13 @@ describe('words', () => {
 describe('files to take away', () => {
   it('are captions that start at zero, read back by a reference parser', async () => {
     const short = await shortOf(0);
-    const srt = await world.owner.get(`shorts/${short.id}/captions.srt`);
+    const srt = await world.read(`shorts/${short.id}/captions.srt`);
     expect(srt.headers.get('content-disposition')).toMatch(/^attachment; filename="[\x20-\x7e]+captions\.srt"/);
     const cues = parseSync(srt.text).map((node) => node.data as { start: number; end: number; text: string });
     expect(cues[0]!.start).toBeLessThan(300);
     expect(cues.at(-1)!.end).toBeLessThanOrEqual(short.endMs - short.startMs);
     expect(cues.map((cue) => cue.text).join(' ')).toBe(seeded.text(short.firstWord, short.endWord));
-    const vtt = await world.owner.get(`shorts/${short.id}/captions.vtt`);
+    const vtt = await world.read(`shorts/${short.id}/captions.vtt`);
     expect(vtt.text.startsWith('WEBVTT\n\n00:00:00.')).toBe(true);
     expect(vtt.headers.get('content-type')).toContain('text/vtt');
   });

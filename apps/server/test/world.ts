@@ -113,6 +113,15 @@ export class World {
     });
     return body.id as string;
   }
+  /** What the owner reads at a path. */
+  read(path: string): Promise<Answer> {
+    return this.owner.get(path);
+  }
+  /** The owner's view of the shorts, or of one recording's. */
+  async shorts(recordingId?: string): Promise<Answer['body'][]> {
+    const path = recordingId === undefined ? 'shorts' : `shorts?recordingId=${recordingId}`;
+    return (await this.owner.get(path)).body;
+  }
   async producer(clientIds: string[]): Promise<Caller> {
     const email = `producer-${randomUUID()}@agency.example`;
     await this.owner.post('users', { email, name: 'Producer', role: 'producer', password: PASSWORD, clientIds });
