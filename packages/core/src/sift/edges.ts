@@ -7,6 +7,8 @@ export interface OpeningWord {
   readonly word: number;
   /** True when the start leans on something said before: a pronoun with nothing to stand for, "the second one". */
   readonly dependent: boolean;
+  /** True when the sentence holds nothing but fillers and marks. */
+  readonly empty: boolean;
 }
 
 /** "It is", "that is", "there is" and "this is" may open when what they stand for follows at once. */
@@ -32,7 +34,7 @@ export function openingWord(context: SiftContext, sentence: number): OpeningWord
       break; // "you know the one…" asks
     i += phrase.length;
   }
-  if (i >= endWord) return { word: firstWord, dependent: true };
+  if (i >= endWord) return { word: firstWord, dependent: true, empty: true };
   const text = context.texts[i]!;
   const next = context.texts[i + 1] ?? '';
   const third = context.texts[i + 2] ?? '';
@@ -43,7 +45,7 @@ export function openingWord(context: SiftContext, sentence: number): OpeningWord
     (context.tags[i + 1] === 'NOUN' || context.tags[i + 1] === 'PROPN' || context.tags[i + 1] === 'ADJ');
   const counted =
     text === 'the' && COUNTED.has(next) && (third === 'one' || third === 'thing' || !/^(?:NOUN|ADJ|NUM)$/.test(context.tags[i + 2] ?? '')) && !UNITS.has(third);
-  return { word: i, dependent: (ANAPHORA.has(text) && !presents && !determiner) || counted };
+  return { word: i, dependent: (ANAPHORA.has(text) && !presents && !determiner) || counted, empty: false };
 }
 
 /** Small words that are fillers only when something else follows that can open: "No, …", "So …", "Right, …". */
@@ -60,10 +62,8 @@ function isLeadingFiller(context: SiftContext, i: number, endWord: number): bool
 
 /** A sentence that can begin a candidate: it says something once its fillers are gone. */
 export function canOpen(context: SiftContext, sentence: number): boolean {
-  const { word } = openingWord(context, sentence);
-  const { endWord } = context.sentences[sentence]!;
-  const spoken = endWord - word;
-  return spoken >= 2 && context.words[word]!.kind === 'word' && !LEADING_FILLERS.has(context.texts[word]!);
+  const { word, empty } = openingWord(context, sentence);
+  return !empty && context.sentences[sentence]!.endWord - word >= 2;
 }
 
 /** A sentence that can end a candidate: it is not broken off. */

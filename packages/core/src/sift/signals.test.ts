@@ -1,0 +1,268 @@
+import { describe, expect, it } from 'vitest';
+import { toVtt, transcriptOf } from '../talk.fixture.js';
+import { buildContext, hitsWithin, type SiftContext } from './context.js';
+import { canClose, canOpen, openingWord } from './edges.js';
+import { kindOf } from './kinds.js';
+import { counted, listed, roundScore, toScale } from './scale.js';
+import { buildScorer, weightsFor } from './score.js';
+import { buildSignals } from './signals/index.js';
+import { tidyEvidence } from './signals/signal.js';
+import type { Tell } from './tells.js';
+import { type Brief, SIGNALS, type SignalName } from './types.js';
+
+const BRIEF: Brief = { partStartMs: 0, partEndMs: null, minMs: 5_000, maxMs: 60_000, roughCount: 5, topics: [], kinds: [], avoid: [] };
+
+type Line = string | { speaker?: string; text: string };
+const contextOf = (lines: readonly Line[], brief: Partial<Brief> = {}, clientTags: string[] = []): SiftContext =>
+  buildContext({
+    transcript: transcriptOf(toVtt(lines.map((line) => (typeof line === 'string' ? { speaker: 'Ann', text: line } : line)))),
+    brief: { ...BRIEF, ...brief },
+    clientTags,
+    sentenceVectors: null,
+    topicVectors: null,
+  });
+
+/** Value and explanation of a signal for the whole of a little talk. */
+function judge(
+  name: SignalName,
+  lines: readonly Line[],
+  brief: Partial<Brief> = {},
+  clientTags: string[] = [],
+): { value: number; sentence: string; words: string[] } {
+  const context = contextOf(lines, brief, clientTags);
+  const signal = buildSignals(context)[SIGNALS.indexOf(name)]!;
+  const run = { first: 0, end: context.sentences.length };
+  const { sentence, evidence } = signal.explain(run);
+  return {
+    value: signal.value(run),
+    sentence,
+    words: evidence.map((range) =>
+      context.words
+        .slice(range.firstWord, range.endWord)
+        .map((word) => word.text)
+        .join(' '),
+    ),
+  };
+}
+
+const FLAT = ['We went along there for a while.', 'It was more or less like the others.', 'Then we came back again.', 'That was about it really.'];
+
+describe('signals: more of what earns them is worth more, and its words are the evidence', () => {
+  it.each<[SignalName, string[], string[]]>([
+    [
+      'substance',
+      [
+        'Hold one sheet of paper there for thirty seconds.',
+        'It costs two cents, because paper is cheap.',
+        'You should never use forty.',
+        'For example, ours took nine weeks.',
+      ],
+      ['thirty seconds.', 'two cents,', 'because', 'never', 'For example,'],
+    ],
+    [
+      'charge',
+      ['I think that is nonsense!', 'I could not believe it, I was terrified.', 'It is the worst thing anybody ever did.', 'We cried and cried. [laughter]'],
+      ['could not believe', 'terrified.', 'the worst', '[laughter]'],
+    ],
+  ])('%s', (name, strong, evidence) => {
+    const judged = judge(name, strong);
+    expect(judged.value).toBeGreaterThan(judge(name, FLAT).value + 25);
+    for (const words of evidence) expect(judged.words).toContain(words);
+  });
+  it('substance and charge fall when the words that earned them are taken out', () => {
+    const lines = ['You should hold it for thirty seconds.', 'I could not believe how simple it was.', 'We were going along there and it was a shed.'];
+    for (const [name, without] of [
+      ['substance', ['You could hold it for a bit.', lines[1]!, lines[2]!]],
+      ['charge', [lines[0]!, 'I saw how simple it was.', lines[2]!]],
+    ] as const)
+      expect(judge(name, without).value).toBeLessThan(judge(name, lines).value);
+  });
+  it('opening: a question with a price beats a slow start, and a pronoun with nothing to stand for is marked down', () => {
+    const strong = judge('opening', ['What if I told you the answer costs forty pence?', ...FLAT]);
+    const slow = judge('opening', ['We went along there for a while and looked about.', ...FLAT]);
+    const hanging = judge('opening', ['It was more or less like that.', ...FLAT]);
+    expect(strong.value).toBeGreaterThan(slow.value + 30);
+    expect(slow.value).toBeGreaterThan(hanging.value);
+    expect(strong.sentence).toMatch(/asks a question/i);
+    expect(hanging.sentence).toContain('leans on what came before');
+  });
+  it('opening looks at the first seconds only', () => {
+    const late = judge('opening', [
+      'We went along there for a while, and next a while longer, and there were some sheds, and some more sheds.',
+      'What if I told you it costs forty pence?',
+    ]);
+    expect(late.words).toEqual([]);
+  });
+  it('stands alone: a question that is left outside costs, one that is inside pays', () => {
+    const lines: Line[] = [
+      { speaker: 'Ann', text: 'How do you know that it is dry?' },
+      { speaker: 'Bo', text: 'You split the log and look at the heart of it.' },
+      { speaker: 'Bo', text: 'Under twenty per cent is dry.' },
+    ];
+    const context = contextOf(lines);
+    const signal = buildSignals(context)[1]!;
+    expect(signal.value({ first: 0, end: 3 })).toBeGreaterThan(signal.value({ first: 1, end: 3 }) + 20);
+    expect(signal.explain({ first: 1, end: 3 }).sentence).toContain('left outside');
+    expect(signal.explain({ first: 0, end: 3 }).sentence).toContain('Keeps the question with its answer');
+  });
+  it('stands alone: an end that the next sentence takes up is worse', () => {
+    const context = contextOf(['The man lost his kitchen and they paid him nothing.', 'Because he swept it himself.', 'Sweeping is seventy euro.']);
+    const signal = buildSignals(context)[1]!;
+    expect(signal.value({ first: 0, end: 2 })).toBeGreaterThan(signal.value({ first: 0, end: 1 }));
+  });
+  it('delivery: fillers and false starts cost, and are shown', () => {
+    const clean = judge('delivery', FLAT);
+    const stumbling = judge('delivery', ['We um we went uh along there there for a while.', 'It it was er more or less like the others.']);
+    expect(clean.value).toBeGreaterThan(stumbling.value + 20);
+    expect(stumbling.words).toEqual(expect.arrayContaining(['um', 'uh', 'er']));
+    expect(clean.sentence).toContain('judged by text alone');
+  });
+  it('currency: the brief’s topics count with their inflections, and are named', () => {
+    const lines = ['We burned some wet logs in the kilns.', ...FLAT];
+    const asked = judge('currency', lines, { topics: ['kiln', 'wet log'] });
+    expect(asked.value).toBeGreaterThan(judge('currency', FLAT, { topics: ['kiln'] }).value + 20);
+    expect(asked.words).toEqual(['wet logs', 'kilns.']);
+    expect(asked.sentence).toContain('kiln');
+    expect(judge('currency', lines, {}, ['wetLogs']).sentence).toContain('the client’s own');
+    expect(judge('currency', lines)).toMatchObject({ value: 50, words: [] });
+  });
+});
+
+describe('tells', () => {
+  const found = (text: string, tell: Tell): string[] => {
+    const context = contextOf([text]);
+    return hitsWithin(context, { first: 0, end: context.sentences.length }, [tell]).map((hit) =>
+      context.words
+        .slice(hit.firstWord, hit.endWord)
+        .map((word) => word.text)
+        .join(' '),
+    );
+  };
+  it.each<[string, Tell, string[]]>([
+    ['It took forty one per cent of nine hundred and twelve euro.', 'figure', ['forty one per cent', 'nine hundred and twelve euro.']],
+    ['We paid $3,500 for 12% of it in 2019.', 'figure', ['$3,500', '12%', '2019.']],
+    ['A hundred people came at half past two.', 'figure', ['A hundred people', 'half', 'two.']],
+    ['One of them said no one knew.', 'figure', []],
+    ['We had twenty-one hens.', 'figure', ['twenty-one']],
+    ['I was devastated and then delighted.', 'feeling', ['devastated', 'delighted.']],
+    ['Like, yes, well, fine.', 'feeling', []],
+    ['The the cat sat.', 'repeat', ['the']],
+    ['It was very very cold.', 'repeat', []],
+    ['Why not? Because. Really?', 'question', ['not?', 'Really?']],
+    ['That is the strangest and most useful shed.', 'superlative', ['strangest', 'most']],
+    ['Honest people rest in the west.', 'superlative', []],
+    ['This is brought to you by nobody, use the code shed.', 'sponsor', ['brought to you by', 'use the code']],
+  ])('%s → %s', (text, tell, words) => expect(found(text, tell)).toEqual(words));
+  it('colours a sponsor read beyond the words that give it away', () => {
+    const context = contextOf([
+      'So that was the storm.',
+      'This episode is brought to you by a blanket firm.',
+      'They are wool and they wash well.',
+      'I have had two for years.',
+      ...Array.from({ length: 12 }, () => 'Now the roof came off in one piece and landed on the shed.'),
+    ]);
+    expect([...context.dull.slice(1, 4)].every((value) => value >= 0.9)).toBe(true);
+    expect(context.dull.at(-1)).toBe(0);
+  });
+});
+
+describe('edges', () => {
+  const open = (text: string): [string, boolean, boolean] => {
+    const context = contextOf([text]);
+    const { word, dependent } = openingWord(context, 0);
+    return [context.words[word]!.text, dependent, canOpen(context, 0)];
+  };
+  it.each<[string, [string, boolean, boolean]]>([
+    ['Yeah, um, what if I told you?', ['what', false, true]],
+    ['You know, I mean, the wall was warm.', ['the', false, true]],
+    ['[laughter] So anyway the dog came in.', ['the', false, true]],
+    ['No, no, we dug it up.', ['we', false, true]],
+    ['No one tells you that.', ['No', false, true]],
+    ['It was cold.', ['It', true, true]],
+    ['That is why the fire went out.', ['That', false, true]],
+    ['This house is four hundred years old.', ['This', false, true]],
+    ['The second one was worse.', ['The', true, true]],
+    ['And so that’s why he left.', ['that’s', false, true]],
+    ['Um, yeah.', ['Um,', true, false]],
+    ['Right.', ['Right.', true, false]],
+  ])('%s', (text, expected) => expect(open(text)).toEqual(expected));
+  it.each<[string, boolean]>([
+    ['We dug it up.', true],
+    ['We dug it up and…', false],
+    ['So I went to the –', false],
+    ['and then the', false],
+    ['they paid nothing', true],
+    ['Did they? [laughter]', true],
+  ])('closes on “%s”: %s', (text, closes) => expect(canClose(contextOf([text]), 0)).toBe(closes));
+});
+
+describe('kinds', () => {
+  it.each<[string, Line[]]>([
+    [
+      'answer',
+      [
+        { speaker: 'Ann', text: 'How often should I get it swept?' },
+        { speaker: 'Bo', text: 'Once for gas and again for wood.' },
+        { speaker: 'Bo', text: 'The rest is up to the house.' },
+      ],
+    ],
+    [
+      'story',
+      [
+        'I remember when I was small there was this shed.',
+        'One day my father came in and he said come out.',
+        'And then I went and I got the ladder, and she said stop.',
+      ],
+    ],
+    ['advice', ['Make sure you check the date.', 'Start with the small one, and never the big one.', 'You need to leave it, instead of pulling.']],
+    ['humour', ['He wore it to the door. [laughter]', 'He wore it home. [laughter]', 'It was not his. [laughter]']],
+    ['figures', ['It was nine metres and forty kilos.', 'That is 360 euro for two years.', 'We did sixty of them in three weeks.']],
+  ])('%s', (kind, lines) => {
+    const context = contextOf(lines);
+    expect(kindOf(context, { first: 0, end: context.sentences.length })).toBe(kind);
+  });
+});
+
+describe('scale and score', () => {
+  it('puts ordinary at 50 and rare at 90', () => {
+    expect(toScale(3, 3, 8)).toBe(50);
+    expect(toScale(8, 3, 8)).toBeCloseTo(90, 9);
+    expect(toScale(-100, 3, 8)).toBeGreaterThanOrEqual(0);
+    expect([roundScore(-3), roundScore(101), roundScore(66.66)]).toEqual([0, 100, 66.7]);
+  });
+  it('says numbers and lists as people do', () => {
+    expect([counted(1, 'figure'), counted(3, 'figure'), counted(12, 'piece of advice', 'pieces of advice')]).toEqual([
+      'one figure',
+      'three figures',
+      '12 pieces of advice',
+    ]);
+    expect([listed([]), listed(['a']), listed(['a', 'b']), listed(['a', 'b', 'c'])]).toEqual(['', 'a', 'a and b', 'a, b and c']);
+  });
+  it('counts currency for more where the brief names topics', () => {
+    const [plain, asked] = [weightsFor(false), weightsFor(true)];
+    expect(asked[5]!).toBeGreaterThan(plain[5]! * 2);
+    for (const weights of [plain, asked]) expect(weights.reduce((sum, weight) => sum + weight, 0)).toBeCloseTo(1, 9);
+  });
+  it('marks dull talk down, whatever its figures', () => {
+    const sponsor = contextOf([
+      'This is brought to you by a blanket firm.',
+      'Use the code wool for ten per cent off and free delivery on two.',
+      'It is the best blanket, and I love it.',
+    ]);
+    const score = buildScorer(sponsor, buildSignals(sponsor));
+    expect(score({ first: 0, end: 3 })).toBeLessThan(20);
+  });
+  it('keeps the longer of two ranges that overlap, in order', () => {
+    expect(
+      tidyEvidence([
+        { firstWord: 8, endWord: 9 },
+        { firstWord: 2, endWord: 5 },
+        { firstWord: 4, endWord: 6 },
+        { firstWord: 8, endWord: 9 },
+      ]),
+    ).toEqual([
+      { firstWord: 2, endWord: 5 },
+      { firstWord: 8, endWord: 9 },
+    ]);
+  });
+});
