@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { demoTranscript, DEMO_TALKS } from '../talk.fixture.js';
+import { normaliseWords } from '../sift/find-tells.js';
+import { DEMO_TALKS, demoTranscript, transcriptOf } from '../talk.fixture.js';
+import { winkTagger } from '../text/tagger.js';
 import { normalise } from '../text/lexicon.js';
 import { toHashtag } from './hashtags.js';
+import { keyPhrases, phraseStatistics } from './phrases.js';
 import { characters, copyProblems, proposeCopy } from './propose.js';
 import { shorten } from './title.js';
 import { COVER_LINE_LIMIT } from './types.js';
@@ -30,6 +33,25 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
       expect(copy.hashtags).not.toContain('neversaidanywhere');
       expect(characters(copy.coverLine)).toBeLessThanOrEqual(COVER_LINE_LIMIT);
     }
+  });
+});
+
+describe('keyPhrases', () => {
+  const phrases = (text: string): string[] => {
+    const words = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${text}\n`).words;
+    const texts = normaliseWords(words);
+    const tags = winkTagger(texts);
+    return keyPhrases({ words, texts, tags, firstWord: 0, endWord: words.length }, phraseStatistics(texts, tags), 5).map((phrase) => phrase.text);
+  };
+  it('are adjectives and nouns as they were said, never across a comma', () =>
+    expect(phrases('We burned the wet oak, and the wet oak blocked the chimney, brother.')).toEqual(expect.arrayContaining(['wet oak'])));
+  it('are no measures, weekdays or nouns that name nothing', () => {
+    for (const phrase of phrases('It was forty per cent water on Tuesday, a good thing, and a number of people came in the morning with a jackdaw.'))
+      expect(phrase).not.toMatch(/cent|tuesday|^number$|^people$|^morning$/);
+  });
+  it('share no word with one another', () => {
+    const stems = phrases('The stove pipe, the stove door, the old stove and the clay pipe.').flatMap((phrase) => phrase.split(' '));
+    expect(new Set(stems).size).toBe(stems.length);
   });
 });
 

@@ -1,4 +1,4 @@
-import { STOPWORDS } from '../text/lexicon.js';
+import { GENERIC_NOUNS, MEASURES, STOPWORDS } from '../text/lexicon.js';
 import { stem } from '../text/stem.js';
 import type { PartOfSpeech } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
@@ -86,10 +86,11 @@ export function keyPhrases(passage: Omit<Passage, 'sentences' | 'first' | 'end'>
 }
 
 function isPhrase(texts: readonly string[], tags: readonly PartOfSpeech[], words: readonly Word[], i: number, n: number): boolean {
+  if (n === 1 && GENERIC_NOUNS.has(texts[i]!)) return false;
   for (let k = 0; k < n; k += 1) {
     const tag = tags[i + k]!;
     const last = k === n - 1;
-    if (words[i + k]!.kind === 'mark' || texts[i + k]!.includes("'")) return false;
+    if (words[i + k]!.kind === 'mark' || texts[i + k]!.includes("'") || MEASURES.has(texts[i + k]!)) return false;
     if (
       !(tag === 'NOUN' || tag === 'PROPN' || (!last && tag === 'ADJ')) ||
       STOPWORDS.has(texts[i + k]!) ||

@@ -77,6 +77,20 @@ export const STOPWORDS = new Set(
   ),
 );
 
+/** Nouns so general, or so much a measure, that alone they name no topic. Together with another word they may. */
+export const GENERIC_NOUNS = new Set(
+  `name names number numbers god seconds second minute minutes hour hours day days week weeks weekend month months morning afternoon evening night tonight man men woman women guy fella bloke lady kid kids boy girl house home room door kind sort lot bit side end start part place time moment fact question questions answer problem reason story word words life world week job work money price euro euros dollar dollars pound pounds pence cent cents percent half quarter hundred thousand million person mate love bucks metre metres feet inch inches top bottom front inside outside rest matter idea point case stuff whole somebody nothing monday tuesday wednesday thursday friday saturday sunday january february march april june july august september october november december`.split(
+    ' ',
+  ),
+);
+
+/** What figures are counted in: never part of a topic, alone or with another word. */
+export const MEASURES = new Set(
+  'cent cents percent euro euros pence pound pounds dollar dollars metre metres feet inch inches second seconds minute minutes hundred thousand million'.split(
+    ' ',
+  ),
+);
+
 /** A word as it is looked up: lower case, straight apostrophe, no punctuation around it. */
 export function normalise(text: string): string {
   return text

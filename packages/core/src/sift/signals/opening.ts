@@ -90,6 +90,6 @@ function findOpeningHits(context: SiftContext, first: number): Hit[] {
       ? Math.max(startMs + DECIDING_MS, context.sentences[first]!.endMs)
       : startMs + DECIDING_MS + 1_000;
   return hitsWithin(context, { first, end }, TELLS).filter(
-    (hit) => context.words[hit.firstWord]!.startMs < untilMs && hit.firstWord >= context.sentences[first]!.firstWord,
+    (hit) => context.words[hit.firstWord]!.startMs < untilMs && hit.firstWord >= openingWord(context, first).word,
   );
 }

@@ -1,5 +1,6 @@
 import type { Hit } from '../find-tells.js';
 import type { SiftContext } from '../context.js';
+import { openingWord } from '../edges.js';
 import type { Run, SignalName, SignalReading, WordRange } from '../types.js';
 
 /** What a signal says of one run, before its name and scale are put on. */
@@ -56,10 +57,11 @@ export function differentHits(context: SiftContext, hits: readonly Hit[], most: 
 export function toReading(signal: Signal, run: Run, context: SiftContext): SignalReading {
   const { sentence, evidence } = signal.explain(run);
   const shift = context.wordOffset;
+  const cutIn = openingWord(context, run.first).word; // fillers before it are not in the candidate, so they earn nothing
   return {
     signal: signal.name,
     value: Math.round(signal.value(run)),
     sentence,
-    evidence: evidence.map((range) => ({ firstWord: range.firstWord + shift, endWord: range.endWord + shift })),
+    evidence: evidence.filter((range) => range.firstWord >= cutIn).map((range) => ({ firstWord: range.firstWord + shift, endWord: range.endWord + shift })),
   };
 }
