@@ -19,7 +19,7 @@ export const NO_FILTER: RankingFilter = { text: '', state: 'all', kind: 'all', s
 /** What only the screen knows: the chosen candidate, the order and the filter, the signal that is lit. */
 export const benchSlice = createSlice({
   name: 'bench',
-  initialState: { candidateId: null as string | null, sort: 'score' as SortBy, filter: NO_FILTER, lit: null as SignalName | null, moreShown: false },
+  initialState: { candidateId: null as string | null, sort: 'score' as SortBy, filter: NO_FILTER, lit: null as SignalName | null },
   reducers: {
     candidateChosen: (state, { payload }: PayloadAction<string | null>) => {
       state.candidateId = payload;
@@ -33,16 +33,12 @@ export const benchSlice = createSlice({
     signalLit: (state, { payload }: PayloadAction<SignalName | null>) => {
       state.lit = payload;
     },
-    moreToggled: (state) => {
-      state.moreShown = !state.moreShown;
-    },
     benchLeft: (state) => {
       state.candidateId = null;
       state.filter = NO_FILTER;
       state.sort = 'score';
       state.lit = null;
-      state.moreShown = false;
     },
   },
 });
-export const { candidateChosen, sorted, filtered, signalLit, moreToggled, benchLeft } = benchSlice.actions;
+export const { candidateChosen, sorted, filtered, signalLit, benchLeft } = benchSlice.actions;
