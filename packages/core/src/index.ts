@@ -21,6 +21,7 @@ export type { PartOfSpeech, PosTagger } from './text/tagger.js';
 export { checkBrief, LONGEST_CANDIDATE_MS, sift, siftSteps, SHORTEST_CANDIDATE_MS } from './sift/sift.js';
 export { BriefRefusedError, KINDS, RIDGE_STEPS, SIFT_STAGES, SIGNALS } from './sift/types.js';
 export { WEIGHTS } from './sift/score.js';
+export { DULL_ROLES, ROLES } from './sift/roles/roles.js';
 export type {
   Brief,
   Candidate,
@@ -36,6 +37,16 @@ export type {
   Vectors,
   WordRange,
 } from './sift/types.js';
+// Fitting: what the trainers of packages/fitting need of the insides
+export { judgeRoles, rowLength } from './sift/roles/model.js';
+export { packNumbers, unpackNumbers } from './sift/roles/pack-weights.js';
+export { readForRoles } from './sift/roles/reading.js';
+export { smoothRoles } from './sift/roles/smooth.js';
+export { SURFACE_FEATURES, writeSurface } from './sift/roles/surface.js';
+export { HASHES, wordHashes } from './sift/roles/word-hashes.js';
+export type { RoleModel } from './sift/roles/model.js';
+export type { Role } from './sift/roles/roles.js';
+export type { RoleReading } from './sift/roles/surface.js';
 // Cut
 export { LEAD_IN_MS, LEAD_OUT_MS, spanOfWords } from './cut/word-span.js';
 // Copy

@@ -1,0 +1,32 @@
+// How well the ranking agrees with the marks of bench/editors: 0 is a random passage, 1 is one reader judged by the others.
+import { sift } from '@sift-reel/core';
+import { judge, mean, randomPassages } from '@sift-reel/fitting';
+import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
+import { row } from './measure.mjs';
+
+const wanted = process.argv.includes('--fit') ? ['fit'] : ['fit', 'heldOut'];
+const input = (one, sentenceVectors) => ({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors, topicVectors: null });
+
+for (const part of wanted) {
+  const set = readMarkedSet(SPLIT[part]);
+  const vectors = await embedAll(set.map((one) => textsOf(one.transcript)));
+  const judged = set.map((one, i) => {
+    const withVectors = sift(input(one, vectors[i])).candidates;
+    return {
+      name: one.file,
+      engine: judge(one, withVectors),
+      words: judge(one, sift(input(one, null)).candidates),
+      first: judge(one, [...withVectors].sort((a, b) => a.startMs - b.startMs)),
+      random: judge(one, randomPassages(one.talk, 5, 99)),
+    };
+  });
+  row(`-- ${part}`, 'agreement', 'nDCG', 'never', 'no vectors');
+  for (const one of judged) row(one.name, one.engine.agreement.toFixed(2), one.engine.ndcg.toFixed(2), one.engine.never.toFixed(3), one.words.agreement.toFixed(2));
+  for (const kind of ['engine', 'words', 'first', 'random'])
+    row(
+      `mean, ${kind}`,
+      mean(judged.map((one) => one[kind].agreement)).toFixed(3),
+      mean(judged.map((one) => one[kind].ndcg)).toFixed(3),
+      mean(judged.map((one) => one[kind].never)).toFixed(3),
+    );
+}

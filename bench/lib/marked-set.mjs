@@ -1,0 +1,54 @@
+// The marked talks of bench/editors and the labelled sentences of bench/roles, read from their files.
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { readTranscript } from '@sift-reel/core';
+import { readMarks, readTalk, toCaptions } from '@sift-reel/fitting';
+import { fileCache } from './vector-file.mjs';
+import { Embedder } from '@sift-reel/embedder';
+
+const HERE = join(import.meta.dirname, '..', 'editors');
+export const SPLIT = JSON.parse(readFileSync(join(HERE, 'split.json'), 'utf8'));
+
+/** The talks named, each with its transcript as a file would give it and its readers' marks. */
+export function readMarkedSet(names) {
+  const readers = readdirSync(join(HERE, 'marks')).sort();
+  const marks = readers.map((file) => readMarks(file, readFileSync(join(HERE, 'marks', file), 'utf8')));
+  const files = readdirSync(join(HERE, 'talks')).sort();
+  return names.map((name) => {
+    const file = files.find((one) => one.startsWith(`${name}-`));
+    const talk = readTalk(readFileSync(join(HERE, 'talks', file), 'utf8'), Number(name));
+    const bare = SPLIT.unpunctuated.includes(name) || SPLIT.rolling.includes(name);
+    const captions = toCaptions(talk, {
+      punctuation: bare ? 'none' : 'written',
+      cues: SPLIT.rolling.includes(name) ? 'rolling' : 'lines',
+      speakers: SPLIT.nameless.includes(name) ? 'nameless' : 'named',
+    });
+    const { transcript } = readTranscript(new TextEncoder().encode(captions));
+    return { name, file, talk, transcript, marks: marks.map((list) => list.filter((mark) => mark.talk === name)) };
+  });
+}
+
+export const textsOf = (transcript) =>
+  transcript.sentences.map((s) =>
+    transcript.words
+      .slice(s.firstWord, s.endWord)
+      .map((word) => word.text)
+      .join(' '),
+  );
+
+/** Vectors of texts, kept in a file under var/ between runs. */
+export async function embedAll(lists) {
+  const cache = fileCache();
+  const embedder = new Embedder({ cache, batch: 32 });
+  try {
+    const all = [];
+    for (const texts of lists) all.push(await embedder.embed(texts));
+    return all;
+  } finally {
+    await embedder.close();
+    cache.save();
+  }
+}
+
+/** What producers ask for most: 20 to 75 s. */
+export const BRIEF = { partStartMs: 0, partEndMs: null, minMs: 20_000, maxMs: 75_000, roughCount: 10, topics: [], kinds: [], avoid: [] };

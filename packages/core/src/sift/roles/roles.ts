@@ -1,0 +1,29 @@
+/** What a sentence of talk does. The first eleven can earn a passage its place; the last eight cannot. */
+export const ROLES = [
+  'claim',
+  'advice',
+  'story',
+  'figure',
+  'explanation',
+  'question',
+  'answer',
+  'feeling',
+  'joke',
+  'contrast',
+  'problem',
+  'greeting',
+  'housekeeping',
+  'sponsor',
+  'subscribe',
+  'walkThrough',
+  'waiting',
+  'smallTalk',
+  'incomplete',
+] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Talk that nobody should post. */
+export const DULL_ROLES = ['greeting', 'housekeeping', 'sponsor', 'subscribe', 'walkThrough', 'waiting', 'smallTalk', 'incomplete'] as const satisfies readonly Role[];
+
+/** Place of a role in a row of probabilities. */
+export const roleAt = (role: Role): number => ROLES.indexOf(role);

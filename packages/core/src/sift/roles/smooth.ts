@@ -1,0 +1,48 @@
+import { ROLES } from './roles.js';
+
+/** How far neighbours count: 0 leaves each sentence by itself, 1 takes the transitions at their word. */
+const TRUST = 0.6;
+
+/**
+ * Probabilities of the roles with their neighbours heard: forward–backward over a first-order chain (Rabiner 1989),
+ * with the sentence's own probabilities in place of the emissions and the transitions raised to `TRUST`, since talk
+ * follows them loosely.
+ * @param alone rows of `ROLES.length`, @param transitions row by row, from × to, relative to how common `to` is
+ */
+export function smoothRoles(alone: Float32Array, transitions: Float32Array): Float32Array {
+  const roles = ROLES.length;
+  const n = alone.length / roles;
+  const step = Float64Array.from(transitions, (value) => Math.pow(value, TRUST));
+  const forward = new Float64Array(n * roles);
+  const backward = new Float64Array(n * roles).fill(1);
+  for (let s = 0; s < n; s += 1) {
+    for (let to = 0; to < roles; to += 1) {
+      let sum = s === 0 ? 1 : 0;
+      if (s > 0) for (let from = 0; from < roles; from += 1) sum += forward[(s - 1) * roles + from]! * step[from * roles + to]!;
+      forward[s * roles + to] = sum * alone[s * roles + to]!;
+    }
+    scaleRow(forward, s * roles, roles);
+  }
+  for (let s = n - 2; s >= 0; s -= 1) {
+    for (let from = 0; from < roles; from += 1) {
+      let sum = 0;
+      const next = (s + 1) * roles;
+      for (let to = 0; to < roles; to += 1) sum += step[from * roles + to]! * alone[next + to]! * backward[next + to]!;
+      backward[s * roles + from] = sum;
+    }
+    scaleRow(backward, s * roles, roles);
+  }
+  const out = new Float32Array(n * roles);
+  for (let s = 0; s < n; s += 1) {
+    let sum = 0;
+    for (let r = s * roles; r < (s + 1) * roles; r += 1) sum += forward[r]! * backward[r]!;
+    for (let r = s * roles; r < (s + 1) * roles; r += 1) out[r] = (forward[r]! * backward[r]!) / sum;
+  }
+  return out;
+}
+
+function scaleRow(values: Float64Array, at: number, length: number): void {
+  let sum = 0;
+  for (let i = at; i < at + length; i += 1) sum += values[i]!;
+  for (let i = at; i < at + length; i += 1) values[i]! /= sum;
+}

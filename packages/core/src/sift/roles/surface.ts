@@ -1,0 +1,169 @@
+import { FILLER_SOUNDS, QUESTION_WORDS } from '../../text/lexicon.js';
+import type { PartOfSpeech } from '../../text/tagger.js';
+import type { Sentence, Word } from '../../transcript/types.js';
+import type { Hit } from '../find-tells.js';
+import type { Tell } from '../tells.js';
+import {
+  ALL_WORDS,
+  CHANNEL_WORDS,
+  COMPARING_WORDS,
+  FAMILY_WORDS,
+  GREETING_WORDS,
+  MUST_WORDS,
+  NEGATIONS,
+  OFFER_WORDS,
+  PAST_WORDS,
+  POINTING_WORDS,
+  SAYING_WORDS,
+  SCREEN_WORDS,
+  WAITING_WORDS,
+} from './word-lists.js';
+
+/** What the role model reads of a stretch of talk. */
+export interface RoleReading {
+  readonly words: readonly Word[];
+  readonly texts: readonly string[];
+  readonly tags: readonly PartOfSpeech[];
+  readonly sentences: readonly Sentence[];
+  readonly hits: readonly Hit[];
+  /** First hit of each sentence in `hits`, and one more for the end. */
+  readonly hitStarts: Int32Array;
+}
+
+const TELLS: readonly Tell[] = [
+  'advice',
+  'cause',
+  'example',
+  'opinion',
+  'contrast',
+  'surprise',
+  'promise',
+  'story',
+  'laugh',
+  'greeting',
+  'housekeeping',
+  'sponsor',
+  'signoff',
+  'backward',
+  'figure',
+  'feeling',
+  'question',
+  'superlative',
+  'name',
+  'address',
+  'filler',
+  'repeat',
+];
+
+const LISTS: readonly (readonly [string, ReadonlySet<string>])[] = [
+  ['screen', SCREEN_WORDS],
+  ['pointing', POINTING_WORDS],
+  ['channel', CHANNEL_WORDS],
+  ['offer', OFFER_WORDS],
+  ['greets', GREETING_WORDS],
+  ['waits', WAITING_WORDS],
+  ['saying', SAYING_WORDS],
+  ['negation', NEGATIONS],
+  ['must', MUST_WORDS],
+  ['all', ALL_WORDS],
+  ['family', FAMILY_WORDS],
+  ['past', PAST_WORDS],
+  ['comparing', COMPARING_WORDS],
+  ['i', new Set(["i", "i'm", "i've", "i'd", "i'll", 'me', 'my', 'myself'])],
+  ['you', new Set(['you', 'your', "you're", "you've", "you'll", "you'd", 'yourself'])],
+  ['we', new Set(['we', "we're", "we've", "we'll", 'our', 'us'])],
+  ['they', new Set(['he', 'she', 'they', 'him', 'her', 'his', 'them', 'their', "he's", "she's", "they're", "they'd", "he'd", "she'd"])],
+  ['going to', new Set(["i'll", "we'll", 'gonna', "let's", 'going', 'let'])],
+];
+
+const STARTS: readonly (readonly [string, ReadonlySet<string>])[] = [
+  ['starts so', new Set(['so', 'okay', 'ok', 'right', 'now', 'alright', 'anyway'])],
+  ['starts and', new Set(['and', 'then', 'or'])],
+  ['starts but', new Set(['but', 'yet', 'instead', 'however'])],
+  ['starts if', new Set(['if', 'when', 'because', 'once'])],
+  ['starts asking', QUESTION_WORDS],
+  ['starts turning', new Set(['do', 'does', 'did', 'is', 'are', 'was', 'were', 'can', 'could', 'would', 'should', 'have', 'has', 'will'])],
+  ['starts i', new Set(['i', "i'm", "i've", "i'd", "i'll"])],
+  ['starts we', new Set(['we', "we're", "we've", "we'll", "let's"])],
+  ['starts you', new Set(['you', "you're", "you've", "you'll"])],
+  ['starts it', new Set(['it', "it's", 'that', "that's", 'this', 'these', 'there', "there's"])],
+  ['starts they', new Set(['he', 'she', 'they', "he's", "she's", "they're"])],
+  ['starts the', new Set(['the', 'a', 'an'])],
+  ['starts yes', new Set(['yes', 'no', 'yeah', 'mm', 'oh', 'well', 'ah'])],
+];
+
+const LENGTHS = [3, 6, 10, 15, 22, 30] as const;
+const MORE = ['commands', 'noun share', 'verb share', 'asks before', 'new voice', 'voice leaves', 'shouts', 'stops early', 'fillers share'] as const;
+
+/** Names of the surface features, in order. */
+export const SURFACE_FEATURES: readonly string[] = [
+  ...TELLS.map((tell) => `tell ${tell}`),
+  ...LISTS.map(([name]) => name),
+  ...STARTS.map(([name]) => name),
+  ...LENGTHS.map((n) => `over ${n} words`),
+  ...MORE,
+];
+
+const tellAt = new Map(TELLS.map((tell, i) => [tell, i]));
+
+/**
+ * Surface features of sentence `s`, written into `into` from `at`: counts damped by a square root so that the third
+ * word of a list says less than the first, shares and flags, each 0 to about 2.
+ */
+export function writeSurface(reading: RoleReading, s: number, into: Float32Array, at: number): void {
+  const { sentences, texts, tags, words, hits, hitStarts } = reading;
+  const { firstWord, endWord, speaker } = sentences[s]!;
+  const n = endWord - firstWord;
+  into.fill(0, at, at + SURFACE_FEATURES.length);
+  for (let h = hitStarts[s]!; h < hitStarts[s + 1]!; h += 1) {
+    const place = tellAt.get(hits[h]!.tell);
+    if (place !== undefined) into[at + place]! += 1;
+  }
+  let k = at + TELLS.length;
+  const lists = k;
+  for (let i = firstWord; i < endWord; i += 1) for (let l = 0; l < LISTS.length; l += 1) if (LISTS[l]![1].has(texts[i]!)) into[lists + l]! += 1;
+  for (let i = at; i < lists + LISTS.length; i += 1) into[i] = Math.min(2, Math.sqrt(into[i]!));
+  k = lists + LISTS.length;
+  const first = firstTelling(reading, s);
+  for (const [, set] of STARTS) into[k++] = set.has(texts[first]!) ? 1 : 0;
+  for (const length of LENGTHS) into[k++] = n > length ? 1 : 0;
+  let nouns = 0;
+  let verbs = 0;
+  let fillers = 0;
+  for (let i = firstWord; i < endWord; i += 1) {
+    if (tags[i] === 'NOUN' || tags[i] === 'PROPN') nouns += 1;
+    else if (tags[i] === 'VERB') verbs += 1;
+    if (FILLER_SOUNDS.has(texts[i]!)) fillers += 1;
+  }
+  into[k++] = tags[first] === 'VERB' && !/(?:ed|ing|s)$/.test(texts[first]!) ? 1 : 0;
+  into[k++] = (2 * nouns) / n;
+  into[k++] = (2 * verbs) / n;
+  into[k++] = s > 0 && asksHere(reading, s - 1) ? 1 : 0;
+  into[k++] = s > 0 && sentences[s - 1]!.speaker !== speaker ? 1 : 0;
+  into[k++] = s + 1 < sentences.length && sentences[s + 1]!.speaker !== speaker ? 1 : 0;
+  into[k++] = /!["'”’)]*$/.test(words[endWord - 1]!.text) ? 1 : 0;
+  into[k++] = ['VERB', 'NOUN', 'PROPN', 'ADJ', 'NUM', 'PRON', 'ADV', 'X'].includes(tags[endWord - 1]!) ? 0 : 1;
+  into[k] = Math.min(1, (3 * fillers) / n);
+}
+
+/** First word that is no sound and no "and so". */
+function firstTelling(reading: RoleReading, s: number): number {
+  const { firstWord, endWord } = reading.sentences[s]!;
+  let i = firstWord;
+  while (i + 1 < endWord && (FILLER_SOUNDS.has(reading.texts[i]!) || reading.words[i]!.kind === 'mark')) i += 1;
+  return i;
+}
+
+const TURNED = /^(?:do|does|did|is|are|was|were|can|could|would|should|have|has|will|don't|didn't|isn't)$/;
+
+/** Whether a sentence asks: a question mark, or the shape of a question where nothing is punctuated. */
+export function asksHere(reading: Pick<RoleReading, 'words' | 'texts' | 'tags' | 'sentences'>, s: number): boolean {
+  const { firstWord, endWord } = reading.sentences[s]!;
+  if (/\?["'”’)\]]*$/.test(reading.words[endWord - 1]!.text)) return true;
+  if (/[.!…]["'”’)\]]*$/.test(reading.words[endWord - 1]!.text) || endWord - firstWord > 25) return false;
+  let i = firstWord;
+  while (i + 2 < endWord && /^(?:and|so|but|okay|ok|well|now|right|um|uh|er)$/.test(reading.texts[i]!)) i += 1;
+  const [text, next] = [reading.texts[i]!, reading.texts[i + 1] ?? ''];
+  if (QUESTION_WORDS.has(text)) return TURNED.test(next) || text.includes("'") || (text === 'how' && /^(?:much|many|long|often|old|far)$/.test(next));
+  return TURNED.test(text) && /^(?:i|you|we|they|he|she|it|that|this|there|the|your|anyone|anybody|everyone|any)$/.test(next);
+}

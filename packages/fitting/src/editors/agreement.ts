@@ -1,0 +1,95 @@
+import { seededChance } from '../math/chance.js';
+import { gradesOf, type Mark, meanOver, neverOf } from './marks.js';
+import type { Talk } from './talk.js';
+
+export interface Passage {
+  readonly startMs: number;
+  readonly endMs: number;
+}
+
+/** A talk with what each reader says of it, ready to judge passages by. */
+export interface MarkedTalk {
+  readonly talk: Talk;
+  /** One list a reader. */
+  readonly marks: readonly (readonly Mark[])[];
+}
+
+export interface Judgement {
+  /** 0 is a random passage, 1 is one reader judged by the others; NaN when readers do no better than chance. */
+  readonly agreement: number;
+  /** Järvelin & Kekäläinen (2002), discount log2(rank + 1), gain = the readers' mean grade over the passage. */
+  readonly ndcg: number;
+  /** Share of the time of the passages that at least two readers say nobody should post, 0 to 1. */
+  readonly never: number;
+}
+
+/** How many of the best count. A tenth of an hour's candidates, for a talk of some ten minutes. */
+export const TOP = 5;
+const RANDOM_PASSAGES = 400;
+
+/** Judges the first `TOP` of ranked passages of one talk. */
+export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement {
+  const { talk } = marked;
+  const grades = marked.marks.map((marks) => gradesOf(talk, marks));
+  const never = marked.marks.map((marks) => neverOf(talk, marks));
+  const value = (passage: Passage, by: readonly Float64Array[]): number => mean(by.map((grade) => meanOver(talk, grade, passage.startMs, passage.endMs)));
+  const top = ranked.slice(0, TOP);
+  const chance = mean(randomPassages(talk).map((passage) => value(passage, grades)));
+  const human = mean(marked.marks.map((marks, r) => mean(bestOf(talk, marks).map((passage) => value(passage, grades.filter((_, k) => k !== r))))));
+  const found = top.length === 0 ? 0 : mean(top.map((passage) => value(passage, grades)));
+  const agreedNever = Float64Array.from(talk.sentences, (_, s) => (never.filter((reader) => reader[s] === 1).length >= 2 ? 1 : 0));
+  return {
+    agreement: human > chance ? (found - chance) / (human - chance) : Number.NaN,
+    ndcg: ndcg(
+      top.map((passage) => value(passage, grades)),
+      idealGains(marked, grades, value),
+    ),
+    never: mean(top.map((passage) => meanOver(talk, agreedNever, passage.startMs, passage.endMs))),
+  };
+}
+
+/** A reader's best passages: by grade, earlier first. */
+function bestOf(talk: Talk, marks: readonly Mark[]): Passage[] {
+  return marks
+    .filter((mark) => mark.grade > 0)
+    .sort((a, b) => b.grade - a.grade || a.first - b.first)
+    .slice(0, TOP)
+    .map((mark) => ({ startMs: talk.sentences[mark.first]!.startMs, endMs: talk.sentences[Math.min(mark.end, talk.sentences.length) - 1]!.endMs }));
+}
+
+/** Passages of 30 to 60 s that start on a sentence, drawn evenly over the talk. */
+export function randomPassages(talk: Talk, count = RANDOM_PASSAGES, seed = 7): Passage[] {
+  const random = seededChance(seed);
+  return Array.from({ length: count }, () => {
+    const startMs = talk.sentences[Math.floor(random() * talk.sentences.length)]!.startMs;
+    return { startMs, endMs: Math.min(talk.durationMs, startMs + 30_000 + 30_000 * random()) };
+  });
+}
+
+/** The best that could be had: the readers' own passages, best first, leaving out what overlaps. */
+function idealGains(marked: MarkedTalk, grades: readonly Float64Array[], value: (passage: Passage, by: readonly Float64Array[]) => number): number[] {
+  const all = marked.marks.flatMap((marks) => bestOf(marked.talk, marks).map((passage) => ({ passage, gain: value(passage, grades) })));
+  all.sort((a, b) => b.gain - a.gain);
+  const kept: { passage: Passage; gain: number }[] = [];
+  for (const one of all) {
+    if (kept.length < TOP && kept.every(({ passage }) => passage.endMs <= one.passage.startMs || one.passage.endMs <= passage.startMs)) kept.push(one);
+  }
+  return kept.map(({ gain }) => gain);
+}
+
+/**
+ * Normalised discounted cumulative gain of gains in ranked order, 0 to 1 where `ideal` holds the best gains possible.
+ * Järvelin & Kekäläinen (2002), with the discount log2(rank + 1).
+ */
+export function ndcg(gains: readonly number[], ideal: readonly number[]): number {
+  const best = discountedGain([...ideal].sort((a, b) => b - a));
+  return best === 0 ? 0 : discountedGain(gains) / best;
+}
+
+export function discountedGain(gains: readonly number[]): number {
+  return gains.reduce((sum, gain, i) => sum + gain / Math.log2(i + 2), 0);
+}
+
+export function mean(values: readonly number[]): number {
+  return values.length === 0 ? 0 : values.reduce((sum, value) => sum + value, 0) / values.length;
+}
