@@ -38,12 +38,15 @@ export type {
   WordRange,
 } from './sift/types.js';
 // Fitting: what the trainers of packages/fitting need of the insides
+export { PART_WEIGHTS } from './sift/fitted.js';
+export { measureRuns } from './sift/measure.js';
 export { judgeRoles, rowLength } from './sift/roles/model.js';
 export { packNumbers, unpackNumbers } from './sift/roles/pack-weights.js';
 export { readForRoles } from './sift/roles/reading.js';
 export { smoothRoles } from './sift/roles/smooth.js';
 export { SURFACE_FEATURES, writeSurface } from './sift/roles/surface.js';
 export { HASHES, wordHashes } from './sift/roles/word-hashes.js';
+export type { MeasuredPart, MeasuredRuns } from './sift/measure.js';
 export type { RoleModel } from './sift/roles/model.js';
 export type { Role } from './sift/roles/roles.js';
 export type { RoleReading } from './sift/roles/surface.js';

@@ -1,6 +1,7 @@
 export { seededChance, shuffled } from './math/chance.js';
 export { MarkedSetError, readTalk, toCaptions } from './editors/talk.js';
 export { gradesOf, meanOver, neverOf, readMarks } from './editors/marks.js';
+export { overlap, worthOf } from './editors/worth.js';
 export { discountedGain, judge, mean, ndcg, randomPassages, TOP } from './editors/agreement.js';
 
 export type { Chance } from './math/chance.js';
@@ -14,3 +15,5 @@ export { bareText, readingOf, readLabelled } from './roles/labelled.js';
 export type { Example, LogisticOptions } from './math/logistic.js';
 export type { ClassScore, ReliabilityBin } from './math/metrics.js';
 export type { LabelledSentence } from './roles/labelled.js';
+export { fitPairwise } from './weights/pairwise.js';
+export type { PairwiseOptions, RankedSet } from './weights/pairwise.js';

@@ -3,6 +3,9 @@ import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js
 import type { Sentence, Word } from '../transcript/types.js';
 import { findTells, type Hit, normaliseWords } from './find-tells.js';
 import { lexicalVectors } from './lexical-vectors.js';
+import { readRoles } from './roles/read-roles.js';
+import { indexHits } from './roles/reading.js';
+import { DULL_ROLES, type Role, roleAt, ROLES } from './roles/roles.js';
 import { DULL_TELLS, type Tell } from './tells.js';
 import type { Brief, Run, SiftInput, Vectors } from './types.js';
 
@@ -36,7 +39,11 @@ export interface SiftContext {
   readonly hitStarts: Int32Array;
   readonly wordCounts: Sums;
   readonly contentCounts: Sums;
-  /** 0 to 1 for each sentence: how surely it is greeting, housekeeping, sponsor read or sign-off. */
+  /** Probabilities of the roles of each sentence, rows of `ROLES.length`. */
+  readonly roles: Float32Array;
+  /** Words of the sentences times the probability of a role, summed. */
+  roleSums(role: Role): Sums;
+  /** 0 to 1 for each sentence: how surely nobody should post it (see `DULL_ROLES`). */
   readonly dull: Float64Array;
   /** Unit vectors of the sentences: the model's where given, else by shared words. */
   readonly vectors: Vectors;
@@ -76,6 +83,11 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
         return n;
       }),
     );
+  const reading = { words, texts, tags, sentences, hits, hitStarts };
+  const modelVectors = sliceVectors(input.sentenceVectors, firstSentence, sentences.length);
+  const roles = readRoles(reading, modelVectors);
+  const roleSums = new Map<Role, Sums>();
+  const wordCounts = perSentence((i) => words[i]!.kind === 'word');
   return {
     input,
     brief,
@@ -87,10 +99,16 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     hits,
     hitStarts,
     count,
-    wordCounts: perSentence((i) => words[i]!.kind === 'word'),
+    wordCounts,
     contentCounts: perSentence(isContent),
-    dull: findDull(sentences, hits, hitStarts),
-    vectors: sliceVectors(input.sentenceVectors, firstSentence, sentences.length) ?? lexicalVectors(sentences, texts),
+    roles,
+    roleSums: (role) => {
+      let sums = roleSums.get(role);
+      if (sums === undefined) roleSums.set(role, (sums = sumRole(roles, role, sentences)));
+      return sums;
+    },
+    dull: findDull(roles, sentences, hits, hitStarts),
+    vectors: modelVectors ?? lexicalVectors(sentences, texts),
   };
 }
 
@@ -98,17 +116,6 @@ function sliceVectors(vectors: Vectors | null, first: number, rows: number): Vec
   if (vectors === null) return null;
   const { dimensions, data } = vectors;
   return { dimensions, data: data.subarray(first * dimensions, (first + rows) * dimensions) };
-}
-
-function indexHits(hits: readonly Hit[], sentences: readonly Sentence[]): Int32Array {
-  const starts = new Int32Array(sentences.length + 1);
-  let h = 0;
-  sentences.forEach((sentence, s) => {
-    while (h < hits.length && hits[h]!.firstWord < sentence.firstWord) h += 1;
-    starts[s] = h;
-  });
-  starts[sentences.length] = hits.length;
-  return starts;
 }
 
 function countTell(tell: Tell, hits: readonly Hit[], starts: Int32Array, sentences: number): Sums {
@@ -119,25 +126,23 @@ function countTell(tell: Tell, hits: readonly Hit[], starts: Int32Array, sentenc
   return new Sums(values);
 }
 
-/** A sponsor read colours the sentences around it: it takes about half a minute, and names its sponsor early on. */
-const SPONSOR_REACH_MS = 25_000;
+function sumRole(roles: Float32Array, role: Role, sentences: readonly Sentence[]): Sums {
+  const at = roleAt(role);
+  return new Sums(sentences.map(({ firstWord, endWord }, s) => roles[s * ROLES.length + at]! * (endWord - firstWord)));
+}
 
-function findDull(sentences: readonly Sentence[], hits: readonly Hit[], starts: Int32Array): Float64Array {
-  const dull = new Float64Array(sentences.length);
-  const raise = (s: number, value: number): void => {
-    dull[s] = Math.max(dull[s]!, value);
-  };
-  sentences.forEach((sentence, s) => {
-    for (let h = starts[s]!; h < starts[s + 1]!; h += 1) {
-      const { tell } = hits[h]!;
-      if (!(DULL_TELLS as readonly Tell[]).includes(tell)) continue;
-      raise(s, tell === 'housekeeping' ? 0.7 : 1);
-      const reach = tell === 'sponsor' ? SPONSOR_REACH_MS : tell === 'housekeeping' ? 0 : 8_000;
-      for (let k = s + 1; k < sentences.length && sentences[k]!.startMs - sentence.endMs < reach; k += 1) raise(k, tell === 'sponsor' ? 0.9 : 0.4);
-      for (let k = s - 1; k >= 0 && sentence.startMs - sentences[k]!.endMs < Math.min(reach, 5_000); k -= 1) raise(k, 0.4);
-    }
+/** A phrase that is plainly of a greeting or an offer makes a sentence at least this dull, whatever the model says. */
+const PLAIN_PHRASE = 0.35;
+
+function findDull(roles: Float32Array, sentences: readonly Sentence[], hits: readonly Hit[], starts: Int32Array): Float64Array {
+  const places = DULL_ROLES.map(roleAt);
+  return Float64Array.from(sentences, (_, s) => {
+    let sum = 0;
+    for (const place of places) sum += roles[s * ROLES.length + place]!;
+    let plain = false;
+    for (let h = starts[s]!; h < starts[s + 1]!; h += 1) plain ||= (DULL_TELLS as readonly Tell[]).includes(hits[h]!.tell);
+    return plain ? Math.max(PLAIN_PHRASE, sum) : sum;
   });
-  return dull;
 }
 
 /** Hits of some tells in a range of words, in order. */

@@ -1,17 +1,11 @@
 import { type SiftContext, Sums } from './context.js';
+import { SCALES, SIGNAL_WEIGHTS } from './fitted.js';
 import { roundScore, toScale } from './scale.js';
 import type { Signal } from './signals/signal.js';
 import { type Run, SIGNALS, type SignalName } from './types.js';
 
-/** How much each signal counts in the score; they sum to 1. Set by judgement, to be fitted on marked recordings. */
-export const WEIGHTS: Readonly<Record<SignalName, number>> = {
-  opening: 0.2,
-  standsAlone: 0.22,
-  substance: 0.2,
-  charge: 0.2,
-  delivery: 0.07,
-  currency: 0.11,
-};
+/** How much each signal counts in the score; they sum to 1. Fitted on marked talks, see `SIGNAL_WEIGHTS`. */
+export const WEIGHTS: Readonly<Record<SignalName, number>> = SIGNAL_WEIGHTS;
 
 /** A brief that names topics asks for them: Currency then counts this many times as much, and the weights are scaled back to sum to one. */
 export const ASKED_CURRENCY = 3;
@@ -27,8 +21,8 @@ export function weightsFor(topicsAsked: boolean): number[] {
 export const WANTED_KIND_POINTS = 7;
 
 /**
- * Sift score of a run, 0 to 100: weighted mean of the signals, spread so that 50 stays ordinary and a mean of 68 counts
- * as rare (90), less what is greeting, housekeeping, sponsor read or sign-off.
+ * Sift score of a run, 0 to 100: weighted mean of the signals, spread so that an ordinary mean is 50 and a rare
+ * one 90, less what is greeting, housekeeping, sponsor read or sign-off.
  */
 export function buildScorer(context: SiftContext, signals: readonly Signal[]): (run: Run) => number {
   const dull = new Sums(context.sentences.map((sentence, s) => context.dull[s]! * (sentence.endMs - sentence.startMs)));
@@ -38,6 +32,6 @@ export function buildScorer(context: SiftContext, signals: readonly Signal[]): (
     for (let k = 0; k < signals.length; k += 1) mean += weights[k]! * signals[k]!.value(run);
     const lengthMs = context.sentences[run.end - 1]!.endMs - context.sentences[run.first]!.startMs;
     const share = Math.min(1, dull.sum(run) / lengthMs);
-    return roundScore(toScale(mean, 50, 68) * (1 - 0.85 * share));
+    return roundScore(toScale(mean, SCALES.score.ordinary, SCALES.score.rare) * (1 - 0.85 * share));
   };
 }

@@ -1,16 +1,14 @@
 import { bestTitle } from '../copy/title.js';
 import { proposeHashtags } from '../copy/hashtags.js';
 import { phraseStatistics } from '../copy/phrases.js';
-import { phraseAt, topicWords } from '../text/stem.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
-import { spanOfWords } from '../cut/word-span.js';
-import { type Span, spanMs } from '../time/span.js';
 import { chapterTitle } from './chapter-title.js';
 import { buildContext, type SiftContext } from './context.js';
-import { canClose, canOpen, openingWord } from './edges.js';
+import { openingWord } from './edges.js';
 import { kindOf } from './kinds.js';
 import { buildReason } from './reason.js';
 import { buildScorer, WANTED_KIND_POINTS } from './score.js';
+import { candidateRuns, cutSpan } from './runs.js';
 import { roundScore } from './scale.js';
 import { segmentSentences } from './segments.js';
 import { chooseBestSet, countStrong, type ScoredRun } from './select.js';
@@ -22,7 +20,6 @@ import {
   type Candidate,
   type Chapter,
   RIDGE_STEPS,
-  type Run,
   SIGNALS,
   type SiftInput,
   type SiftLimit,
@@ -96,42 +93,16 @@ function emptyResult(input: SiftInput): SiftResult {
   return { chapters: [], candidates: [], strongCount: 0, ridge: new Array<number>(RIDGE_STEPS).fill(0), limits: [...limitsOf(input, null), 'short-part'] };
 }
 
-/** Every run of sentences whose cut lies in the length band and whose edges are clean, scored. */
+/** Every candidate run, scored. */
 function scoreRuns(context: SiftContext, signals: readonly Signal[]): ScoredRun[] {
-  const { sentences, brief } = context;
   const score = buildScorer(context, signals);
-  const avoided = avoidedSentences(context);
-  const opens = sentences.map((_, s) => canOpen(context, s) && context.dull[s]! < 0.9);
-  const closes = sentences.map((_, s) => canClose(context, s));
-  const wanted = new Set(brief.kinds);
+  const wanted = new Set(context.brief.kinds);
   const runs: ScoredRun[] = [];
-  for (let first = 0; first < sentences.length; first += 1) {
-    if (!opens[first] || avoided[first]) continue;
-    for (let end = first + 1; end <= sentences.length && !avoided[end - 1]; end += 1) {
-      const lengthMs = spanMs(cutSpan(context, { first, end }));
-      if (lengthMs > brief.maxMs) break;
-      if (lengthMs < brief.minMs || !closes[end - 1]) continue;
-      const run = { first, end };
-      const points = wanted.size > 0 && wanted.has(kindOf(context, run)) ? WANTED_KIND_POINTS : 0;
-      runs.push({ first, end, score: roundScore(score(run) + points) });
-    }
+  for (const run of candidateRuns(context)) {
+    const points = wanted.size > 0 && wanted.has(kindOf(context, run)) ? WANTED_KIND_POINTS : 0;
+    runs.push({ ...run, score: roundScore(score(run) + points) });
   }
   return runs;
-}
-
-function avoidedSentences(context: SiftContext): boolean[] {
-  const phrases = context.brief.avoid.map(topicWords).filter((words) => words.length > 0);
-  return context.sentences.map(({ firstWord, endWord }) => {
-    for (const words of phrases) {
-      for (let i = firstWord; i < endWord; i += 1) if (phraseAt(context.texts, i, words)) return true;
-    }
-    return false;
-  });
-}
-
-/** The span of a run with its air, inside the part. */
-function cutSpan(context: SiftContext, run: Run): Span {
-  return spanOfWords(context.words, openingWord(context, run.first).word, context.sentences[run.end - 1]!.endWord);
 }
 
 function toCandidate(

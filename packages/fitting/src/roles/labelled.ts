@@ -13,6 +13,7 @@ const CODES: Readonly<Record<string, Role>> = {
   jo: 'joke',
   co: 'contrast',
   pr: 'problem',
+  pl: 'plain',
   gr: 'greeting',
   ho: 'housekeeping',
   sp: 'sponsor',

@@ -1,4 +1,4 @@
-/** What a sentence of talk does. The first eleven can earn a passage its place; the last eight cannot. */
+/** What a sentence of talk does. The first eleven can earn a passage its place; plain talk (background, lists, what everybody knows) neither earns nor spoils it; the last eight spoil it. */
 export const ROLES = [
   'claim',
   'advice',
@@ -11,6 +11,7 @@ export const ROLES = [
   'joke',
   'contrast',
   'problem',
+  'plain',
   'greeting',
   'housekeeping',
   'sponsor',

@@ -1,51 +1,51 @@
-import { type SiftContext, hitsWithin, Sums } from '../context.js';
+import { type SiftContext, hitsWithin } from '../context.js';
+import { SCALES } from '../fitted.js';
+import type { Role } from '../roles/roles.js';
+import { SAYING_WORDS } from '../roles/word-lists.js';
 import { listed, toScale } from '../scale.js';
 import type { Tell } from '../tells.js';
-import type { Run } from '../types.js';
-import { differentHits, quote, type Signal, tidyEvidence } from './signal.js';
+import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf } from './parts.js';
+import { quote, type Signal, tidyEvidence } from './signal.js';
 
-const WORTH: Partial<Record<Tell, number>> = { feeling: 1, laugh: 2.2, opinion: 1.3, surprise: 1.3, contrast: 0.45, superlative: 0.5 };
-const TELLS = Object.keys(WORTH) as Tell[];
-const NAMES: Partial<Record<Tell, string>> = {
+const ROLE_NAMES = {
   feeling: 'feeling',
-  laugh: 'laughter',
-  opinion: 'opinion',
-  surprise: 'surprise',
-  contrast: 'contrast',
-  superlative: 'extremes',
-};
+  joke: 'a joke',
+  contrast: 'a turn nobody expects',
+  problem: 'a complaint in plain words',
+  claim: 'an opinion without a hedge',
+  story: 'a scene told as it happened',
+} as const satisfies Partial<Record<Role, string>>;
+const ROLES_OF_CHARGE = Object.keys(ROLE_NAMES) as (keyof typeof ROLE_NAMES)[];
+const TELLS: readonly Tell[] = ['feeling', 'laugh', 'opinion', 'surprise'];
 
-/** Charge: feeling, contrast, opinion, surprise, laughter. Weighted tells for every ten words, plus exclamations. */
+/** Parts of Charge: shares of feeling, jokes, turns, complaints and scenes, strong words, and people speaking for themselves. */
+export function chargeParts(context: SiftContext): Part[] {
+  return [
+    ...ROLES_OF_CHARGE.map((role) => rolePart(context, role)),
+    rolePart(context, 'plain'),
+    ...TELLS.map((tell) => tellPart(context, tell)),
+    tellPart(context, 'superlative'),
+    tellPart(context, 'contrast'),
+    countedPart(context, 'direct speech', (i) => SAYING_WORDS.has(context.texts[i]!)),
+    countedPart(context, 'exclamations', (i) => /!["'”’)]*$/.test(context.words[i]!.text)),
+  ];
+}
+
+/** Charge: feeling, contrast, opinion, surprise, laughter. */
 export function charge(context: SiftContext): Signal {
-  const shouts = new Sums(
-    context.sentences.map(({ firstWord, endWord }) => {
-      let n = 0;
-      for (let i = firstWord; i < endWord; i += 1) if (/!["'”’)]*$/.test(context.words[i]!.text)) n += 1;
-      return n;
-    }),
-  );
-  const raw = (run: Run): number => {
-    const words = Math.max(1, context.wordCounts.sum(run));
-    let sum = 0.6 * shouts.sum(run);
-    for (const tell of TELLS) sum += WORTH[tell]! * context.count(tell, run);
-    return (10 * sum) / (words + 12);
-  };
+  const raw = rawOf('charge', chargeParts(context));
   return {
     name: 'charge',
-    value: (run) => toScale(raw(run), 0.55, 1.5),
+    value: (run) => toScale(raw(run), SCALES.charge.ordinary, SCALES.charge.rare),
     explain: (run) => {
       const hits = hitsWithin(context, run, TELLS);
-      const strong = hits.filter((hit) => hit.tell !== 'contrast');
-      const shown = strong.length > 0 ? strong : hits;
-      if (shown.length === 0) return { sentence: 'Even in tone: no feeling, opinion or contrast in the words', evidence: [] };
-      const tells = [...new Set(shown.map((hit) => hit.tell))].sort((a, b) => WORTH[b]! - WORTH[a]!).slice(0, 2);
-      const quoted = differentHits(
-        context,
-        shown.filter((hit) => tells.includes(hit.tell)),
-        2,
-      ).map((hit) => quote(context, hit));
-      const text = `${listed(tells.map((tell) => NAMES[tell]!))}: ${listed(quoted)}`;
-      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(hits, 10) };
+      const rich = richestSentences(context, run, 'charge', ROLES_OF_CHARGE, 3);
+      if (rich.length === 0 && hits.length === 0) return { sentence: 'Even in tone: no feeling, opinion, turn or laughter', evidence: [] };
+      const kinds: string[] = [...new Set(rich.map((s) => ROLE_NAMES[leadingRole(context, s, ROLES_OF_CHARGE) as keyof typeof ROLE_NAMES]))].slice(0, 2);
+      if (hits.some((hit) => hit.tell === 'laugh')) kinds.push('laughter');
+      const shown = rich.length > 0 ? quote(context, wordsOf(context, rich[0]!), 12) : quote(context, hits[0]!);
+      const text = `${listed(kinds.length > 0 ? kinds : ['strong words'])}: ${shown}`;
+      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...rich.map((s) => wordsOf(context, s)), ...hits], 8) };
     },
   };
 }

@@ -1,30 +1,35 @@
 import { type SiftContext, hitsWithin } from '../context.js';
-import type { Hit } from '../find-tells.js';
 import { openingWord } from '../edges.js';
+import type { Hit } from '../find-tells.js';
+import { SCALES } from '../fitted.js';
+import type { Role } from '../roles/roles.js';
 import { listed, toScale } from '../scale.js';
 import type { Tell } from '../tells.js';
 import type { Run } from '../types.js';
+import { type Part, rawOf, roleIn, weightOf } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
 
 /** People decide within about three seconds whether to stay (common practice); a line begun by then is heard out. */
 const DECIDING_MS = 3_000;
 const HEARD_OUT_MS = 6_500;
+/** A first line longer than this takes long to get going. */
+const SLOW_MS = 12_000;
 
-const WORTH: Partial<Record<Tell, number>> = {
-  question: 1.1,
-  promise: 1,
-  figure: 0.8,
-  surprise: 0.9,
-  opinion: 0.8,
-  feeling: 0.6,
-  superlative: 0.5,
-  contrast: 0.35,
-  address: 0.35,
-  advice: 0.5,
-  story: 0.45,
-  name: 0.15,
-};
-const NAMES: Partial<Record<Tell, string>> = {
+const ROLE_NAMES = {
+  claim: 'opens with a verdict',
+  contrast: 'opens on a turn',
+  problem: 'opens with a complaint',
+  question: 'asks a question',
+  story: 'starts in the middle of something',
+  figure: 'opens with a figure',
+  advice: 'opens with advice',
+  feeling: 'opens with feeling',
+  joke: 'opens with a joke',
+  answer: 'answers straight away',
+  explanation: 'opens with how it works',
+} as const satisfies Partial<Record<Role, string>>;
+const ROLES_OF_OPENING = Object.keys(ROLE_NAMES) as (keyof typeof ROLE_NAMES)[];
+const TELL_NAMES = {
   question: 'asks a question',
   promise: 'makes a promise',
   figure: 'names a figure',
@@ -37,59 +42,85 @@ const NAMES: Partial<Record<Tell, string>> = {
   advice: 'starts with advice',
   story: 'starts a story',
   name: 'names somebody',
-};
-const TELLS = Object.keys(WORTH) as Tell[];
+} as const satisfies Partial<Record<Tell, string>>;
+const TELLS = Object.keys(TELL_NAMES) as (keyof typeof TELL_NAMES)[];
 
-/** Opening: do the first three seconds give a reason to stay? Sum of what is said by then, less slow and dependent starts. */
+/** Parts of Opening: what the first line does, what is named in the first seconds, and what makes a start weak. */
+export function openingParts(context: SiftContext): Part[] {
+  const hits = memo((first) => findOpeningHits(context, first));
+  const start = memo((first) => openingWord(context, first));
+  const atFirst = (name: string, value: (first: number) => number): Part => ({ name, value: (run) => value(run.first) });
+  return [
+    ...ROLES_OF_OPENING.map((role) => atFirst(role, (first) => heardFirst(context, first, role))),
+    ...TELLS.map((tell) =>
+      atFirst(`${tell} words`, (first) => {
+        let n = 0;
+        for (const hit of hits(first)) if (hit.tell === tell) n += 1;
+        return n > 1 ? 1.3 : n;
+      }),
+    ),
+    atFirst('plain', (first) => heardFirst(context, first, 'plain')),
+    atFirst('dull', (first) => context.dull[first]!),
+    atFirst('leans back', (first) => (start(first).dependent ? 1 : 0)),
+    atFirst('slow', (first) => (context.sentences[first]!.endMs - context.sentences[first]!.startMs > SLOW_MS ? 1 : 0)),
+    atFirst('hardly a line', (first) => (context.sentences[first]!.endWord - start(first).word <= 2 ? 1 : 0)),
+  ];
+}
+
+/** Opening: do the first three seconds give a reason to stay? */
 export function opening(context: SiftContext): Signal {
-  const found = new Map<number, Hit[]>();
-  const hitsAt = (first: number): Hit[] => {
-    let hits = found.get(first);
-    if (hits === undefined) found.set(first, (hits = findOpeningHits(context, first)));
-    return hits;
-  };
-  const raw = (run: Run): number => {
-    const start = openingWord(context, run.first);
-    const sentence = context.sentences[run.first]!;
-    const counted = new Map<Tell, number>();
-    for (const hit of hitsAt(run.first)) counted.set(hit.tell, (counted.get(hit.tell) ?? 0) + 1);
-    let sum = 0;
-    for (const [tell, n] of counted) sum += WORTH[tell]! * (n > 1 ? 1.3 : 1);
-    sum -= context.dull[run.first]! * 2;
-    if (start.dependent) sum -= 0.9;
-    if (sentence.endMs - sentence.startMs > 12_000) sum -= 0.5;
-    if (sentence.endWord - start.word <= 2) sum -= 0.5; // "Exactly." is no opening
-    return sum;
-  };
-  return {
-    name: 'opening',
-    value: (run) => toScale(raw(run), 0.75, 3.1),
-    explain: (run) => {
-      const hits = hitsAt(run.first);
-      const best = [...new Set(hits.map((hit) => hit.tell))].sort((a, b) => WORTH[b]! - WORTH[a]!).slice(0, 2);
-      const start = openingWord(context, run.first);
-      if (best.length === 0) {
-        const sentence = start.dependent
-          ? `Starts on ${quote(context, { firstWord: start.word, endWord: start.word + 1 })}, which leans on what came before`
-          : 'Nothing in the first seconds asks, claims or surprises';
-        return { sentence, evidence: [] };
-      }
-      const head = hits.find((hit) => hit.tell === best[0])!;
-      const text = `${listed(best.map((tell) => NAMES[tell]!))} in the first seconds: ${quote(context, { firstWord: start.word, endWord: Math.max(head.endWord, start.word + 4) })}`;
-      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(hits.filter((hit) => best.includes(hit.tell))) };
-    },
-  };
+  const raw = rawOf('opening', openingParts(context));
+  const known = memo((first) => toScale(raw({ first, end: first + 1 }), SCALES.opening.ordinary, SCALES.opening.rare));
+  return { name: 'opening', value: (run) => known(run.first), explain: (run) => explain(context, run) };
+}
+
+function explain(context: SiftContext, run: Run): { sentence: string; evidence: { firstWord: number; endWord: number }[] } {
+  const start = openingWord(context, run.first);
+  const sentence = context.sentences[run.first]!;
+  const hits = findOpeningHits(context, run.first).filter((hit) => weightOf('opening', `${hit.tell} words`) > 0);
+  const role = ROLES_OF_OPENING.reduce((best, one) =>
+    weightOf('opening', one) * roleIn(context, run.first, one) > weightOf('opening', best) * roleIn(context, run.first, best) ? one : best,
+  );
+  const does = roleIn(context, run.first, role) > 0.35 && weightOf('opening', role) > 0.2;
+  const tells = [...new Set(hits.map((hit) => hit.tell as keyof typeof TELL_NAMES))]
+    .sort((a, b) => weightOf('opening', `${b} words`) - weightOf('opening', `${a} words`))
+    .slice(0, does ? 1 : 2);
+  if (!does && tells.length === 0) {
+    const text = start.dependent
+      ? `Starts on ${quote(context, { firstWord: start.word, endWord: start.word + 1 })}, which leans on what came before`
+      : 'Nothing in the first seconds asks, claims or surprises';
+    return { sentence: text, evidence: [] };
+  }
+  const names: string[] = [...new Set([...(does ? [ROLE_NAMES[role]] : []), ...tells.map((tell) => TELL_NAMES[tell])])];
+  const line = { firstWord: start.word, endWord: sentence.endWord };
+  const text = `${listed(names)}: ${quote(context, line, 9)}`;
+  const earned = does ? [line] : hits.filter((hit) => tells.includes(hit.tell as keyof typeof TELL_NAMES));
+  return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(earned) };
+}
+
+/** Probability of a role in the first line; a very short line is heard together with the next one. */
+function heardFirst(context: SiftContext, first: number, role: Role): number {
+  const own = roleIn(context, first, role);
+  const { firstWord, endWord } = context.sentences[first]!;
+  if (endWord - firstWord > 6 || first + 1 >= context.sentences.length) return own;
+  return 0.6 * own + 0.4 * roleIn(context, first + 1, role);
 }
 
 function findOpeningHits(context: SiftContext, first: number): Hit[] {
-  const startMs = context.words[openingWord(context, first).word]!.startMs;
+  const cutIn = openingWord(context, first).word;
+  const startMs = context.words[cutIn]!.startMs;
   let end = first + 1;
   while (end < context.sentences.length && context.sentences[end]!.startMs < startMs + DECIDING_MS) end += 1;
-  const untilMs =
-    context.sentences[first]!.endMs - startMs <= HEARD_OUT_MS
-      ? Math.max(startMs + DECIDING_MS, context.sentences[first]!.endMs)
-      : startMs + DECIDING_MS + 1_000;
-  return hitsWithin(context, { first, end }, TELLS).filter(
-    (hit) => context.words[hit.firstWord]!.startMs < untilMs && hit.firstWord >= openingWord(context, first).word,
-  );
+  const heardOut = context.sentences[first]!.endMs - startMs <= HEARD_OUT_MS;
+  const untilMs = heardOut ? Math.max(startMs + DECIDING_MS, context.sentences[first]!.endMs) : startMs + DECIDING_MS + 1_000;
+  return hitsWithin(context, { first, end }, TELLS).filter((hit) => context.words[hit.firstWord]!.startMs < untilMs && hit.firstWord >= cutIn);
+}
+
+function memo<T>(compute: (first: number) => T): (first: number) => T {
+  const known = new Map<number, T>();
+  return (first) => {
+    let value = known.get(first);
+    if (value === undefined) known.set(first, (value = compute(first)));
+    return value;
+  };
 }

@@ -1,36 +1,59 @@
 import { type SiftContext, hitsWithin, Sums } from '../context.js';
 import { canClose, openingWord } from '../edges.js';
+import { SCALES } from '../fitted.js';
 import { cosine } from '../lexical-vectors.js';
+import type { Role } from '../roles/roles.js';
+import { asksHere } from '../roles/surface.js';
 import { toScale } from '../scale.js';
 import { ANAPHORA } from '../tells.js';
 import type { Run, WordRange } from '../types.js';
+import { type Part, rawOf, roleIn } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
 
 /** A pause that lets a thought settle, in ms. */
 const SETTLING_MS = 450;
 /** Words a speaker closes a thought with. */
 const CLOSING = /^(?:so|and so|that's|that is|and that|never|which is|end of|simple as|it's that|and it)/;
+/** What a thought ends on when it has paid off. */
+const PAY_OFF: readonly Role[] = ['claim', 'feeling', 'joke', 'contrast', 'figure', 'advice'];
+
+/** Parts of Stands alone: a start that needs nothing before it, an end that needs nothing after, and no talk inside that points elsewhere. */
+export function standsAloneParts(context: SiftContext): Part[] {
+  const { sentences } = context;
+  const backward = new Sums(sentences.map((_, s) => leansBack(context, s)));
+  const flow = neighbourLikeness(context);
+  const dull = new Sums(sentences.map(({ firstWord, endWord }, s) => context.dull[s]! * (endWord - firstWord)));
+  const atEnd = (name: string, value: (last: number) => number): Part => ({ name, value: (run) => value(run.end - 1) });
+  const last = sentences.length - 1;
+  return [
+    { name: 'start leans back', value: (run) => (openingWord(context, run.first).dependent ? 1 : 0) },
+    { name: 'question left outside', value: (run) => (answersOutside(context, run) ? 1 : 0) },
+    { name: 'question inside', value: (run) => (asksInside(context, run) ? 1 : 0) },
+    { name: 'points back', value: (run) => Math.min(3, backward.sum(run)) },
+    { name: 'comes in late', value: (run) => (run.first > 0 ? Math.max(0, flow[run.first]!) : 0) },
+    { name: 'story begun before', value: (run) => (run.first > 0 ? roleIn(context, run.first - 1, 'story') * roleIn(context, run.first, 'story') : 0) },
+    atEnd('goes on like this', (s) => (s < last ? Math.max(0, flow[s + 1]!) : 0)),
+    atEnd('story goes on', (s) => (s < last ? roleIn(context, s, 'story') * roleIn(context, s + 1, 'story') : 0)),
+    atEnd('pay-off', (s) => PAY_OFF.reduce((sum, role) => sum + roleIn(context, s, role), 0)),
+    atEnd('broken off', (s) => (canClose(context, s) ? 0 : 1)),
+    atEnd('ends asking', (s) => (asks(context, s) ? 1 : 0)),
+    atEnd('settles', (s) => (s === last || sentences[s + 1]!.startMs - sentences[s]!.endMs >= SETTLING_MS ? 1 : 0)),
+    atEnd('voice changes', (s) => (s < last && sentences[s + 1]!.speaker !== sentences[s]!.speaker ? 1 : 0)),
+    atEnd('closing words', (s) => (CLOSING.test(context.texts.slice(sentences[s]!.firstWord, sentences[s]!.firstWord + 2).join(' ')) ? 1 : 0)),
+    atEnd('closing laugh', (s) => (context.words[sentences[s]!.endWord - 1]!.kind === 'mark' ? 1 : 0)),
+    atEnd('clipped end', (s) => (sentences[s]!.endWord - sentences[s]!.firstWord <= 3 ? 1 : 0)),
+    atEnd('thought taken up', (s) => (s < last && goesOn(context, s) ? 1 : 0)),
+    atEnd('dull end', (s) => context.dull[s]!),
+    { name: 'dull inside', value: (run) => dull.sum(run) / Math.max(1, context.wordCounts.sum(run)) },
+  ];
+}
 
 /** Stands alone: makes sense to a stranger, and finishes its thought. */
 export function standsAlone(context: SiftContext): Signal {
-  const backward = new Sums(context.sentences.map((_, s) => leansBack(context, s)));
-  const flow = neighbourLikeness(context);
-  const raw = (run: Run): number => {
-    const last = run.end - 1;
-    let sum = 0;
-    sum += openingWord(context, run.first).dependent ? -1.3 : 0.5;
-    sum += answersOutside(context, run) ? -1.2 : 0;
-    sum += asksInside(context, run) ? 0.5 : 0;
-    sum += endStrength(context, last);
-    sum -= Math.min(1.5, backward.sum(run) * 0.5);
-    sum -= run.first > 0 ? Math.max(0, flow[run.first]!) * 0.7 : 0; // much like the sentence before: we came in late
-    sum -= last + 1 < context.sentences.length ? Math.max(0, flow[last + 1]!) * 0.7 : 0; // the next goes on with the same
-    sum -= meanDull(context, run) * 2.5;
-    return sum;
-  };
+  const raw = rawOf('standsAlone', standsAloneParts(context));
   return {
     name: 'standsAlone',
-    value: (run) => toScale(raw(run), 0.15, 1.55),
+    value: (run) => toScale(raw(run), SCALES.standsAlone.ordinary, SCALES.standsAlone.rare),
     explain: (run) => explain(context, run),
   };
 }
@@ -46,23 +69,11 @@ function explain(context: SiftContext, run: Run): { sentence: string; evidence: 
   else if (leaning.length > 0) head = `Points back once it is under way: ${quote(context, leaning[0]!)}`;
   else if (asksInside(context, run)) head = 'Keeps the question with its answer';
   else evidence.push({ firstWord: start.word, endWord: Math.min(start.word + 5, context.sentences[run.first]!.endWord) });
-  const closed = endStrength(context, run.end - 1);
-  const tail = closed >= 0.7 ? 'ends on a finished thought' : closed > 0 ? 'ends with its sentence' : 'breaks off at the end';
-  if (closed > 0) evidence.push({ firstWord: Math.max(last.firstWord, last.endWord - 7), endWord: last.endWord });
+  const broken = !canClose(context, run.end - 1) || asks(context, run.end - 1);
+  const finished = !broken && !(run.end < context.sentences.length && goesOn(context, run.end - 1));
+  const tail = broken ? 'breaks off at the end' : finished ? 'ends on a finished thought' : 'ends with its sentence, though the thought goes on';
+  if (!broken) evidence.push({ firstWord: Math.max(last.firstWord, last.endWord - 7), endWord: last.endWord });
   return { sentence: `${head}; ${tail}`, evidence: tidyEvidence(evidence) };
-}
-
-function meanDull(context: SiftContext, run: Run): number {
-  let sum = 0;
-  const n = run.end - run.first;
-  // Long runs are judged by their ends, where dull talk does most harm; the score itself weighs all of it.
-  const step = Math.max(1, Math.floor(n / 12));
-  let taken = 0;
-  for (let s = run.first; s < run.end; s += step) {
-    sum += context.dull[s]!;
-    taken += 1;
-  }
-  return sum / taken;
 }
 
 function leansBack(context: SiftContext, s: number): number {
@@ -73,11 +84,11 @@ function leansBack(context: SiftContext, s: number): number {
   return sum;
 }
 
-/** An answer without its question: the sentence before asks, in another voice, and the run starts after it. */
+/** An answer without its question: the sentence before asks, of at least three words, and the run starts after it. */
 function answersOutside(context: SiftContext, run: Run): boolean {
   if (run.first === 0) return false;
   const before = context.sentences[run.first - 1]!;
-  return asks(context, run.first - 1) && before.speaker !== context.sentences[run.first]!.speaker && before.endWord - before.firstWord > 2;
+  return asks(context, run.first - 1) && before.endWord - before.firstWord > 2 && !asks(context, run.first);
 }
 
 function asksInside(context: SiftContext, run: Run): boolean {
@@ -86,23 +97,7 @@ function asksInside(context: SiftContext, run: Run): boolean {
 }
 
 export function asks(context: SiftContext, s: number): boolean {
-  const { endWord } = context.sentences[s]!;
-  return /\?["'”’)\]]*$/.test(context.words[endWord - 1]!.text);
-}
-
-function endStrength(context: SiftContext, s: number): number {
-  if (!canClose(context, s)) return -1.2;
-  if (asks(context, s)) return -0.6; // a question left open is no end
-  const { endMs, firstWord, endWord } = context.sentences[s]!;
-  const next = context.sentences[s + 1];
-  let strength = 0.35;
-  if (next === undefined || next.startMs - endMs >= SETTLING_MS) strength += 0.3;
-  if (next !== undefined && next.speaker !== context.sentences[s]!.speaker) strength += 0.25;
-  if (CLOSING.test(context.texts.slice(firstWord, firstWord + 2).join(' '))) strength += 0.3;
-  if (context.words[endWord - 1]!.kind === 'mark') strength += 0.4; // the laugh that closes a joke
-  if (endWord - firstWord <= 3) strength -= 0.25;
-  if (next !== undefined && goesOn(context, s)) strength -= 0.7; // “…and they paid him nothing. | Because he swept it himself.”
-  return strength;
+  return asksHere(context, s);
 }
 
 /** Words that take up the thought before them. */

@@ -1,46 +1,50 @@
-import { type SiftContext, hitsWithin, Sums } from '../context.js';
+import { type SiftContext, hitsWithin } from '../context.js';
+import { SCALES } from '../fitted.js';
+import type { Role } from '../roles/roles.js';
 import { counted, listed, toScale } from '../scale.js';
-import type { Tell } from '../tells.js';
-import type { Run } from '../types.js';
+import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf } from './parts.js';
 import { differentHits, quote, type Signal, tidyEvidence } from './signal.js';
 
-const WORTH: Partial<Record<Tell, number>> = { figure: 1.5, advice: 1.2, cause: 1, example: 0.9, superlative: 0.3, name: 0.4 };
-const TELLS = Object.keys(WORTH) as Tell[];
+/** What makes talk worth keeping, and how a producer would call it. */
+const ROLE_NAMES = {
+  claim: 'a plain verdict',
+  advice: 'advice that can be used',
+  figure: 'a fact with its figure',
+  explanation: 'how it works',
+  contrast: 'what turned out otherwise',
+  problem: 'what goes wrong',
+  story: 'something that happened',
+  answer: 'a straight answer',
+} as const satisfies Partial<Record<Role, string>>;
+const ROLES_OF_SUBSTANCE = Object.keys(ROLE_NAMES) as (keyof typeof ROLE_NAMES)[];
 
-/** Substance: concrete, useful, specific. Weighted tells for every ten words, plus how much of the talk is content words. */
+/** Parts of Substance: shares of verdicts, advice, facts and reasons, with figures, causes and naming words. */
+export function substanceParts(context: SiftContext): Part[] {
+  return [
+    ...ROLES_OF_SUBSTANCE.map((role) => rolePart(context, role)),
+    rolePart(context, 'plain'),
+    tellPart(context, 'figure'),
+    tellPart(context, 'cause'),
+    tellPart(context, 'advice'),
+    countedPart(context, 'naming words', (i) => context.tags[i] === 'NOUN' || context.tags[i] === 'NUM' || context.tags[i] === 'PROPN'),
+  ];
+}
+
+/** Substance: concrete, useful, specific. */
 export function substance(context: SiftContext): Signal {
-  const nouns = new Sums(
-    context.sentences.map(({ firstWord, endWord }) => {
-      let n = 0;
-      for (let i = firstWord; i < endWord; i += 1) if (context.tags[i] === 'NOUN' || context.tags[i] === 'NUM' || context.tags[i] === 'PROPN') n += 1;
-      return n;
-    }),
-  );
-  const raw = (run: Run): number => {
-    const words = Math.max(1, context.wordCounts.sum(run));
-    let sum = 0;
-    for (const tell of TELLS) sum += WORTH[tell]! * context.count(tell, run);
-    const content = context.contentCounts.sum(run) / words;
-    const concrete = nouns.sum(run) / words;
-    // Twelve words are added so that a very short run is not rich by one figure alone.
-    return (10 * sum) / (words + 12) + 3 * (content - 0.36) + 3 * (concrete - 0.19);
-  };
+  const raw = rawOf('substance', substanceParts(context));
   return {
     name: 'substance',
-    value: (run) => toScale(raw(run), 0.52, 1.35),
+    value: (run) => toScale(raw(run), SCALES.substance.ordinary, SCALES.substance.rare),
     explain: (run) => {
       const figures = hitsWithin(context, run, ['figure']);
-      const steps = hitsWithin(context, run, ['advice']);
-      const causes = hitsWithin(context, run, ['cause', 'example']);
-      const seconds = Math.round((context.sentences[run.end - 1]!.endMs - context.sentences[run.first]!.startMs) / 1_000);
-      const parts: string[] = [];
-      if (figures.length > 0) parts.push(counted(figures.length, 'figure'));
-      if (steps.length > 0) parts.push(counted(steps.length, 'piece of advice', 'pieces of advice'));
-      if (causes.length > 0) parts.push(counted(causes.length, 'reason or example', 'reasons or examples'));
-      if (parts.length === 0) return { sentence: 'Little that is concrete: no figures, advice or reasons', evidence: [] };
-      const quoted = differentHits(context, figures.length > 0 ? figures : steps.length > 0 ? steps : causes, 2).map((hit) => quote(context, hit));
-      const text = `${listed(parts)} in ${seconds} s: ${listed(quoted)}`;
-      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...figures, ...steps, ...causes], 10) };
+      const rich = richestSentences(context, run, 'substance', ROLES_OF_SUBSTANCE, 3);
+      if (rich.length === 0 && figures.length === 0) return { sentence: 'Little that is concrete: no verdict, advice, facts or reasons', evidence: [] };
+      const kinds: string[] = [...new Set(rich.map((s) => ROLE_NAMES[leadingRole(context, s, ROLES_OF_SUBSTANCE) as keyof typeof ROLE_NAMES]))].slice(0, 2);
+      const parts = figures.length > 0 ? [...kinds, counted(figures.length, 'figure')] : kinds;
+      const quoted = rich.length > 0 ? [quote(context, wordsOf(context, rich[0]!), 12)] : differentHits(context, figures, 2).map((hit) => quote(context, hit));
+      const text = `${listed(parts)}: ${listed(quoted)}`;
+      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...rich.map((s) => wordsOf(context, s)), ...figures], 8) };
     },
   };
 }

@@ -1,0 +1,113 @@
+// What each part of a signal and each signal weighs, fitted on the marked talks that are for fitting.
+// node bench/weights.mjs           judges by leaving one talk out
+// node bench/weights.mjs --write   fits on all of them and writes packages/core/src/sift/fitted.ts
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { measureRuns } from '@sift-reel/core';
+import { fitPairwise, judge, mean, worthOf } from '@sift-reel/fitting';
+import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
+import { row } from './measure.mjs';
+
+const HOLD = 0.3;
+const PRIOR = JSON.parse(readFileSync(join(import.meta.dirname, 'weights', 'prior.json'), 'utf8'));
+const set = readMarkedSet(SPLIT.fit);
+const vectors = await embedAll(set.map((one) => textsOf(one.transcript)));
+// Each talk is read twice, with vectors and by words alone: one set of weights serves both.
+const data = set.flatMap((one, i) =>
+  [vectors[i], null].map((sentenceVectors) => {
+    const measured = measureRuns({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors, topicVectors: null });
+    return { one, measured, values: measured.values, worth: worthOf(one, measured.spans) };
+  }),
+);
+const parts = data[0].measured.parts;
+const prior = parts.map(({ signal, part }) => PRIOR.parts[signal][part]);
+const fitParts = (list) => fitPairwise(list, { prior, hold: HOLD, apart: 0.5, pairs: 16_000, steps: 150, seed: 5 });
+
+const signalNames = Object.keys(PRIOR.parts);
+/** Raw measures of the signals of each run. */
+function rawsOf(one, weights) {
+  const raws = new Float32Array(one.worth.length * signalNames.length);
+  one.worth.forEach((_, r) => parts.forEach(({ signal }, p) => (raws[r * signalNames.length + signalNames.indexOf(signal)] += weights[p] * one.values[r * parts.length + p])));
+  return raws;
+}
+function scalesOf(list, weights) {
+  const all = list.map((one) => rawsOf(one, weights));
+  return signalNames.map((_, k) => {
+    const values = all.flatMap((raws) => Array.from({ length: raws.length / signalNames.length }, (__, r) => raws[r * signalNames.length + k])).sort((a, b) => a - b);
+    const at = (share) => values[Math.floor(share * (values.length - 1))];
+    return { ordinary: at(0.5), rare: at(0.97) };
+  });
+}
+const toScale = (raw, { ordinary, rare }) => 100 / (1 + Math.exp((-Math.log(9) * (raw - ordinary)) / (rare - ordinary)));
+function signalsOf(one, weights, scales) {
+  return { worth: one.worth, values: rawsOf(one, weights).map((raw, i) => toScale(raw, scales[i % signalNames.length]) / 100) };
+}
+const fitSignals = (list, weights, scales) =>
+  fitPairwise(list.map((one) => signalsOf(one, weights, scales)), { prior: signalNames.map((name) => 12 * PRIOR.signals[name]), hold: HOLD, apart: 0.5, pairs: 16_000, steps: 150, seed: 6 });
+
+function pick(one, scores) {
+  const kept = [];
+  for (const r of scores.map((_, i) => i).sort((a, b) => scores[b] - scores[a])) {
+    const span = one.measured.spans[r];
+    if (kept.length < 8 && kept.every((other) => other.endMs <= span.startMs || span.endMs <= other.startMs)) kept.push(span);
+  }
+  return kept;
+}
+const linear = (values, weights, n) => Array.from({ length: values.length / n }, (_, r) => weights.reduce((sum, weight, p) => sum + weight * values[r * n + p], 0));
+function report(label, judged) {
+  row(label, ...['agreement', 'ndcg', 'never'].map((key) => `${key} ${mean(judged.map((one) => one[key])).toFixed(3)}`));
+}
+
+if (process.argv.includes('--write')) {
+  const weights = fitParts(data);
+  const scales = scalesOf(data, weights);
+  const raw = fitSignals(data, weights, scales);
+  const free = 1 - PRIOR.signals.delivery - PRIOR.signals.currency;
+  const total = raw.reduce((sum, weight) => sum + weight, 0);
+  const signals = { ...Object.fromEntries(signalNames.map((name, k) => [name, (free * raw[k]) / total])), delivery: PRIOR.signals.delivery, currency: PRIOR.signals.currency };
+  // Delivery and Currency stand at 50 here: the talks have no sound, and the brief asks for nothing.
+  const means = data.flatMap((one) => linear(signalsOf(one, weights, scales).values, signalNames.map((name) => 100 * signals[name]), signalNames.length).map((sum) => sum + 50 * (signals.delivery + signals.currency))).sort((a, b) => a - b);
+  const score = { ordinary: means[Math.floor(0.5 * (means.length - 1))], rare: means[Math.floor(0.97 * (means.length - 1))] };
+  const round = (value) => Number(value.toPrecision(3));
+  const block = (entries) => entries.map(([name, value]) => `    ${/^\w+$/.test(name) ? name : `'${name}'`}: ${round(value)},`).join('\n');
+  const text = `// Written by \`npm run bench -- weights --write\` from the talks for fitting in bench/editors. Do not edit.
+
+/** What one unit of each part weighs in its signal's raw measure. */
+export const PART_WEIGHTS = {
+${signalNames.map((name) => `  ${name}: {\n${block(parts.flatMap(({ signal, part }, p) => (signal === name ? [[part, weights[p]]] : [])))}\n  },`).join('\n')}
+} as const;
+
+/**
+ * Raw measure of an ordinary passage (50) and of a rare one (90): the median and the 97th percentile of all runs of those
+ * talks; for the score, of the weighted mean of the signals.
+ */
+export const SCALES = {
+${signalNames.map((name, k) => `  ${name}: { ordinary: ${round(scales[k].ordinary)}, rare: ${round(scales[k].rare)} },`).join('\n')}
+  score: { ordinary: ${round(score.ordinary)}, rare: ${round(score.rare)} },
+} as const;
+
+/** How much each signal counts in the score; they sum to 1. Delivery and Currency are not fitted: nothing in the marks tells of them. */
+export const SIGNAL_WEIGHTS = {
+${Object.entries(signals)
+  .map(([name, value]) => `  ${name}: ${round(value)},`)
+  .join('\n')}
+} as const;
+`;
+  writeFileSync(join(import.meta.dirname, '..', 'packages', 'core', 'src', 'sift', 'fitted.ts'), text);
+  console.log(signals, scales);
+} else {
+  report('set by judgement', data.map((one) => judge(one.one, pick(one, linear(one.values, prior, parts.length)))));
+  const judged = { parts: [], signals: [] };
+  for (const { name } of set) {
+    const rest = data.filter(({ one }) => one.name !== name);
+    const weights = fitParts(rest);
+    const scales = scalesOf(rest, weights);
+    const signals = fitSignals(rest, weights, scales);
+    for (const one of data.filter((each) => each.one.name === name)) {
+      judged.parts.push(judge(one.one, pick(one, linear(one.values, weights, parts.length))));
+      judged.signals.push(judge(one.one, pick(one, linear(signalsOf(one, weights, scales).values, signals, signalNames.length))));
+    }
+  }
+  report('fitted parts, talk left out', judged.parts);
+  report('fitted signals of them, talk left out', judged.signals);
+}
