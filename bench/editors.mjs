@@ -24,7 +24,8 @@ for (const part of wanted) {
     };
   });
   row(`-- ${part}`, 'agreement', 'nDCG', 'never', 'no vectors');
-  for (const one of judged) row(one.name, one.engine.agreement.toFixed(2), one.engine.ndcg.toFixed(2), one.engine.never.toFixed(3), one.words.agreement.toFixed(2));
+  for (const one of judged)
+    row(one.name, one.engine.agreement.toFixed(2), one.engine.ndcg.toFixed(2), one.engine.never.toFixed(3), one.words.agreement.toFixed(2));
   for (const kind of ['engine', 'words', 'first', 'random'])
     row(
       `mean, ${kind}`,

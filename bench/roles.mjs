@@ -4,7 +4,19 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { judgeRoles, packNumbers, ROLES, smoothRoles } from '@sift-reel/core';
-import { bareText, calibrationError, classScores, confusion, countTransitions, examplesOf, fitRoles, macroF1, readingOf, readLabelled, reliability } from '@sift-reel/fitting';
+import {
+  bareText,
+  calibrationError,
+  classScores,
+  confusion,
+  countTransitions,
+  examplesOf,
+  fitRoles,
+  macroF1,
+  readingOf,
+  readLabelled,
+  reliability,
+} from '@sift-reel/fitting';
 import { embedAll } from './lib/marked-set.mjs';
 import { row } from './measure.mjs';
 
@@ -21,7 +33,8 @@ subjects.forEach((subject, i) => {
   subject.read = subject.forms.map((texts, f) => ({ reading: readingOf(subject.sentences, texts), vectors: vectors[2 * i + f] }));
 });
 
-const allExamples = (list, withVectors) => list.flatMap(({ sentences, read }) => read.flatMap((one) => examplesOf(sentences, one.reading, withVectors ? one.vectors : null)));
+const allExamples = (list, withVectors) =>
+  list.flatMap(({ sentences, read }) => read.flatMap((one) => examplesOf(sentences, one.reading, withVectors ? one.vectors : null)));
 const transitionsOf = (list) => countTransitions(list.map(({ sentences }) => sentences));
 
 function judgeFold(fold, withVectors, form) {
@@ -57,15 +70,33 @@ if (process.argv.includes('--write')) {
     for (const form of [0, 1]) {
       const judged = Array.from({ length: FOLDS }, (_, fold) => judgeFold(fold, withVectors, form)).flat();
       const truth = judged.map(({ role }) => role);
-      const f1 = (key) => macroF1(confusion(truth, judged.map((one) => bestOf(one[key])), ROLES.length));
-      row(`macro F1, ${withVectors ? 'vectors' : 'words alone'}, ${form === 0 ? 'written' : 'bare'}`, `alone ${f1('alone').toFixed(3)}`, `smoothed ${f1('smooth').toFixed(3)}`);
+      const f1 = (key) =>
+        macroF1(
+          confusion(
+            truth,
+            judged.map((one) => bestOf(one[key])),
+            ROLES.length,
+          ),
+        );
+      row(
+        `macro F1, ${withVectors ? 'vectors' : 'words alone'}, ${form === 0 ? 'written' : 'bare'}`,
+        `alone ${f1('alone').toFixed(3)}`,
+        `smoothed ${f1('smooth').toFixed(3)}`,
+      );
       if (!withVectors || form !== 0) continue;
       const found = judged.map((one) => bestOf(one.smooth));
       const table = confusion(truth, found, ROLES.length);
       const scores = classScores(table);
       row('true \\ found', ...ROLES.map((role) => role.slice(0, 5)));
-      table.forEach((cells, r) => process.stdout.write(`${ROLES[r].padEnd(14)}${cells.map((n) => String(n || '.').padStart(4)).join('')}   P ${scores[r].precision.toFixed(2)} R ${scores[r].recall.toFixed(2)} F1 ${scores[r].f1.toFixed(2)}\n`));
-      const bins = reliability(judged.map((one) => Math.max(...one.smooth)), judged.map((one, i) => found[i] === one.role));
+      table.forEach((cells, r) =>
+        process.stdout.write(
+          `${ROLES[r].padEnd(14)}${cells.map((n) => String(n || '.').padStart(4)).join('')}   P ${scores[r].precision.toFixed(2)} R ${scores[r].recall.toFixed(2)} F1 ${scores[r].f1.toFixed(2)}\n`,
+        ),
+      );
+      const bins = reliability(
+        judged.map((one) => Math.max(...one.smooth)),
+        judged.map((one, i) => found[i] === one.role),
+      );
       for (const bin of bins) row(`said ${bin.from.toFixed(1)} to ${bin.to.toFixed(1)}`, bin.count, bin.said.toFixed(2), bin.right.toFixed(2));
       row('calibration error', calibrationError(bins).toFixed(3));
     }

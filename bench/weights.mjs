@@ -9,6 +9,7 @@ import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set
 import { row } from './measure.mjs';
 
 const HOLD = 0.3;
+const LEAST = 0.5;
 const PRIOR = JSON.parse(readFileSync(join(import.meta.dirname, 'weights', 'prior.json'), 'utf8'));
 const set = readMarkedSet(SPLIT.fit);
 const vectors = await embedAll(set.map((one) => textsOf(one.transcript)));
@@ -21,19 +22,23 @@ const data = set.flatMap((one, i) =>
 );
 const parts = data[0].measured.parts;
 const prior = parts.map(({ signal, part }) => PRIOR.parts[signal][part]);
-const fitParts = (list) => fitPairwise(list, { prior, hold: HOLD, apart: 0.5, pairs: 16_000, steps: 150, seed: 5 });
+const fitParts = (list) => fitPairwise(list, { prior, hold: HOLD, least: LEAST, apart: 0.5, pairs: 16_000, steps: 150, seed: 5 });
 
 const signalNames = Object.keys(PRIOR.parts);
 /** Raw measures of the signals of each run. */
 function rawsOf(one, weights) {
   const raws = new Float32Array(one.worth.length * signalNames.length);
-  one.worth.forEach((_, r) => parts.forEach(({ signal }, p) => (raws[r * signalNames.length + signalNames.indexOf(signal)] += weights[p] * one.values[r * parts.length + p])));
+  one.worth.forEach((_, r) =>
+    parts.forEach(({ signal }, p) => (raws[r * signalNames.length + signalNames.indexOf(signal)] += weights[p] * one.values[r * parts.length + p])),
+  );
   return raws;
 }
 function scalesOf(list, weights) {
   const all = list.map((one) => rawsOf(one, weights));
   return signalNames.map((_, k) => {
-    const values = all.flatMap((raws) => Array.from({ length: raws.length / signalNames.length }, (__, r) => raws[r * signalNames.length + k])).sort((a, b) => a - b);
+    const values = all
+      .flatMap((raws) => Array.from({ length: raws.length / signalNames.length }, (__, r) => raws[r * signalNames.length + k]))
+      .sort((a, b) => a - b);
     const at = (share) => values[Math.floor(share * (values.length - 1))];
     return { ordinary: at(0.5), rare: at(0.97) };
   });
@@ -43,7 +48,10 @@ function signalsOf(one, weights, scales) {
   return { worth: one.worth, values: rawsOf(one, weights).map((raw, i) => toScale(raw, scales[i % signalNames.length]) / 100) };
 }
 const fitSignals = (list, weights, scales) =>
-  fitPairwise(list.map((one) => signalsOf(one, weights, scales)), { prior: signalNames.map((name) => 12 * PRIOR.signals[name]), hold: HOLD, apart: 0.5, pairs: 16_000, steps: 150, seed: 6 });
+  fitPairwise(
+    list.map((one) => signalsOf(one, weights, scales)),
+    { prior: signalNames.map((name) => 12 * PRIOR.signals[name]), hold: HOLD, least: LEAST, apart: 0.5, pairs: 16_000, steps: 150, seed: 6 },
+  );
 
 function pick(one, scores) {
   const kept = [];
@@ -53,7 +61,8 @@ function pick(one, scores) {
   }
   return kept;
 }
-const linear = (values, weights, n) => Array.from({ length: values.length / n }, (_, r) => weights.reduce((sum, weight, p) => sum + weight * values[r * n + p], 0));
+const linear = (values, weights, n) =>
+  Array.from({ length: values.length / n }, (_, r) => weights.reduce((sum, weight, p) => sum + weight * values[r * n + p], 0));
 function report(label, judged) {
   row(label, ...['agreement', 'ndcg', 'never'].map((key) => `${key} ${mean(judged.map((one) => one[key])).toFixed(3)}`));
 }
@@ -64,9 +73,21 @@ if (process.argv.includes('--write')) {
   const raw = fitSignals(data, weights, scales);
   const free = 1 - PRIOR.signals.delivery - PRIOR.signals.currency;
   const total = raw.reduce((sum, weight) => sum + weight, 0);
-  const signals = { ...Object.fromEntries(signalNames.map((name, k) => [name, (free * raw[k]) / total])), delivery: PRIOR.signals.delivery, currency: PRIOR.signals.currency };
+  const signals = {
+    ...Object.fromEntries(signalNames.map((name, k) => [name, (free * raw[k]) / total])),
+    delivery: PRIOR.signals.delivery,
+    currency: PRIOR.signals.currency,
+  };
   // Delivery and Currency stand at 50 here: the talks have no sound, and the brief asks for nothing.
-  const means = data.flatMap((one) => linear(signalsOf(one, weights, scales).values, signalNames.map((name) => 100 * signals[name]), signalNames.length).map((sum) => sum + 50 * (signals.delivery + signals.currency))).sort((a, b) => a - b);
+  const means = data
+    .flatMap((one) =>
+      linear(
+        signalsOf(one, weights, scales).values,
+        signalNames.map((name) => 100 * signals[name]),
+        signalNames.length,
+      ).map((sum) => sum + 50 * (signals.delivery + signals.currency)),
+    )
+    .sort((a, b) => a - b);
   const score = { ordinary: means[Math.floor(0.5 * (means.length - 1))], rare: means[Math.floor(0.97 * (means.length - 1))] };
   const round = (value) => Number(value.toPrecision(3));
   const block = (entries) => entries.map(([name, value]) => `    ${/^\w+$/.test(name) ? name : `'${name}'`}: ${round(value)},`).join('\n');
@@ -96,7 +117,10 @@ ${Object.entries(signals)
   writeFileSync(join(import.meta.dirname, '..', 'packages', 'core', 'src', 'sift', 'fitted.ts'), text);
   console.log(signals, scales);
 } else {
-  report('set by judgement', data.map((one) => judge(one.one, pick(one, linear(one.values, prior, parts.length)))));
+  report(
+    'set by judgement',
+    data.map((one) => judge(one.one, pick(one, linear(one.values, prior, parts.length)))),
+  );
   const judged = { parts: [], signals: [] };
   for (const { name } of set) {
     const rest = data.filter(({ one }) => one.name !== name);

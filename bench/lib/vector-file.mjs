@@ -26,7 +26,12 @@ export function fileCache() {
     save() {
       if (kept.size === before) return;
       mkdirSync(dirname(FILE), { recursive: true });
-      writeFileSync(FILE, Buffer.concat([...kept].map(([key, vector]) => Buffer.concat([Buffer.from(key, 'latin1'), Buffer.from(vector.buffer, vector.byteOffset, 4 * DIMENSIONS)]))));
+      writeFileSync(
+        FILE,
+        Buffer.concat(
+          [...kept].map(([key, vector]) => Buffer.concat([Buffer.from(key, 'latin1'), Buffer.from(vector.buffer, vector.byteOffset, 4 * DIMENSIONS)])),
+        ),
+      );
     },
   };
 }

@@ -15,6 +15,8 @@ export type { ReadTranscript } from './transcript/read-transcript.js';
 export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word, WordTimes } from './transcript/types.js';
 export type { CaptionCue } from './transcript/write/captions.js';
 // Text
+export { normalise } from './text/lexicon.js';
+export { splitSentences } from './text/sentences.js';
 export { winkTagger } from './text/tagger.js';
 export type { PartOfSpeech, PosTagger } from './text/tagger.js';
 // Sift
@@ -40,8 +42,10 @@ export type {
 // Fitting: what the trainers of packages/fitting need of the insides
 export { PART_WEIGHTS } from './sift/fitted.js';
 export { measureRuns } from './sift/measure.js';
+export { GAP_FEATURES, GAP_PLACES, writeGapFeatures } from './text/ends/gap-features.js';
+export { gapStrengths } from './text/ends/gap-model.js';
 export { judgeRoles, rowLength } from './sift/roles/model.js';
-export { packNumbers, unpackNumbers } from './sift/roles/pack-weights.js';
+export { packNumbers, unpackNumbers } from './text/pack-weights.js';
 export { readForRoles } from './sift/roles/reading.js';
 export { smoothRoles } from './sift/roles/smooth.js';
 export { SURFACE_FEATURES, writeSurface } from './sift/roles/surface.js';

@@ -1,22 +1,45 @@
 import type { SiftContext } from './context.js';
+import type { Role } from './roles/roles.js';
 import { asks } from './signals/stands-alone.js';
 import { type Kind, KINDS, type Run } from './types.js';
 
-/** Tells for every hundred words at which talk is plainly of a kind; measured on ordinary talk, where half of it is usual. */
-const PLAIN_AT: Readonly<Record<Exclude<Kind, 'answer'>, number>> = { story: 4.2, advice: 3.2, opinion: 2.6, figures: 4.5, emotion: 4.5, humour: 1.2 };
+/** What a kind of moment is made of: shares of the words of a run that are in sentences of these roles. */
+const MADE_OF: Readonly<Record<Exclude<Kind, 'answer'>, readonly (readonly [Role, number])[]>> = {
+  story: [
+    ['story', 1],
+    ['feeling', 0.3],
+  ],
+  advice: [
+    ['advice', 1.5],
+    ['explanation', 0.25],
+  ],
+  opinion: [
+    ['claim', 1],
+    ['problem', 1.1],
+    ['contrast', 0.4],
+  ],
+  figures: [['figure', 1.7]],
+  emotion: [['feeling', 2.2]],
+  humour: [['joke', 1.8]],
+};
+/** A laugh that is heard makes talk funny, whatever the words. */
+const LAUGH = 0.35;
+/** A question with its answer inside is an answer, unless something else is plainly stronger. */
+const ANSWERED = 0.55;
 
-/** Strength of each kind in a run; 1 is plainly of it. */
+/** Strength of each kind in a run, about 0 to 1.5. */
 export function kindStrengths(context: SiftContext, run: Run): Record<Kind, number> {
   const words = Math.max(30, context.wordCounts.sum(run));
-  const per = (n: number, plain: number): number => (100 * n) / words / plain;
+  const of = (kind: Exclude<Kind, 'answer'>): number =>
+    MADE_OF[kind].reduce((sum, [role, weight]) => sum + (weight * context.roleSums(role).sum(run)) / words, 0);
   return {
-    answer: asksFirst(context, run) ? 1.15 : 0,
-    story: per(context.count('story', run), PLAIN_AT.story),
-    advice: per(context.count('advice', run), PLAIN_AT.advice),
-    opinion: per(context.count('opinion', run), PLAIN_AT.opinion),
-    figures: per(context.count('figure', run), PLAIN_AT.figures),
-    emotion: per(context.count('feeling', run) + 0.5 * context.count('surprise', run), PLAIN_AT.emotion),
-    humour: per(context.count('laugh', run), PLAIN_AT.humour),
+    answer: asksFirst(context, run) ? ANSWERED + (0.5 * context.roleSums('answer').sum(run)) / words : 0,
+    story: of('story'),
+    advice: of('advice'),
+    opinion: of('opinion'),
+    figures: of('figures'),
+    emotion: of('emotion'),
+    humour: of('humour') + (context.count('laugh', run) > 0 ? LAUGH : 0),
   };
 }
 

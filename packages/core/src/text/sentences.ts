@@ -1,6 +1,8 @@
 import type { Sentence, SentenceEnds, Word } from '../transcript/types.js';
-import { ABBREVIATIONS, CANNOT_END, normalise, OPENERS, QUESTION_WORDS, SUBJECT_PRONOUNS, TITLES } from './lexicon.js';
-import type { PartOfSpeech, PosTagger } from './tagger.js';
+import { gapStrengths } from './ends/gap-model.js';
+import { ruleStrength } from './ends/gap-rules.js';
+import { ABBREVIATIONS, CANNOT_END, normalise, TITLES } from './lexicon.js';
+import type { PosTagger } from './tagger.js';
 
 const TERMINAL = /[.!?…]["'”’)\]]*$/;
 /** A run this long without a comma or a full stop inside was not punctuated; spoken sentences seldom pass 40 words. Common practice. */
@@ -98,30 +100,43 @@ export function endsSentence(text: string, next: string): boolean {
 
 const MAX_RESTORED = 60;
 
-/** How well a sentence of `n` words sits: short ones need strong boundaries, long ones are ever less likely. */
+/** What it costs to make one more sentence of `n` words: short ones need strong ends, long ones grow ever less likely. */
 function lengthCost(n: number): number {
-  if (n <= 2) return 1.3;
-  if (n <= 4) return 0.55;
-  if (n <= 14) return 0.15;
-  return 0.15 + (n - 14) * 0.07;
+  if (n <= 2) return 1.1;
+  if (n <= 4) return 0.35;
+  if (n <= 16) return 0;
+  return (n - 16) * 0.035;
 }
 
+/** How much the rules of grammar count beside the model, how far the sum leans towards an end, and what a sentence without a verb costs. */
+const RULES = 0.4;
+const LEAN = 0.75;
+const VERBLESS = 0.8;
+
+/** How long pauses count beside the words: nothing is heard in a short one, and a second of silence outweighs most words. */
+const PAUSE_FROM_MS = 160;
+const PAUSE_SCALE_MS = 90;
+const MOST_FOR_PAUSE = 4;
+
 /**
- * Best ends for a stretch without written ones: dynamic programming over the sum of boundary strengths less the cost of
- * each length. O(n × 60).
+ * Best ends for a stretch without written ones: dynamic programming over the strengths of the gaps less the cost of each
+ * length. O(n × 60).
  */
 export function restoreEnds(words: readonly Word[], first: number, end: number, tagger: PosTagger): number[] {
   const texts: string[] = [];
   for (let i = first; i < end; i += 1) texts.push(normalise(words[i]!.text));
   const tags = tagger(texts);
+  const model = gapStrengths(texts, tags);
+  const verbs = new Int32Array(texts.length + 1);
+  tags.forEach((tag, i) => (verbs[i + 1] = verbs[i]! + (tag === 'VERB' || tag === 'AUX' || texts[i]!.includes("'") ? 1 : 0)));
   const n = end - first;
   const best = new Float64Array(n + 1).fill(-Infinity);
   const back = new Int32Array(n + 1);
   best[0] = 0;
   for (let to = 1; to <= n; to += 1) {
-    const strength = to === n ? 0 : boundaryStrength(words, first, to, texts, tags);
+    const strength = to === n ? 0 : model[to]! + RULES * ruleStrength(texts, tags, to) + LEAN + heardAt(words, first + to) - (CANNOT_END.has(texts[to - 1]!) ? 1.5 : 0);
     for (let from = Math.max(0, to - MAX_RESTORED); from < to; from += 1) {
-      const value = best[from]! + strength - lengthCost(to - from);
+      const value = best[from]! + strength - lengthCost(to - from) - (verbs[to] === verbs[from] ? VERBLESS : 0);
       if (value > best[to]!) {
         best[to] = value;
         back[to] = from;
@@ -133,38 +148,12 @@ export function restoreEnds(words: readonly Word[], first: number, end: number, 
   return ends.reverse();
 }
 
-/** Strength of an end before word `k` of the stretch; about -3 (never) to +4 (surely). */
-function boundaryStrength(words: readonly Word[], first: number, k: number, texts: readonly string[], tags: readonly PartOfSpeech[]): number {
-  const previous = texts[k - 1]!;
-  const next = texts[k]!;
-  const pauseMs = words[first + k]!.startMs - words[first + k - 1]!.endMs;
-  let strength = Math.min(3, Math.max(-0.4, (pauseMs - 180) / 220));
-  if (words[first + k]!.kind === 'mark') return -3;
-  if (words[first + k - 1]!.kind === 'mark') strength += 1;
-  if (CANNOT_END.has(previous)) strength -= 3;
-  const tag = tags[k - 1]!;
-  if (tag === 'ADP' || tag === 'DET' || tag === 'CCONJ' || tag === 'SCONJ' || tag === 'AUX') strength -= 0.8;
-  return strength + startStrength(next, texts[k + 1] ?? '', tags[k]!, tags[k + 1], tag);
-}
-
-/** Openers that as often go on with the sentence before. */
-const WEAK_OPENERS = new Set(['and', 'because', 'then', 'after', 'before', 'when', 'if', 'once', 'but']);
-
-function startStrength(next: string, after: string, tag: PartOfSpeech, afterTag: PartOfSpeech | undefined, previousTag: PartOfSpeech): number {
-  const verbAfter = afterTag === 'VERB' || afterTag === 'AUX' || afterTag === 'ADV';
-  const canClose =
-    previousTag === 'NOUN' || previousTag === 'PROPN' || previousTag === 'ADV' || previousTag === 'ADJ' || previousTag === 'NUM' || previousTag === 'PRON';
-  if (OPENERS.has(next)) {
-    const strong = !WEAK_OPENERS.has(next);
-    const clause = SUBJECT_PRONOUNS.has(after) || QUESTION_WORDS.has(after) || afterTag === 'DET' || afterTag === 'PROPN';
-    return (strong ? 0.9 : -0.1) + (clause ? 0.75 : 0) + (canClose ? 0.2 : 0);
-  }
-  if (SUBJECT_PRONOUNS.has(next)) return (verbAfter || next.includes("'") ? 0.95 : 0.1) + (canClose ? 0.35 : -0.6);
-  if (QUESTION_WORDS.has(next)) return (afterTag === 'AUX' || next.includes("'") ? 0.8 : 0) + (canClose ? 0.2 : -0.6);
-  if (tag === 'ADP' || tag === 'PART') return -1.2;
-  if (tag === 'DET') return canClose ? 0.1 : -0.8;
-  if (tag === 'VERB' || tag === 'AUX') return -0.9;
-  return canClose ? -0.4 : -0.9;
+/** What is heard before word `i`: its pause, and marks such as a laugh, which stay with what they follow. */
+function heardAt(words: readonly Word[], i: number): number {
+  if (words[i]!.kind === 'mark') return -6;
+  const pauseMs = words[i]!.startMs - words[i - 1]!.endMs;
+  const pause = Math.min(MOST_FOR_PAUSE, Math.max(0, (pauseMs - PAUSE_FROM_MS) / PAUSE_SCALE_MS));
+  return pause + (words[i - 1]!.kind === 'mark' ? 2 : 0);
 }
 
 function toSentences(words: readonly Word[], ends: readonly number[]): Sentence[] {

@@ -35,7 +35,18 @@ export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement
   const value = (passage: Passage, by: readonly Float64Array[]): number => mean(by.map((grade) => meanOver(talk, grade, passage.startMs, passage.endMs)));
   const top = ranked.slice(0, TOP);
   const chance = mean(randomPassages(talk).map((passage) => value(passage, grades)));
-  const human = mean(marked.marks.map((marks, r) => mean(bestOf(talk, marks).map((passage) => value(passage, grades.filter((_, k) => k !== r))))));
+  const human = mean(
+    marked.marks.map((marks, r) =>
+      mean(
+        bestOf(talk, marks).map((passage) =>
+          value(
+            passage,
+            grades.filter((_, k) => k !== r),
+          ),
+        ),
+      ),
+    ),
+  );
   const found = top.length === 0 ? 0 : mean(top.map((passage) => value(passage, grades)));
   const agreedNever = Float64Array.from(talk.sentences, (_, s) => (never.filter((reader) => reader[s] === 1).length >= 2 ? 1 : 0));
   return {

@@ -122,7 +122,7 @@ function cutCues(talk: Talk, options: CaptionOptions): Cue[] {
       const open = cues.at(-1);
       const turn = open !== undefined && options.speakers === 'named' && open.speaker !== sentence.speaker;
       const fresh = w === 0 && (options.punctuation === 'written' || sentence.afterPause);
-      if (open === undefined || turn || fresh || words === 8 || s === 0 && w === 0) {
+      if (open === undefined || turn || fresh || words === 8 || (s === 0 && w === 0)) {
         cues.push({ startMs: word.startMs, endMs: word.endMs, text, speaker: sentence.speaker });
         words = 1;
       } else {

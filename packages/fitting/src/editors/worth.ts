@@ -14,7 +14,11 @@ export function worthOf({ talk, marks }: MarkedTalk, passages: readonly Passage[
   const spans = marks.map((list) =>
     list
       .filter((mark) => mark.grade > 0)
-      .map((mark) => ({ grade: mark.grade, startMs: talk.sentences[mark.first]!.startMs, endMs: talk.sentences[Math.min(mark.end, talk.sentences.length) - 1]!.endMs })),
+      .map((mark) => ({
+        grade: mark.grade,
+        startMs: talk.sentences[mark.first]!.startMs,
+        endMs: talk.sentences[Math.min(mark.end, talk.sentences.length) - 1]!.endMs,
+      })),
   );
   return passages.map((passage) => {
     const inside = mean(grades.map((grade) => meanOver(talk, grade, passage.startMs, passage.endMs)));

@@ -60,7 +60,16 @@ export function fitLogistic(examples: readonly Example[], options: LogisticOptio
   return weights;
 }
 
-function addGradient(example: Example, weights: Float32Array, row: number, dense: number, sparse: number, p: Float64Array, gradient: Float32Array, share: number): void {
+function addGradient(
+  example: Example,
+  weights: Float32Array,
+  row: number,
+  dense: number,
+  sparse: number,
+  p: Float64Array,
+  gradient: Float32Array,
+  share: number,
+): void {
   predict(example, weights, row, dense, sparse, p);
   for (let c = 0; c < p.length; c += 1) {
     const error = (p[c]! - (c === example.label ? 1 : 0)) * share * example.counts;
@@ -73,7 +82,14 @@ function addGradient(example: Example, weights: Float32Array, row: number, dense
 }
 
 /** Probabilities of the classes for one example, into `into`. */
-export function predict(example: Omit<Example, 'label' | 'counts'>, weights: Float32Array, row: number, dense: number, sparse: number, into: Float64Array): void {
+export function predict(
+  example: Omit<Example, 'label' | 'counts'>,
+  weights: Float32Array,
+  row: number,
+  dense: number,
+  sparse: number,
+  into: Float64Array,
+): void {
   let most = -Infinity;
   for (let c = 0; c < into.length; c += 1) {
     const at = c * row;

@@ -27,7 +27,7 @@ export function fitRoles(examples: readonly Example[], dimensions: number, seed 
       dense: dimensions + SURFACE_FEATURES.length,
       sparse: HASHES,
       epochs: 24,
-      pull: { head: 0.03, tail: 0.03, sparse: 0.03, split: dimensions },
+      pull: { head: 0.2, tail: 0.1, sparse: 0.2, split: dimensions },
       rate: 0.02,
       chance: seededChance(seed),
     },

@@ -9,6 +9,8 @@ export interface RankedSet {
 export interface PairwiseOptions {
   /** Weights to stay near; their signs are kept, 0 is free. */
   readonly prior: readonly number[];
+  /** A weight never falls below this share of its prior, 0 to 1: few recordings are too few to say that a part is worth nothing. */
+  readonly least: number;
   /** How strongly weights are held to the prior, > 0. */
   readonly hold: number;
   /** Two runs are compared when their worth differs by at least this much. */
@@ -42,7 +44,8 @@ export function fitPairwise(sets: readonly RankedSet[], options: PairwiseOptions
     const rate = 0.6 / (1 + step / 60);
     for (let p = 0; p < n; p += 1) {
       const moved = weights[p]! - rate * (gradient[p]! + options.hold * (weights[p]! - prior[p]!));
-      weights[p] = prior[p] === 0 ? moved : prior[p]! > 0 ? Math.max(0, moved) : Math.min(0, moved);
+      const least = options.least * prior[p]!;
+      weights[p] = prior[p] === 0 ? moved : prior[p]! > 0 ? Math.max(least, moved) : Math.min(least, moved);
     }
   }
   return weights.map((weight, p) => weight / spread[p]!);

