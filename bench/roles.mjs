@@ -40,7 +40,7 @@ const transitionsOf = (list) => countTransitions(list.map(({ sentences }) => sen
 function judgeFold(fold, withVectors, form) {
   const held = subjects.filter((_, i) => i % FOLDS === fold);
   const rest = subjects.filter((_, i) => i % FOLDS !== fold);
-  fold in models || (models[fold] = {});
+  models[fold] ??= {};
   const model = (models[fold][withVectors] ??= { vectors: withVectors ? 512 : 0, weights: fitRoles(allExamples(rest, withVectors), withVectors ? 512 : 0) });
   const transitions = transitionsOf(rest);
   return held.flatMap(({ sentences, read }) => {

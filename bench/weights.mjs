@@ -90,6 +90,7 @@ if (process.argv.includes('--write')) {
     .sort((a, b) => a - b);
   const score = { ordinary: means[Math.floor(0.5 * (means.length - 1))], rare: means[Math.floor(0.97 * (means.length - 1))] };
   const round = (value) => Number(value.toPrecision(3));
+  signals.charge = 1 - Object.entries(signals).reduce((sum, [name, value]) => sum + (name === 'charge' ? 0 : round(value)), 0);
   const block = (entries) => entries.map(([name, value]) => `    ${/^\w+$/.test(name) ? name : `'${name}'`}: ${round(value)},`).join('\n');
   const text = `// Written by \`npm run bench -- weights --write\` from the talks for fitting in bench/editors. Do not edit.
 
@@ -115,7 +116,7 @@ ${Object.entries(signals)
 } as const;
 `;
   writeFileSync(join(import.meta.dirname, '..', 'packages', 'core', 'src', 'sift', 'fitted.ts'), text);
-  console.log(signals, scales);
+  for (const [name, value] of Object.entries(signals)) row(`weight of ${name}`, value.toFixed(3));
 } else {
   report(
     'set by judgement',

@@ -21,10 +21,13 @@ export { winkTagger } from './text/tagger.js';
 export type { PartOfSpeech, PosTagger } from './text/tagger.js';
 // Sift
 export { checkBrief, LONGEST_CANDIDATE_MS, sift, siftSteps, SHORTEST_CANDIDATE_MS } from './sift/sift.js';
+export { buildReel, REEL_WITHIN_MS, ReelRefusedError } from './sift/reel.js';
 export { BriefRefusedError, KINDS, RIDGE_STEPS, SIFT_STAGES, SIGNALS } from './sift/types.js';
 export { WEIGHTS } from './sift/score.js';
 export { DULL_ROLES, ROLES } from './sift/roles/roles.js';
+export type { Reel, ReelPart } from './sift/reel.js';
 export type {
+  Alternative,
   Brief,
   Candidate,
   Chapter,

@@ -9,6 +9,7 @@ export type { CaptionOptions, Talk, TalkSentence, TimedWord } from './editors/ta
 export type { Mark } from './editors/marks.js';
 export type { Judgement, MarkedTalk, Passage } from './editors/agreement.js';
 export { fitLogistic, predict } from './math/logistic.js';
+export { pk, usualWindow, windowDiff } from './math/segmentation-error.js';
 export { fitSparseLogistic } from './math/sparse-logistic.js';
 export { calibrationError, classScores, confusion, macroF1, reliability } from './math/metrics.js';
 export { countTransitions, examplesOf, fitRoles } from './roles/fit-roles.js';

@@ -19,7 +19,7 @@ const MADE_OF: Readonly<Record<Exclude<Kind, 'answer'>, readonly (readonly [Role
     ['contrast', 0.4],
   ],
   figures: [['figure', 1.7]],
-  emotion: [['feeling', 2.2]],
+  emotion: [['feeling', 1.7]],
   humour: [['joke', 1.8]],
 };
 /** A laugh that is heard makes talk funny, whatever the words. */

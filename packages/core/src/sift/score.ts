@@ -8,7 +8,7 @@ import { type Run, SIGNALS, type SignalName } from './types.js';
 export const WEIGHTS: Readonly<Record<SignalName, number>> = SIGNAL_WEIGHTS;
 
 /** A brief that names topics asks for them: Currency then counts this many times as much, and the weights are scaled back to sum to one. */
-export const ASKED_CURRENCY = 3;
+export const ASKED_CURRENCY = 8;
 
 /** The weights of a sift, in the order of the signals. */
 export function weightsFor(topicsAsked: boolean): number[] {

@@ -13,6 +13,7 @@ import { roundScore } from './scale.js';
 import { segmentSentences } from './segments.js';
 import { chooseBestSet, countStrong, type ScoredRun } from './select.js';
 import { buildSignals } from './signals/index.js';
+import { type ChosenRun, withAlternatives } from './variety.js';
 import { type Signal, toReading } from './signals/signal.js';
 import {
   type Brief,
@@ -46,9 +47,8 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
   const signals = buildSignals(context);
   const runs = scoreRuns(context, signals);
   yield { stage: 'choosing', fraction: 0.8 };
-  const chosen = chooseBestSet(runs, context.sentences.length)
-    .sort((a, b) => b.score - a.score || a.first - b.first)
-    .slice(0, MOST_CANDIDATES);
+  const byScore = chooseBestSet(runs, context.sentences.length).sort((a, b) => b.score - a.score || a.first - b.first);
+  const chosen = withAlternatives(context, byScore.slice(0, MOST_CANDIDATES), runs);
   yield { stage: 'explaining', fraction: 0.9 };
   const statistics = phraseStatistics(context.texts, context.tags);
   return {
@@ -109,7 +109,7 @@ function toCandidate(
   context: SiftContext,
   signals: readonly Signal[],
   statistics: ReturnType<typeof phraseStatistics>,
-  run: ScoredRun,
+  run: ChosenRun,
   rank: number,
 ): Candidate {
   const readings = Object.fromEntries(signals.map((signal) => [signal.name, toReading(signal, run, context)])) as Record<
@@ -147,6 +147,14 @@ function toCandidate(
     lastLine: line(Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord),
     title: bestTitle(passage, context.hits, 70),
     hashtags: proposeHashtags(passage, statistics, context.input.clientTags, 5),
+    alternatives: run.alternatives.map((one) => ({
+      ...cutSpan(context, one),
+      firstWord: openingWord(context, one.first).word + context.wordOffset,
+      endWord: context.sentences[one.end - 1]!.endWord + context.wordOffset,
+      score: one.score,
+      why: one.why,
+      firstLine: line(openingWord(context, one.first).word, context.sentences[one.first]!.endWord),
+    })),
   };
 }
 

@@ -58,6 +58,14 @@ export interface Chapter extends Span {
   readonly title: string;
 }
 
+/** Another way to cut a candidate, or another place that says the same. */
+export interface Alternative extends Span, WordRange {
+  readonly score: number;
+  /** `other-cut` shares words with the candidate; `said-again` says the same elsewhere. */
+  readonly why: 'other-cut' | 'said-again';
+  readonly firstLine: string;
+}
+
 export interface Candidate extends Span, WordRange {
   /** From 1; by falling score, earlier first where scores are equal. */
   readonly rank: number;
@@ -70,6 +78,8 @@ export interface Candidate extends Span, WordRange {
   readonly lastLine: string;
   readonly title: string;
   readonly hashtags: readonly string[];
+  /** At most three, best first. */
+  readonly alternatives: readonly Alternative[];
 }
 
 /** What could not be judged as well as it might, and why. */

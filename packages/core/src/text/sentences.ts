@@ -134,7 +134,8 @@ export function restoreEnds(words: readonly Word[], first: number, end: number, 
   const back = new Int32Array(n + 1);
   best[0] = 0;
   for (let to = 1; to <= n; to += 1) {
-    const strength = to === n ? 0 : model[to]! + RULES * ruleStrength(texts, tags, to) + LEAN + heardAt(words, first + to) - (CANNOT_END.has(texts[to - 1]!) ? 1.5 : 0);
+    const strength =
+      to === n ? 0 : model[to]! + RULES * ruleStrength(texts, tags, to) + LEAN + heardAt(words, first + to) - (CANNOT_END.has(texts[to - 1]!) ? 1.5 : 0);
     for (let from = Math.max(0, to - MAX_RESTORED); from < to; from += 1) {
       const value = best[from]! + strength - lengthCost(to - from) - (verbs[to] === verbs[from] ? VERBLESS : 0);
       if (value > best[to]!) {

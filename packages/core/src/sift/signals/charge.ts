@@ -45,7 +45,7 @@ export function charge(context: SiftContext): Signal {
       if (hits.some((hit) => hit.tell === 'laugh')) kinds.push('laughter');
       const shown = rich.length > 0 ? quote(context, wordsOf(context, rich[0]!), 12) : quote(context, hits[0]!);
       const text = `${listed(kinds.length > 0 ? kinds : ['strong words'])}: ${shown}`;
-      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...rich.map((s) => wordsOf(context, s)), ...hits], 8) };
+      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(rich.length > 0 ? rich.map((s) => wordsOf(context, s)) : hits, 8) };
     },
   };
 }

@@ -1,21 +1,25 @@
 import { phraseAt, topicWords } from '../../text/stem.js';
 import { type SiftContext, Sums } from '../context.js';
 import { cosine } from '../lexical-vectors.js';
+import type { Role } from '../roles/roles.js';
 import { listed, toScale } from '../scale.js';
 import type { Run, WordRange } from '../types.js';
-import { type Signal, tidyEvidence } from './signal.js';
+import { roleIn, wordsOf } from './parts.js';
+import { quote, type Signal, tidyEvidence } from './signal.js';
 
 interface Match extends WordRange {
   readonly term: string;
   readonly from: 'brief' | 'client';
 }
 
-/** A sentence this close in meaning to a topic touches it, cosine. Measured on the model: unrelated talk stays below 0.3. */
-const TOUCHES = 0.42;
+/** Standard deviations above the recording's usual likeness from which a sentence touches a topic, and where it plainly does. */
+const TOUCHES = 1.2;
+const PLAINLY = 3;
 
 /**
  * Currency: touches what the brief asks for and what the client cares about. Words count where they stand (with their
- * inflections); where vectors are at hand, so does meaning. Without topics and tags it is 50 for all: nothing to judge by.
+ * inflections); where vectors are at hand, so does meaning, and a brief in free words ("where she loses her temper",
+ * "parts with figures") is heard for the role it asks for. Without topics and tags it is 50 for all: nothing to judge by.
  */
 export function currency(context: SiftContext): Signal {
   const matches = findMatches(context);
@@ -24,31 +28,92 @@ export function currency(context: SiftContext): Signal {
   const known = asked || context.input.clientTags.length > 0;
   const brief = new Sums(perSentence.map((list) => Math.min(2, list.filter((match) => match.from === 'brief').length)));
   const client = new Sums(perSentence.map((list) => Math.min(2, list.filter((match) => match.from === 'client').length)));
-  const meaning = topicLikeness(context);
+  const near = asked ? askedFor(context) : null;
+  const nearSums = near === null ? null : new Sums(near.map((one) => one.value));
   const raw = (run: Run): number => {
     const n = run.end - run.first;
-    const density = (sum: number): number => sum / Math.sqrt(n + 2);
-    const near = meaning === null ? 0 : meaning.sum(run) / n;
-    return asked ? 1.1 * density(brief.sum(run)) + 0.35 * density(client.sum(run)) + 2.2 * near : 1.1 * density(client.sum(run));
+    // Touched at all counts by itself: one sentence on the topic makes a long passage one about it.
+    const density = (sum: number): number => 0.4 * Math.min(1, sum) + (0.9 * sum) / Math.sqrt(n + 2);
+    const meant = nearSums === null ? 0 : nearSums.sum(run);
+    return asked ? density(brief.sum(run)) + 0.35 * density(client.sum(run)) + density(meant) : density(client.sum(run));
   };
   return {
     name: 'currency',
-    value: (run) => (known ? toScale(raw(run), 0.25, asked ? 0.95 : 1.2) : 50),
+    value: (run) => (known ? toScale(raw(run), 0.25, asked ? 1.1 : 1.2) : 50),
     explain: (run) => {
       if (!known) return { sentence: 'Nothing to judge by: the brief names no topics and the client has no tags', evidence: [] };
       const inside = perSentence.slice(run.first, run.end).flat();
-      if (inside.length === 0) {
-        const near = meaning !== null && meaning.sum(run) / (run.end - run.first) > 0.15;
-        return { sentence: near ? 'Near the brief’s topics in meaning, without naming them' : 'Touches none of the topics or tags', evidence: [] };
-      }
+      const meant = nearest(near, run);
+      if (inside.length === 0 && meant.length === 0) return { sentence: 'Touches none of the topics or tags', evidence: [] };
       const terms = (from: Match['from']): string[] => [...new Set(inside.filter((match) => match.from === from).map((match) => match.term))].slice(0, 4);
       const parts: string[] = [];
       if (terms('brief').length > 0) parts.push(`${listed(terms('brief'))}: in the brief`);
+      if (meant.length > 0) parts.push(`near “${near![meant[0]!]!.topic}” in meaning: ${quote(context, wordsOf(context, meant[0]!), 9)}`);
       if (terms('client').length > 0) parts.push(`${listed(terms('client'))}: the client’s own`);
       const text = parts.join('; ');
-      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(inside) };
+      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...inside, ...meant.map((s) => wordsOf(context, s))]) };
     },
   };
+}
+
+/** What a sentence has of what is asked for in free words, and which topic it is nearest to. */
+interface Asked {
+  readonly value: number;
+  readonly topic: string;
+}
+
+/** The two sentences of a run that are plainly meant, best first. */
+function nearest(near: readonly Asked[] | null, run: Run): number[] {
+  if (near === null) return [];
+  return Array.from({ length: run.end - run.first }, (_, k) => run.first + k)
+    .filter((s) => near[s]!.value >= 0.35)
+    .sort((a, b) => near[b]!.value - near[a]!.value || a - b)
+    .slice(0, 2);
+}
+
+/** Words in a brief that ask for what a sentence does, not what it is about. */
+const ASKS_ROLE: readonly (readonly [RegExp, readonly Role[]])[] = [
+  [/\b(?:figures?|numbers?|statistics?|data|costs?|prices?|how much|facts?)\b/i, ['figure']],
+  [/\b(?:temper|angry|anger|furious|rants?|complain\w*|fed up|annoy\w*|outrag\w*)\b/i, ['problem', 'feeling']],
+  [/\b(?:cr(?:y|ies|ying)|tears|emotion\w*|moving|sad|touching|heartfelt|afraid|scared)\b/i, ['feeling']],
+  [/\b(?:funny|jokes?|laugh\w*|humou?r\w*|hilarious)\b/i, ['joke']],
+  [/\b(?:advice|tips?|how[- ]to|what to do|recommend\w*|steps?)\b/i, ['advice']],
+  [/\b(?:stor(?:y|ies)|anecdotes?|what happened|memor(?:y|ies))\b/i, ['story']],
+  [/\b(?:opinions?|verdicts?|disagree\w*|controvers\w*|strong views?|hot takes?)\b/i, ['claim', 'problem']],
+  [/\b(?:surpris\w*|unexpected|turns? out|myths?)\b/i, ['contrast']],
+  [/\b(?:explain\w*|how it works|why)\b/i, ['explanation']],
+];
+
+/** 0 to 1 for each sentence: how plainly it is what some topic of the brief means. */
+function askedFor(context: SiftContext): Asked[] {
+  const rows = context.brief.topics.map((topic, t) => {
+    const roles = [...new Set(ASKS_ROLE.flatMap(([pattern, found]) => (pattern.test(topic) ? found : [])))];
+    const meaning = meaningOf(context, t);
+    return context.sentences.map((_, s) => {
+      const does = roles.reduce((sum, role) => sum + roleIn(context, s, role), 0);
+      if (roles.length === 0) return meaning?.[s] ?? 0;
+      return meaning === null ? does : Math.min(1, 0.55 * Math.min(1, does) + 0.6 * meaning[s]!);
+    });
+  });
+  return context.sentences.map((_, s) => {
+    const best = rows.reduce((top, row, t) => (row[s]! > rows[top]![s]! ? t : top), 0);
+    return { value: rows[best]![s]!, topic: context.brief.topics[best]! };
+  });
+}
+
+/**
+ * How far each sentence, heard with its neighbours, is above the recording's usual likeness to a topic: 0 at `TOUCHES`
+ * standard deviations, 1 at `PLAINLY`. Relative, because cosines of short topics differ in size from topic to topic.
+ */
+function meaningOf(context: SiftContext, topic: number): Float64Array | null {
+  const { topicVectors, sentenceVectors } = context.input;
+  if (topicVectors === null || sentenceVectors === null) return null;
+  const n = context.sentences.length;
+  const alone = Float64Array.from({ length: n }, (_, s) => cosine(context.vectors, s, topicVectors, topic));
+  const heard = alone.map((value, s) => 0.6 * value + 0.2 * (alone[s - 1] ?? value) + 0.2 * (alone[s + 1] ?? value));
+  const mean = heard.reduce((sum, value) => sum + value, 0) / n;
+  const spread = Math.sqrt(heard.reduce((sum, value) => sum + (value - mean) ** 2, 0) / n);
+  return heard.map((value) => Math.min(1, Math.max(0, ((value - mean) / Math.max(0.02, spread) - TOUCHES) / (PLAINLY - TOUCHES))));
 }
 
 function findMatches(context: SiftContext): Match[] {
@@ -76,18 +141,4 @@ function matchesBySentence(context: SiftContext, matches: readonly Match[]): Mat
     while (m < matches.length && matches[m]!.firstWord < endWord) list.push(matches[m++]!);
     return list;
   });
-}
-
-/** How near each sentence is to its nearest topic, 0 to 1, above what unrelated talk reaches; null without vectors. */
-function topicLikeness(context: SiftContext): Sums | null {
-  const { sentenceVectors, topicVectors } = context.input;
-  const topics = context.brief.topics.length;
-  if (sentenceVectors === null || topicVectors === null || topics === 0) return null;
-  return new Sums(
-    context.sentences.map((_, s) => {
-      let nearest = 0;
-      for (let t = 0; t < topics; t += 1) nearest = Math.max(nearest, cosine(context.vectors, s, topicVectors, t));
-      return Math.min(1, Math.max(0, (nearest - TOUCHES) / (0.8 - TOUCHES)));
-    }),
-  );
 }

@@ -56,15 +56,18 @@ export function weightOf(signal: MeasuredSignal, part: string): number {
   return (PART_WEIGHTS[signal] as Readonly<Record<string, number>>)[part] ?? 0;
 }
 
-/** The sentences of a run that give most of a signal by their roles, best first. */
+/**
+ * The sentences of a run that give most of a signal by their roles, best first. Only those richer than the run as a whole,
+ * so that without them less would be left.
+ */
 export function richestSentences(context: SiftContext, run: Run, signal: MeasuredSignal, roles: readonly Role[], most: number): number[] {
-  const worth = (s: number): number => {
-    const { firstWord, endWord } = context.sentences[s]!;
-    return roles.reduce((sum, role) => sum + Math.max(0, weightOf(signal, role)) * roleIn(context, s, role), 0) * Math.sqrt(endWord - firstWord);
-  };
-  return Array.from({ length: run.end - run.first }, (_, k) => run.first + k)
-    .filter((s) => worth(s) > 0.6)
-    .sort((a, b) => worth(b) - worth(a) || a - b)
+  const worth = (s: number): number => roles.reduce((sum, role) => sum + Math.max(0, weightOf(signal, role)) * roleIn(context, s, role), 0);
+  const length = (s: number): number => context.sentences[s]!.endWord - context.sentences[s]!.firstWord;
+  const inside = Array.from({ length: run.end - run.first }, (_, k) => run.first + k);
+  const mean = inside.reduce((sum, s) => sum + worth(s) * length(s), 0) / inside.reduce((sum, s) => sum + length(s), 0);
+  return inside
+    .filter((s) => worth(s) > Math.max(0.3, mean))
+    .sort((a, b) => worth(b) * Math.sqrt(length(b)) - worth(a) * Math.sqrt(length(a)) || a - b)
     .slice(0, most);
 }
 

@@ -44,7 +44,7 @@ export function substance(context: SiftContext): Signal {
       const parts = figures.length > 0 ? [...kinds, counted(figures.length, 'figure')] : kinds;
       const quoted = rich.length > 0 ? [quote(context, wordsOf(context, rich[0]!), 12)] : differentHits(context, figures, 2).map((hit) => quote(context, hit));
       const text = `${listed(parts)}: ${listed(quoted)}`;
-      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...rich.map((s) => wordsOf(context, s)), ...figures], 8) };
+      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(rich.length > 0 ? rich.map((s) => wordsOf(context, s)) : figures, 8) };
     },
   };
 }
