@@ -79,8 +79,10 @@ async function fill(caller, client, spoken, say) {
   const platforms = new Map();
   for (const platform of PLATFORMS) platforms.set(platform.name, (await caller.call('POST', 'platform-profiles', platform)).id);
   const clients = new Map();
-  for (const { channels, ...form } of CLIENTS) {
+  for (const { channels, interest, ...form } of CLIENTS) {
     const { id } = await caller.call('POST', 'clients', form);
+    if (interest !== undefined)
+      await caller.call('PUT', `clients/${id}/interest`, { csv: await readFile(fileURLToPath(new URL(`interest/${interest}`, import.meta.url)), 'utf8') });
     clients.set(form.name, { id, ...form });
     for (const { platform, ...channel } of channels)
       await caller.call('POST', `clients/${id}/channels`, { ...channel, platformProfileId: platforms.get(platform) });

@@ -73,6 +73,7 @@ const brief = (fields) => ({ partStartMs: 0, partEndMs: null, minMs: 30_000, max
 export const CLIENTS = [
   {
     name: 'Ardcree Chimneys',
+    interest: 'ardcree-chimneys.csv',
     zone: 'Europe/Dublin',
     tags: ['chimneysafety', 'firewood', 'stove', 'ardcree'],
     standingBrief: brief({ topics: ['wet wood', 'carbon monoxide'], avoid: ['sponsor'] }),
@@ -99,6 +100,7 @@ export const CLIENTS = [
   },
   {
     name: 'Pellworth Shoe Repair',
+    interest: 'pellworth-shoe-repair.csv',
     zone: 'America/Halifax',
     tags: ['shoerepair', 'leathercare', 'cobbler', 'pellworth'],
     standingBrief: brief({ topics: ['salt', 'glue'], kinds: ['advice', 'story'], maxMs: 75_000 }),

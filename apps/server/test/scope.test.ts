@@ -50,7 +50,12 @@ const SHORT = 'shorts/:shortId';
 /** Every route that names something of a client: method, path, body. A route that is missing here fails the last test. */
 const ROUTES: [string, string, unknown?][] = [
   ['PUT', 'clients/:clientId', CLIENT],
+  ['PUT', 'clients/:clientId/signal-weights', { weights: null }],
+  ['GET', 'clients/:clientId/interest'],
+  ['PUT', 'clients/:clientId/interest', { csv: 'term,volume,competition,change\n' }],
   ['GET', 'clients/:clientId/audit'],
+  ['GET', 'recordings/:recordingId/search?q=roof'],
+  ['POST', 'sifts/:siftId/candidates', { firstWord: 0, endWord: 4 }],
   ['POST', 'clients/:clientId/channels', channelForm],
   ['PUT', 'channels/:channelId', channelForm],
   ['DELETE', 'channels/:channelId'],
@@ -72,6 +77,7 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', 'sifts/:siftId/ranking'],
   ['POST', 'sifts/:siftId/cancel'],
   ['POST', 'sifts/:siftId/retry'],
+  ['DELETE', 'candidates/:candidateId'],
   ['PUT', 'candidates/:candidateId/state', { state: 'kept' }],
   ['PUT', 'candidates/:candidateId/span', { firstWord: 0, endWord: 4 }],
   ['GET', SHORT],

@@ -21,10 +21,15 @@ export { winkTagger } from './text/tagger.js';
 export type { PartOfSpeech, PosTagger } from './text/tagger.js';
 // Sift
 export { checkBrief, LONGEST_CANDIDATE_MS, sift, siftSteps, SHORTEST_CANDIDATE_MS } from './sift/sift.js';
+export { PassageRefusedError, scorePassage } from './sift/passage.js';
+export { bm25, searchTranscript } from './sift/search.js';
 export { buildReel, REEL_WITHIN_MS, ReelRefusedError } from './sift/reel.js';
 export { BriefRefusedError, KINDS, RIDGE_STEPS, SIFT_STAGES, SIGNALS } from './sift/types.js';
+export { FITTED_WEIGHTS, normaliseWeights, reweigh, WeightsRefusedError } from './sift/reweigh.js';
 export { WEIGHTS } from './sift/score.js';
 export { DULL_ROLES, ROLES } from './sift/roles/roles.js';
+export type { Reweighed, Weighable } from './sift/reweigh.js';
+export type { SearchHit } from './sift/search.js';
 export type { Reel, ReelPart } from './sift/reel.js';
 export type {
   Alternative,
@@ -91,6 +96,9 @@ export type {
 export { writeCsv } from './exchange/csv.js';
 export { CUT_SHEET_HEADER, cutSheetCells, cutSheetCsv, edgeWords } from './exchange/cut-sheet.js';
 export { fileName } from './exchange/file-name.js';
+export { INTEREST_HEADER, InterestRefusedError, interestWeight, readInterestCsv } from './exchange/interest-csv.js';
 export { planCalendar, planCsv } from './exchange/plan-files.js';
+export type { InterestTerm } from './exchange/interest-csv.js';
+export type { RecordingPhrase } from './copy/recording-phrases.js';
 export type { CutSheetRow } from './exchange/cut-sheet.js';
 export type { PlanRow } from './exchange/plan-files.js';

@@ -1,6 +1,6 @@
 import { KINDS, LONGEST_CANDIDATE_MS, type Kind, type Shape, SHAPES, SHORTEST_CANDIDATE_MS } from '@sift-reel/core';
 import { GreaterThan, IsZone, NotBefore } from './checks.js';
-import { Day, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from './fields.js';
+import { Day, DecimalList, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from './fields.js';
 
 export const ROLES = ['owner', 'producer'] as const;
 export type Role = (typeof ROLES)[number];
@@ -96,6 +96,16 @@ export class CandidateStateForm {
 export class WordSpanForm {
   @Whole({ max: LAST_WORD }) firstWord: number;
   @GreaterThan('firstWord', 'must be after the first word') @Whole({ min: 1, max: LAST_WORD }) endWord: number;
+}
+
+/** How much each signal counts for a client, in their order, or null for the fitted weights. Any six numbers that are not all 0; they are scaled to sum to one. */
+export class SignalWeightsForm {
+  @DecimalList({ nullable: true }) weights: number[] | null;
+}
+
+/** An interest list as CSV: term, volume, competition, change. It takes the place of the old one; an empty list has only its header. */
+export class InterestForm {
+  @Text({ min: 1, max: 400_000 }) csv: string;
 }
 
 export class CopyForm {

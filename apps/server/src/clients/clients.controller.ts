@@ -1,9 +1,9 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { BlackoutForm, ChannelForm, ClientForm, PlatformProfileForm } from '@sift-reel/forms';
+import { BlackoutForm, ChannelForm, ClientForm, InterestForm, PlatformProfileForm, SignalWeightsForm } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ClientsService } from './clients.service.js';
-import { AuditView, BlackoutView, ChannelView, ClientView, PlatformProfileView } from './clients.views.js';
+import { AuditView, BlackoutView, ChannelView, ClientView, InterestTermView, PlatformProfileView } from './clients.views.js';
 
 @ApiTags('clients')
 @Controller()
@@ -26,6 +26,24 @@ export class ClientsController {
   @ApiOkResponse({ type: ClientView })
   updateClient(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: ClientForm): Promise<ClientView> {
     return this.clients.update(actor, clientId, form);
+  }
+
+  @Put('clients/:clientId/signal-weights')
+  @ApiOkResponse({ type: ClientView })
+  setSignalWeights(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: SignalWeightsForm): Promise<ClientView> {
+    return this.clients.setSignalWeights(actor, clientId, form.weights);
+  }
+
+  @Get('clients/:clientId/interest')
+  @ApiOkResponse({ type: [InterestTermView] })
+  listInterest(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string): Promise<InterestTermView[]> {
+    return this.clients.listInterest(actor, clientId);
+  }
+
+  @Put('clients/:clientId/interest')
+  @ApiOkResponse({ type: [InterestTermView] })
+  setInterest(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: InterestForm): Promise<InterestTermView[]> {
+    return this.clients.setInterest(actor, clientId, form.csv);
   }
 
   @Get('clients/:clientId/audit')

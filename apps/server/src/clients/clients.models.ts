@@ -9,6 +9,8 @@ export class Client extends Model {
   @Column(DataType.TEXT) declare zone: string;
   @Column(DataType.ARRAY(DataType.TEXT)) declare tags: string[];
   @Column(DataType.JSONB) declare standingBrief: BriefForm;
+  /** How much each signal counts for this client, in their order; null for the fitted weights. */
+  @Column(DataType.ARRAY(DataType.DOUBLE)) declare signalWeights: number[] | null;
 }
 
 @Table({ tableName: 'platform_profiles', underscored: true, timestamps: false })
@@ -55,4 +57,14 @@ export class Blackout extends Model {
   @Column(DataType.DATEONLY) declare fromDate: string;
   @Column(DataType.DATEONLY) declare toDate: string;
   @Column(DataType.TEXT) declare reason: string;
+}
+
+/** A term that people look for now, of one client's interest list. */
+@Table({ tableName: 'interest_terms', underscored: true, timestamps: false })
+export class InterestRow extends Model {
+  @PrimaryKey @Column(DataType.UUID) declare clientId: string;
+  @PrimaryKey @Column(DataType.TEXT) declare term: string;
+  @Column(DataType.DOUBLE) declare volume: number;
+  @Column(DataType.DOUBLE) declare competition: number;
+  @Column(DataType.DOUBLE) declare change: number;
 }

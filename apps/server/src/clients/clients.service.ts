@@ -1,15 +1,17 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InjectConnection } from '@nestjs/sequelize';
+import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
 import type { BlackoutForm, ChannelForm, ClientForm, PlatformProfileForm } from '@sift-reel/forms';
 import { ForeignKeyConstraintError, type Transaction, UniqueConstraintError } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
+import { InvalidFormException } from '../api/problems.js';
 import { AuditEntry } from '../audit/audit-entry.model.js';
 import { AuditService } from '../audit/audit.service.js';
 import { type Actor, found, requireClient, requireOwner, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
 import { Recording } from '../recordings/recordings.models.js';
-import { Blackout, Channel, Client, PlatformProfile, PostingWindow } from './clients.models.js';
-import type { AuditView, BlackoutView, ChannelView, ClientView, PlatformProfileView } from './clients.views.js';
+import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow } from './clients.models.js';
+import type { AuditView, BlackoutView, ChannelView, ClientView, InterestTermView, PlatformProfileView } from './clients.views.js';
 
 @Injectable()
 export class ClientsService {
@@ -55,6 +57,62 @@ export class ClientsService {
       (await this.list(actor)).find((view) => view.id === clientId),
       'client',
     );
+  }
+
+  /** The client's own weights of the signals, scaled to sum to one; null goes back to the fitted ones. New sifts use them. */
+  async setSignalWeights(actor: Actor, clientId: string, weights: readonly number[] | null): Promise<ClientView> {
+    requireClient(actor, clientId);
+    const signalWeights = weights === null ? null : usable(weights);
+    await this.sequelize.transaction(async (transaction) => {
+      const client = found(await Client.findByPk(clientId, { transaction }), 'client');
+      await client.update({ signalWeights }, { transaction });
+      await this.audit.record(
+        { userId: actor.userId, clientId, action: 'update', subject: 'client', subjectId: clientId, detail: { title: client.name, signalWeights } },
+        transaction,
+      );
+    });
+    return found(
+      (await this.list(actor)).find((view) => view.id === clientId),
+      'client',
+    );
+  }
+
+  async listInterest(actor: Actor, clientId: string): Promise<InterestTermView[]> {
+    requireClient(actor, clientId);
+    const rows = await InterestRow.findAll({
+      where: { clientId },
+      order: [
+        ['volume', 'DESC'],
+        ['term', 'ASC'],
+      ],
+    });
+    return rows.map(({ term, volume, competition, change }) => ({ term, volume, competition, change }));
+  }
+
+  /** Puts a whole new interest list in the place of the old one, or refuses it with its line and leaves the old one. */
+  async setInterest(actor: Actor, clientId: string, csv: string): Promise<InterestTermView[]> {
+    requireClient(actor, clientId);
+    const terms = termsOf(csv);
+    await this.sequelize.transaction(async (transaction) => {
+      const client = found(await Client.findByPk(clientId, { transaction, lock: true }), 'client');
+      await InterestRow.destroy({ where: { clientId }, transaction });
+      await InterestRow.bulkCreate(
+        terms.map((term) => ({ ...term, clientId })),
+        { transaction },
+      );
+      await this.audit.record(
+        {
+          userId: actor.userId,
+          clientId,
+          action: 'update',
+          subject: 'client',
+          subjectId: clientId,
+          detail: { title: client.name, interestTerms: terms.length },
+        },
+        transaction,
+      );
+    });
+    return this.listInterest(actor, clientId);
   }
 
   async listChannels(actor: Actor): Promise<ChannelView[]> {
@@ -222,8 +280,26 @@ export class ClientsService {
   }
 }
 
-function toClientView({ id, name, zone, tags, standingBrief }: Client, recordingCount: number, channelCount: number): ClientView {
-  return { id, name, zone, tags, standingBrief, recordingCount, channelCount };
+function termsOf(csv: string): InterestTerm[] {
+  try {
+    return readInterestCsv(csv);
+  } catch (error) {
+    if (error instanceof InterestRefusedError) throw new InvalidFormException([{ field: 'csv', detail: error.message }]);
+    throw error;
+  }
+}
+
+function usable(weights: readonly number[]): number[] {
+  try {
+    return normaliseWeights(weights);
+  } catch (error) {
+    if (error instanceof WeightsRefusedError) throw new InvalidFormException([{ field: 'weights', detail: error.message }]);
+    throw error;
+  }
+}
+
+function toClientView({ id, name, zone, tags, standingBrief, signalWeights }: Client, recordingCount: number, channelCount: number): ClientView {
+  return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, recordingCount, channelCount };
 }
 
 export function toPlatformView(row: PlatformProfile): PlatformProfileView {

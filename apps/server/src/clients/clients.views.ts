@@ -5,6 +5,8 @@ import {
   ChannelForm,
   ClientForm,
   Day,
+  Decimal,
+  DecimalList,
   Id,
   Instant,
   Part,
@@ -22,8 +24,16 @@ export class ClientView {
   @Text() zone: string;
   @TextList() tags: string[];
   @Part(() => BriefForm) standingBrief: BriefForm;
+  @DecimalList({ nullable: true, description: 'How much each signal counts, in their order; null for the fitted weights' }) signalWeights: number[] | null;
   @Whole() recordingCount: number;
   @Whole() channelCount: number;
+}
+
+export class InterestTermView {
+  @Text() term: string;
+  @Decimal({ description: 'Searches a month' }) volume: number;
+  @Decimal({ description: '0 to 1' }) competition: number;
+  @Decimal({ description: 'Against the month before; 0.2 is a fifth more' }) change: number;
 }
 
 export class PlatformProfileView {

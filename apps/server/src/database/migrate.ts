@@ -1,9 +1,10 @@
 import { QueryTypes, Sequelize } from 'sequelize';
 import { Umzug, type UmzugStorage } from 'umzug';
 import { firstLight } from './migrations/0001-first-light.js';
+import { betterEye } from './migrations/0002-better-eye.js';
 import type { Migration } from './migration.js';
 
-export const MIGRATIONS: readonly Migration[] = [firstLight];
+export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye];
 
 /** The names of the steps that were taken stand in a table of their own. */
 function tableStorage(sequelize: Sequelize): UmzugStorage {

@@ -1,5 +1,5 @@
 import { AuditEntry } from '../audit/audit-entry.model.js';
-import { Blackout, Channel, Client, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
+import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
 import { Assignment, Session, User } from '../identity/identity.models.js';
 import { Batch, BatchShort, Post } from '../planning/planning.models.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
@@ -11,6 +11,7 @@ export const MODELS = [
   Session,
   Assignment,
   Client,
+  InterestRow,
   PlatformProfile,
   Channel,
   PostingWindow,

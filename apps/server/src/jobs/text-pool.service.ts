@@ -1,7 +1,7 @@
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import type { Copy } from '@sift-reel/core';
+import type { Candidate, Copy, SearchHit } from '@sift-reel/core';
 import { Piscina } from 'piscina';
-import type { PrepareOutcome, ProposeCopyTask } from './text-tasks.js';
+import type { PrepareOutcome, ProposeCopyTask, ScorePassageTask, SearchTask } from './text-tasks.js';
 
 /** Threads for work on text that would hold up the event loop. */
 @Injectable()
@@ -14,6 +14,14 @@ export class TextPool implements OnModuleDestroy {
 
   proposeCopy(task: ProposeCopyTask): Promise<Copy> {
     return this.pool.run(task, { name: 'proposeCopyForShort' }) as Promise<Copy>;
+  }
+
+  search(task: SearchTask): Promise<SearchHit[]> {
+    return this.pool.run(task, { name: 'search' }) as Promise<SearchHit[]>;
+  }
+
+  scorePassage(task: ScorePassageTask): Promise<Candidate> {
+    return this.pool.run(task, { name: 'scoreOwnPassage' }) as Promise<Candidate>;
   }
 
   async onModuleDestroy(): Promise<void> {

@@ -6,6 +6,13 @@ import {
   packTranscript,
   proposeCopy,
   readTranscript,
+  type Candidate,
+  scorePassage,
+  type SearchHit,
+  searchTranscript,
+  type SiftInput,
+  type Vectors,
+  type WordRange,
   type Repair,
   type Transcript,
   type TranscriptFormat,
@@ -63,6 +70,24 @@ export function prepareTranscript({ bytes }: { readonly bytes: Uint8Array }): Pr
 
 export function unpackRow(packed: Uint8Array): Transcript {
   return unpackTranscript(JSON.parse(gunzipSync(packed).toString('utf8')) as PackedTranscript);
+}
+
+export interface SearchTask {
+  readonly packed: Uint8Array;
+  readonly query: string;
+  readonly vectors: { readonly sentences: Vectors; readonly query: Vectors } | null;
+}
+
+export function search({ packed, query, vectors }: SearchTask): SearchHit[] {
+  return searchTranscript(unpackRow(packed), query, vectors);
+}
+
+export interface ScorePassageTask extends Omit<SiftInput, 'transcript'>, WordRange {
+  readonly packed: Uint8Array;
+}
+
+export function scoreOwnPassage({ packed, firstWord, endWord, ...input }: ScorePassageTask): Candidate {
+  return scorePassage({ ...input, transcript: unpackRow(packed) }, { firstWord, endWord });
 }
 
 export interface ProposeCopyTask {

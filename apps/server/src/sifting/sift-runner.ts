@@ -3,7 +3,7 @@ import { BriefRefusedError, type Candidate, SIGNALS, type SiftResult, siftSteps,
 import type { Embedder } from '@sift-reel/embedder';
 import { QueryTypes } from 'sequelize';
 import type { Sequelize } from 'sequelize-typescript';
-import { Client } from '../clients/clients.models.js';
+import { Client, InterestRow } from '../clients/clients.models.js';
 import { unpackRow } from '../jobs/text-tasks.js';
 import { TranscriptRow } from '../recordings/recordings.models.js';
 import { toBriefForm } from './brief.js';
@@ -28,9 +28,23 @@ export async function runSift(siftId: string, deps: { sequelize: Sequelize; embe
     const transcript = await readTranscriptRow(sift.recordingId);
     const brief = toBriefForm(sift.brief);
     const client = await Client.findByPk(sift.clientId);
+    const interest = (await InterestRow.findAll({ where: { clientId: sift.clientId }, order: ['term'] })).map(({ term, volume, competition, change }) => ({
+      term,
+      volume,
+      competition,
+      change,
+    }));
     const sentenceVectors = await embedSentences(transcript, deps.embedder, reporter, signal);
     const topicVectors = brief.topics.length === 0 ? null : await deps.embedder.embed(brief.topics, { signal });
-    const steps = siftSteps({ transcript, brief, clientTags: client?.tags ?? [], sentenceVectors, topicVectors });
+    const steps = siftSteps({
+      transcript,
+      brief,
+      clientTags: client?.tags ?? [],
+      sentenceVectors,
+      topicVectors,
+      interest,
+      weights: client?.signalWeights ?? null,
+    });
     for (;;) {
       const step = steps.next();
       if (step.done === true) {
@@ -85,9 +99,17 @@ async function writeRanking(sequelize: Sequelize, sift: Sift, result: SiftResult
   await sequelize.transaction(async (transaction) => {
     // The guard makes a second run, or a late cancel, harmless: only a running sift takes a ranking.
     const [, changed] = await sequelize.query(
-      `UPDATE sifts SET state = 'done', stage = 'done', fraction = 1, left_ms = 0, finished_at = now(), chapters = $2, ridge = $3, strong_count = $4, limits = $5 WHERE id = $1 AND state = 'running' AND NOT cancel_asked`,
+      `UPDATE sifts SET state = 'done', stage = 'done', fraction = 1, left_ms = 0, finished_at = now(), chapters = $2, ridge = $3, strong_count = $4, limits = $5, weights = $6, key_phrases = $7 WHERE id = $1 AND state = 'running' AND NOT cancel_asked`,
       {
-        bind: [sift.id, JSON.stringify(result.chapters), JSON.stringify(result.ridge), result.strongCount, result.limits],
+        bind: [
+          sift.id,
+          JSON.stringify(result.chapters),
+          JSON.stringify(result.ridge),
+          result.strongCount,
+          result.limits,
+          result.weights,
+          JSON.stringify(result.keyPhrases),
+        ],
         transaction,
         type: QueryTypes.UPDATE,
       },

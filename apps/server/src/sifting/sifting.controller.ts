@@ -1,11 +1,16 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Sse } from '@nestjs/common';
-import { ApiCreatedResponse, ApiExcludeEndpoint, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Sse } from '@nestjs/common';
+import { ApiCreatedResponse, ApiExcludeEndpoint, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { BriefForm, CandidateStateForm, WordSpanForm } from '@sift-reel/forms';
 import type { Observable } from 'rxjs';
+import { InvalidFormException } from '../api/problems.js';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ProgressService } from '../jobs/progress.service.js';
+import { OwnCandidatesService } from './own-candidates.service.js';
+import { SearchService } from './search.service.js';
 import { SiftingService } from './sifting.service.js';
-import { CandidateView, RankingView, SiftView } from './sifting.views.js';
+import { CandidateView, RankingView, SearchView, SiftView } from './sifting.views.js';
+
+const LONGEST_QUERY = 200;
 
 @ApiTags('sifting')
 @Controller()
@@ -13,6 +18,8 @@ export class SiftingController {
   constructor(
     @Inject(SiftingService) private readonly sifting: SiftingService,
     @Inject(ProgressService) private readonly progress: ProgressService,
+    @Inject(SearchService) private readonly searching: SearchService,
+    @Inject(OwnCandidatesService) private readonly own: OwnCandidatesService,
   ) {}
 
   @Get('recordings/:recordingId/sifts')
@@ -25,6 +32,28 @@ export class SiftingController {
   @ApiCreatedResponse({ type: SiftView })
   startSift(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Body() form: BriefForm): Promise<SiftView> {
     return this.sifting.start(actor, recordingId, form);
+  }
+
+  @Get('recordings/:recordingId/search')
+  @ApiQuery({ name: 'q', type: String })
+  @ApiOkResponse({ type: SearchView })
+  searchRecording(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Query('q') query = ''): Promise<SearchView> {
+    if (typeof query !== 'string' || query.trim() === '' || query.length > LONGEST_QUERY)
+      throw new InvalidFormException([{ field: 'q', detail: `must be 1 to ${LONGEST_QUERY} characters` }]);
+    return this.searching.search(actor, recordingId, query.trim());
+  }
+
+  @Post('sifts/:siftId/candidates')
+  @ApiCreatedResponse({ type: CandidateView })
+  async addCandidate(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string, @Body() form: WordSpanForm): Promise<CandidateView> {
+    return this.sifting.readCandidate(actor, await this.own.add(actor, siftId, form.firstWord, form.endWord));
+  }
+
+  @Delete('candidates/:candidateId')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removeCandidate(@CurrentActor() actor: Actor, @Param('candidateId', ParseUUIDPipe) candidateId: string): Promise<void> {
+    return this.own.remove(actor, candidateId);
   }
 
   @Get('sifts/:siftId')

@@ -1,4 +1,4 @@
-import type { Chapter, Kind, SiftLimit, SignalName } from '@sift-reel/core';
+import type { Alternative, Chapter, Kind, RecordingPhrase, SiftLimit, SignalName } from '@sift-reel/core';
 import type { CandidateState } from '@sift-reel/forms';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
@@ -37,6 +37,8 @@ export class Sift extends Model {
   @Column(DataType.JSONB) declare ridge: number[] | null;
   @Column(DataType.INTEGER) declare strongCount: number | null;
   @Column(DataType.ARRAY(DataType.TEXT)) declare limits: SiftLimit[] | null;
+  @Default([]) @Column(DataType.JSONB) declare keyPhrases: RecordingPhrase[];
+  @Column(DataType.ARRAY(DataType.DOUBLE)) declare weights: number[] | null;
   @Column(DataType.UUID) declare createdBy: string | null;
   declare createdAt: Date;
   @Column(DataType.DATE) declare finishedAt: Date | null;
@@ -62,6 +64,9 @@ export class CandidateRow extends Model {
   @Column(DataType.TEXT) declare lastLine: string;
   @Column(DataType.TEXT) declare title: string;
   @Column(DataType.ARRAY(DataType.TEXT)) declare hashtags: string[];
+  @Default([]) @Column(DataType.JSONB) declare alternatives: Alternative[];
+  /** Found by the sift, or made by somebody from a hit or a selection. */
+  @Default('sift') @Column(DataType.TEXT) declare origin: 'sift' | 'own';
   @Default('open') @Column(DataType.TEXT) declare state: CandidateState;
   @HasMany(() => CandidateSignal) declare signals: CandidateSignal[];
   @HasMany(() => EvidenceRow) declare evidence: EvidenceRow[];

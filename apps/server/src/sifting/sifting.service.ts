@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InjectConnection } from '@nestjs/sequelize';
-import { type Brief, BriefRefusedError, checkBrief, SIGNALS, spanOfWords } from '@sift-reel/core';
+import { type Brief, BriefRefusedError, checkBrief, FITTED_WEIGHTS, SIGNALS, spanOfWords } from '@sift-reel/core';
 import type { BriefForm, CandidateState } from '@sift-reel/forms';
 import { QueryTypes } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
@@ -14,7 +14,8 @@ import { RecordingsService } from '../recordings/recordings.service.js';
 import { ShortsService } from '../shorts/shorts.service.js';
 import { toBriefForm } from './brief.js';
 import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, Sift } from './sifting.models.js';
-import type { CandidateView, RankingView, SiftView } from './sifting.views.js';
+import { InterestRow } from '../clients/clients.models.js';
+import type { CandidateView, KeyPhraseView, RankingView, SiftView } from './sifting.views.js';
 
 @Injectable()
 export class SiftingService {
@@ -78,8 +79,20 @@ export class SiftingService {
       ridge: sift.ridge ?? [],
       strongCount: sift.strongCount ?? 0,
       limits: sift.limits ?? [],
+      keyPhrases: await this.withInterest(sift),
+      weights: sift.weights ?? [...FITTED_WEIGHTS],
       candidates: assemble(rows, signals, evidence),
     };
+  }
+
+  /** Key phrases of a sift with what the client's interest list knows of them now. */
+  private async withInterest(sift: Sift): Promise<KeyPhraseView[]> {
+    const terms = await InterestRow.findAll({ where: { clientId: sift.clientId }, raw: true });
+    const known = new Map(terms.map((term) => [term.term, term]));
+    return sift.keyPhrases.map((phrase) => {
+      const { volume = null, competition = null, change = null } = known.get(phrase.text) ?? {};
+      return { ...phrase, firstWords: [...phrase.firstWords], volume, competition, change };
+    });
   }
 
   /** Asks a sift to stop; one that still waits is stopped at once. */
@@ -111,6 +124,10 @@ export class SiftingService {
       await this.audit.record({ userId: actor.userId, clientId: sift.clientId, action: 'retry', subject: 'sift', subjectId: siftId }, transaction);
     });
     return this.read(actor, siftId);
+  }
+
+  async readCandidate(actor: Actor, candidateId: string): Promise<CandidateView> {
+    return this.viewOf(await this.findCandidate(actor, candidateId));
   }
 
   /** Keep, drop or leave. Keeping makes a short with proposed copy; a short that stands on the schedule stays kept. */
@@ -232,6 +249,8 @@ type Fields = Pick<
   | 'lastLine'
   | 'title'
   | 'hashtags'
+  | 'alternatives'
+  | 'origin'
   | 'state'
 >;
 
@@ -264,6 +283,8 @@ function assemble(
     lastLine: row.lastLine,
     title: row.title,
     hashtags: row.hashtags,
+    alternatives: row.alternatives,
+    origin: row.origin,
     state: row.state,
     signals: SIGNALS.map((signal) => {
       const reading = readings.get(`${row.id} ${signal}`);

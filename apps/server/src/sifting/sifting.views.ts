@@ -5,6 +5,7 @@ import {
   type CandidateState,
   Decimal,
   DecimalList,
+  Flag,
   Id,
   Instant,
   OneOf,
@@ -47,6 +48,42 @@ export class SignalView {
   @WholeList({ description: 'Pairs of words: first inside, end not' }) evidence: number[];
 }
 
+export class KeyPhraseView {
+  @Text() text: string;
+  @Whole() count: number;
+  @WholeList({ description: 'First words of the places where it is said' }) firstWords: number[];
+  @Whole({ description: 'Number of its words' }) length: number;
+  @Decimal({ nullable: true, description: 'Searches a month, where the interest list has the phrase' }) volume: number | null;
+  @Decimal({ nullable: true, description: '0 to 1' }) competition: number | null;
+  @Decimal({ nullable: true, description: 'Against the month before; 0.2 is a fifth more' }) change: number | null;
+}
+
+export class SearchHitView {
+  @Whole() firstWord: number;
+  @Whole() endWord: number;
+  @Whole() startMs: number;
+  @Whole() endMs: number;
+  @Decimal({ description: '0 to 1 beside the best of its kind' }) score: number;
+  @OneOf(['words', 'meaning']) by: 'words' | 'meaning';
+  @Text() text: string;
+}
+
+export class SearchView {
+  @Text() query: string;
+  @Flag({ description: 'False until the recording has been sifted once: only then are its vectors there' }) byMeaning: boolean;
+  @Parts(() => SearchHitView) hits: SearchHitView[];
+}
+
+export class AlternativeView {
+  @Whole() startMs: number;
+  @Whole() endMs: number;
+  @Whole() firstWord: number;
+  @Whole() endWord: number;
+  @Decimal({ description: '0 to 100' }) score: number;
+  @OneOf(['other-cut', 'said-again']) why: 'other-cut' | 'said-again';
+  @Text() firstLine: string;
+}
+
 export class CandidateView {
   @Id() id: string;
   @Whole() rank: number;
@@ -63,6 +100,8 @@ export class CandidateView {
   @Text() lastLine: string;
   @Text() title: string;
   @TextList() hashtags: string[];
+  @Parts(() => AlternativeView, { description: 'Other cuts of it, and other places that say the same; at most three' }) alternatives: AlternativeView[];
+  @OneOf(['sift', 'own'], { description: 'Found by the sift, or made by somebody' }) origin: 'sift' | 'own';
   @OneOf(CANDIDATE_STATES) state: CandidateState;
   @Parts(() => SignalView, { description: 'The six, in order' }) signals: SignalView[];
 }
@@ -74,5 +113,7 @@ export class RankingView {
   @DecimalList({ description: 'Worth over the whole recording in equal steps, 0 to 100' }) ridge: number[];
   @Whole() strongCount: number;
   @TextList() limits: SiftLimit[];
+  @Parts(() => KeyPhraseView) keyPhrases: KeyPhraseView[];
+  @DecimalList({ description: 'How much each signal counted, in their order' }) weights: number[];
   @Parts(() => CandidateView) candidates: CandidateView[];
 }

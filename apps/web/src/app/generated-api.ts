@@ -67,6 +67,26 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['clients'],
       }),
+      setSignalWeights: build.mutation<SetSignalWeightsApiResponse, SetSignalWeightsApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/signal-weights`,
+          method: 'PUT',
+          body: queryArg.signalWeightsForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      listInterest: build.query<ListInterestApiResponse, ListInterestApiArg>({
+        query: (queryArg) => ({ url: `/api/clients/${queryArg}/interest` }),
+        providesTags: ['clients'],
+      }),
+      setInterest: build.mutation<SetInterestApiResponse, SetInterestApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/interest`,
+          method: 'PUT',
+          body: queryArg.interestForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
       listAudit: build.query<ListAuditApiResponse, ListAuditApiArg>({
         query: (queryArg) => ({ url: `/api/clients/${queryArg}/audit` }),
         providesTags: ['clients'],
@@ -184,6 +204,30 @@ const injectedRtkApi = api
           url: `/api/recordings/${queryArg.recordingId}/sifts`,
           method: 'POST',
           body: queryArg.briefForm,
+        }),
+        invalidatesTags: ['sifting'],
+      }),
+      searchRecording: build.query<SearchRecordingApiResponse, SearchRecordingApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg.recordingId}/search`,
+          params: {
+            q: queryArg.q,
+          },
+        }),
+        providesTags: ['sifting'],
+      }),
+      addCandidate: build.mutation<AddCandidateApiResponse, AddCandidateApiArg>({
+        query: (queryArg) => ({
+          url: `/api/sifts/${queryArg.siftId}/candidates`,
+          method: 'POST',
+          body: queryArg.wordSpanForm,
+        }),
+        invalidatesTags: ['sifting'],
+      }),
+      removeCandidate: build.mutation<RemoveCandidateApiResponse, RemoveCandidateApiArg>({
+        query: (queryArg) => ({
+          url: `/api/candidates/${queryArg}`,
+          method: 'DELETE',
         }),
         invalidatesTags: ['sifting'],
       }),
@@ -380,6 +424,18 @@ export type UpdateClientApiArg = {
   clientId: string;
   clientForm: ClientForm;
 };
+export type SetSignalWeightsApiResponse = /** status 200  */ ClientView;
+export type SetSignalWeightsApiArg = {
+  clientId: string;
+  signalWeightsForm: SignalWeightsForm;
+};
+export type ListInterestApiResponse = /** status 200  */ InterestTermView[];
+export type ListInterestApiArg = string;
+export type SetInterestApiResponse = /** status 200  */ InterestTermView[];
+export type SetInterestApiArg = {
+  clientId: string;
+  interestForm: InterestForm;
+};
 export type ListAuditApiResponse = /** status 200  */ AuditView[];
 export type ListAuditApiArg = string;
 export type ListChannelsApiResponse = /** status 200  */ ChannelView[];
@@ -436,6 +492,18 @@ export type StartSiftApiArg = {
   recordingId: string;
   briefForm: BriefForm;
 };
+export type SearchRecordingApiResponse = /** status 200  */ SearchView;
+export type SearchRecordingApiArg = {
+  recordingId: string;
+  q: string;
+};
+export type AddCandidateApiResponse = /** status 201  */ CandidateView;
+export type AddCandidateApiArg = {
+  siftId: string;
+  wordSpanForm: WordSpanForm;
+};
+export type RemoveCandidateApiResponse = unknown;
+export type RemoveCandidateApiArg = string;
 export type ReadSiftApiResponse = /** status 200  */ SiftView;
 export type ReadSiftApiArg = string;
 export type ReadRankingApiResponse = /** status 200  */ RankingView;
@@ -572,6 +640,8 @@ export type ClientView = {
   zone: string;
   tags: string[];
   standingBrief: BriefForm;
+  /** How much each signal counts, in their order; null for the fitted weights */
+  signalWeights: number[] | null;
   recordingCount: number;
   channelCount: number;
 };
@@ -581,6 +651,21 @@ export type ClientForm = {
   /** Without # */
   tags: string[];
   standingBrief: BriefForm;
+};
+export type SignalWeightsForm = {
+  weights: number[] | null;
+};
+export type InterestTermView = {
+  term: string;
+  /** Searches a month */
+  volume: number;
+  /** 0 to 1 */
+  competition: number;
+  /** Against the month before; 0.2 is a fifth more */
+  change: number;
+};
+export type InterestForm = {
+  csv: string;
 };
 export type AuditView = {
   id: string;
@@ -738,12 +823,31 @@ export type SiftView = {
   createdBy: string;
   createdAt: string;
 };
-export type ChapterView = {
+export type SearchHitView = {
+  firstWord: number;
+  endWord: number;
+  startMs: number;
+  endMs: number;
+  /** 0 to 1 beside the best of its kind */
+  score: number;
+  by: 'words' | 'meaning';
+  text: string;
+};
+export type SearchView = {
+  query: string;
+  /** False until the recording has been sifted once: only then are its vectors there */
+  byMeaning: boolean;
+  hits: SearchHitView[];
+};
+export type AlternativeView = {
   startMs: number;
   endMs: number;
   firstWord: number;
   endWord: number;
-  title: string;
+  /** 0 to 100 */
+  score: number;
+  why: 'other-cut' | 'said-again';
+  firstLine: string;
 };
 export type SignalView = {
   signal: 'opening' | 'standsAlone' | 'substance' | 'charge' | 'delivery' | 'currency';
@@ -770,9 +874,38 @@ export type CandidateView = {
   lastLine: string;
   title: string;
   hashtags: string[];
+  /** Other cuts of it, and other places that say the same; at most three */
+  alternatives: AlternativeView[];
+  /** Found by the sift, or made by somebody */
+  origin: 'sift' | 'own';
   state: 'open' | 'kept' | 'dropped';
   /** The six, in order */
   signals: SignalView[];
+};
+export type WordSpanForm = {
+  firstWord: number;
+  endWord: number;
+};
+export type ChapterView = {
+  startMs: number;
+  endMs: number;
+  firstWord: number;
+  endWord: number;
+  title: string;
+};
+export type KeyPhraseView = {
+  text: string;
+  count: number;
+  /** First words of the places where it is said */
+  firstWords: number[];
+  /** Number of its words */
+  length: number;
+  /** Searches a month, where the interest list has the phrase */
+  volume: number | null;
+  /** 0 to 1 */
+  competition: number | null;
+  /** Against the month before; 0.2 is a fifth more */
+  change: number | null;
 };
 export type RankingView = {
   sift: SiftView;
@@ -781,14 +914,13 @@ export type RankingView = {
   ridge: number[];
   strongCount: number;
   limits: string[];
+  keyPhrases: KeyPhraseView[];
+  /** How much each signal counted, in their order */
+  weights: number[];
   candidates: CandidateView[];
 };
 export type CandidateStateForm = {
   state: 'open' | 'kept' | 'dropped';
-};
-export type WordSpanForm = {
-  firstWord: number;
-  endWord: number;
 };
 export type CopyView = {
   title: string;
@@ -946,6 +1078,9 @@ export const {
   useListClientsQuery,
   useCreateClientMutation,
   useUpdateClientMutation,
+  useSetSignalWeightsMutation,
+  useListInterestQuery,
+  useSetInterestMutation,
   useListAuditQuery,
   useListChannelsQuery,
   useCreateChannelMutation,
@@ -965,6 +1100,9 @@ export const {
   useReadRepairsQuery,
   useListSiftsQuery,
   useStartSiftMutation,
+  useSearchRecordingQuery,
+  useAddCandidateMutation,
+  useRemoveCandidateMutation,
   useReadSiftQuery,
   useReadRankingQuery,
   useCancelSiftMutation,

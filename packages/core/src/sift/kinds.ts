@@ -49,11 +49,12 @@ export function kindOf(context: SiftContext, run: Run): Kind {
   return KINDS.reduce((best, kind) => (strengths[kind] > strengths[best] ? kind : best));
 }
 
-/** A question near the start, answered inside by somebody else or by whoever asked it. */
+/** A passage that opens with a question, or in which another answers one near the start. A question quoted in a story is none. */
 function asksFirst(context: SiftContext, run: Run): boolean {
   for (let s = run.first; s < Math.min(run.first + 2, run.end - 1); s += 1) {
     const { firstWord, endWord } = context.sentences[s]!;
-    if (asks(context, s) && endWord - firstWord >= 4 && run.end - s >= 3) return true;
+    const answered = s === run.first || context.sentences[s + 1]!.speaker !== context.sentences[s]!.speaker;
+    if (asks(context, s) && answered && endWord - firstWord >= 4 && run.end - s >= 3) return true;
   }
   return false;
 }

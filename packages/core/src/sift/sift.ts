@@ -1,13 +1,14 @@
 import { bestTitle } from '../copy/title.js';
 import { proposeHashtags } from '../copy/hashtags.js';
 import { phraseStatistics } from '../copy/phrases.js';
+import { recordingPhrases } from '../copy/recording-phrases.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
 import { chapterTitle } from './chapter-title.js';
 import { buildContext, type SiftContext } from './context.js';
 import { openingWord } from './edges.js';
 import { kindOf } from './kinds.js';
 import { buildReason } from './reason.js';
-import { buildScorer, WANTED_KIND_POINTS } from './score.js';
+import { buildScorer, WANTED_KIND_POINTS, weightsFor } from './score.js';
 import { candidateRuns, cutSpan } from './runs.js';
 import { roundScore } from './scale.js';
 import { segmentSentences } from './segments.js';
@@ -31,6 +32,7 @@ import {
 
 /** The whole ranking is kept, up to this many. */
 const MOST_CANDIDATES = 500;
+const MOST_PHRASES = 60;
 
 /**
  * Sifts a recording in steps; between them the caller may report, pause or stop. Same input, same result.
@@ -57,6 +59,13 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
     strongCount: countStrong(chosen.map((run) => run.score)),
     ridge: ridgeOf(context, runs),
     limits: limitsOf(input, context),
+    keyPhrases: recordingPhrases(
+      { words: context.words, texts: context.texts, tags: context.tags, firstWord: 0, endWord: context.words.length },
+      statistics,
+      context.wordOffset,
+      MOST_PHRASES,
+    ),
+    weights: weightsFor(input.brief.topics.length > 0, input.weights ?? null),
   };
 }
 
@@ -90,7 +99,15 @@ export function checkBrief(brief: Brief, durationMs: number): void {
 }
 
 function emptyResult(input: SiftInput): SiftResult {
-  return { chapters: [], candidates: [], strongCount: 0, ridge: new Array<number>(RIDGE_STEPS).fill(0), limits: [...limitsOf(input, null), 'short-part'] };
+  return {
+    chapters: [],
+    candidates: [],
+    strongCount: 0,
+    ridge: new Array<number>(RIDGE_STEPS).fill(0),
+    limits: [...limitsOf(input, null), 'short-part'],
+    keyPhrases: [],
+    weights: weightsFor(input.brief.topics.length > 0, input.weights ?? null),
+  };
 }
 
 /** Every candidate run, scored. */
@@ -105,7 +122,8 @@ function scoreRuns(context: SiftContext, signals: readonly Signal[]): ScoredRun[
   return runs;
 }
 
-function toCandidate(
+/** A chosen run as a candidate, with everything said of it. */
+export function toCandidate(
   context: SiftContext,
   signals: readonly Signal[],
   statistics: ReturnType<typeof phraseStatistics>,

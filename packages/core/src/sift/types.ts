@@ -1,3 +1,5 @@
+import type { RecordingPhrase } from '../copy/recording-phrases.js';
+import type { InterestTerm } from '../exchange/interest-csv.js';
 import type { Span } from '../time/span.js';
 import type { Transcript } from '../transcript/types.js';
 
@@ -94,6 +96,10 @@ export interface SiftResult {
   /** Worth over the whole recording, 0 to 100, `RIDGE_STEPS` values; 0 outside the part that counts. */
   readonly ridge: readonly number[];
   readonly limits: readonly SiftLimit[];
+  /** The recording's key phrases, strongest first; at most 60. */
+  readonly keyPhrases: readonly RecordingPhrase[];
+  /** How much each signal counted, in their order; they sum to 1. */
+  readonly weights: readonly number[];
 }
 
 export const RIDGE_STEPS = 480;
@@ -114,6 +120,10 @@ export interface SiftInput {
   readonly sentenceVectors: Vectors | null;
   /** A row for each of `brief.topics`, or null. */
   readonly topicVectors: Vectors | null;
+  /** Terms that people look for now; left out, none. */
+  readonly interest?: readonly InterestTerm[];
+  /** How much each signal counts, in their order; left out, the fitted weights. */
+  readonly weights?: readonly number[] | null;
 }
 
 export const SIFT_STAGES = ['reading', 'segments', 'scoring', 'choosing', 'explaining'] as const;

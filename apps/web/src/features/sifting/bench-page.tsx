@@ -58,7 +58,7 @@ export function BenchPage(): ReactNode {
         {sift === undefined ? (
           <NoSift recording={recording.data} onBrief={() => setBriefing(true)} />
         ) : sift.state === 'done' ? (
-          <Bench recording={recording.data} siftId={sift.id} />
+          <Bench recording={recording.data} client={client} siftId={sift.id} />
         ) : (
           <Unfinished sift={sift} onBrief={() => setBriefing(true)} />
         )}

@@ -12,14 +12,22 @@ export interface RankingFilter {
   readonly signal: SignalName | 'all';
   readonly atLeast: number;
   readonly longestMs: number | null;
+  /** Only candidates that carry one of these places of a phrase. */
+  readonly phrase: { text: string; firstWords: number[] } | null;
 }
 
-export const NO_FILTER: RankingFilter = { text: '', state: 'all', kind: 'all', signal: 'all', atLeast: 70, longestMs: null };
+export const NO_FILTER: RankingFilter = { text: '', state: 'all', kind: 'all', signal: 'all', atLeast: 70, longestMs: null, phrase: null };
 
 /** What only the screen knows: the chosen candidate, the order and the filter, the signal that is lit. */
 export const benchSlice = createSlice({
   name: 'bench',
-  initialState: { candidateId: null as string | null, sort: 'score' as SortBy, filter: NO_FILTER, lit: null as SignalName | null },
+  initialState: {
+    candidateId: null as string | null,
+    sort: 'score' as SortBy,
+    filter: NO_FILTER,
+    lit: null as SignalName | null,
+    weights: null as readonly number[] | null,
+  },
   reducers: {
     candidateChosen: (state, { payload }: PayloadAction<string | null>) => {
       state.candidateId = payload;
@@ -28,12 +36,17 @@ export const benchSlice = createSlice({
       state.sort = payload;
     },
     filtered: (state, { payload }: PayloadAction<Partial<RankingFilter>>) => {
-      state.filter = { ...state.filter, ...payload };
+      Object.assign(state.filter, payload);
     },
     signalLit: (state, { payload }: PayloadAction<SignalName | null>) => {
       state.lit = payload;
     },
+    /** Weights that the sliders ask for; null is those of the sift. */
+    weightsWished: (state, { payload }: PayloadAction<readonly number[] | null>) => {
+      state.weights = payload === null ? null : [...payload];
+    },
     benchLeft: (state) => {
+      state.weights = null;
       state.candidateId = null;
       state.filter = NO_FILTER;
       state.sort = 'score';
@@ -41,4 +54,4 @@ export const benchSlice = createSlice({
     },
   },
 });
-export const { candidateChosen, sorted, filtered, signalLit, benchLeft } = benchSlice.actions;
+export const { candidateChosen, sorted, filtered, signalLit, weightsWished, benchLeft } = benchSlice.actions;

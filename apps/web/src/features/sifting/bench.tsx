@@ -1,6 +1,6 @@
 import { lastAtOrBefore, unpackTranscript } from '@sift-reel/core';
 import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { api, type CandidateView, type RankingView, type RecordingView } from '../../app/api.js';
+import { api, type CandidateView, type ClientView, type RankingView, type RecordingView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
@@ -11,9 +11,16 @@ import { toParagraphs } from './paragraphs.js';
 import { usePlayer } from './player.js';
 import { arrange } from './rank.js';
 import { Ranking } from './ranking.js';
+import { FindPane } from './find-pane.js';
+import { PhrasesPane } from './phrases-pane.js';
 import { Reasons } from './reasons.js';
 import { Seam } from './seam.js';
+import { SelectionBar } from './selection-bar.js';
+import { SidePane } from './side-pane.js';
 import { type DraftSpan, TranscriptPane } from './transcript-pane.js';
+import { useOwnCandidates } from './use-own-candidates.js';
+import { useReweighed } from './use-reweighed.js';
+import { Weights } from './weights.js';
 
 const LIMIT_WORDS: Readonly<Record<string, string>> = {
   'no-punctuation': 'The transcript has no full stops in places; sentences were restored from pauses, turns and word classes, so edges deserve a look.',
@@ -22,9 +29,12 @@ const LIMIT_WORDS: Readonly<Record<string, string>> = {
   'short-part': 'The part that counts is shorter than the shortest candidate.',
 };
 const SAVE_AFTER_MS = 350;
+/** Tabs of the right-hand pane. */
+const REASONS = 0;
+const FIND = 1;
 
 /** Ranking, transcript and reasons of one sift, under the seam. */
-export function Bench({ recording, siftId }: { recording: RecordingView; siftId: string }): ReactNode {
+export function Bench({ recording, client, siftId }: { recording: RecordingView; client: ClientView | undefined; siftId: string }): ReactNode {
   const ranking = api.useReadRankingQuery(siftId);
   const packed = api.useReadTranscriptQuery(recording.id);
   const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
@@ -41,20 +51,23 @@ export function Bench({ recording, siftId }: { recording: RecordingView; siftId:
       />
     );
   if (ranking.data === undefined || transcript === null) return <Loading what="the ranking" rows={12} />;
-  return <BenchTable recording={recording} ranking={ranking.data} transcript={transcript} />;
+  return <BenchTable recording={recording} client={client} onRecord={ranking.data} transcript={transcript} />;
 }
 
 function BenchTable({
   recording,
-  ranking,
+  client,
+  onRecord,
   transcript,
 }: {
   recording: RecordingView;
-  ranking: RankingView;
+  client: ClientView | undefined;
+  onRecord: RankingView;
   transcript: ReturnType<typeof unpackTranscript>;
 }): ReactNode {
   const dispatch = useAppDispatch();
-  const { candidateId, sort, filter, lit } = useAppSelector((state) => state.bench);
+  const { candidateId, sort, filter, lit, weights } = useAppSelector((state) => state.bench);
+  const ranking = useReweighed(onRecord, weights);
   const shown = useMemo(() => arrange(ranking.candidates, filter, sort), [ranking.candidates, filter, sort]);
   const chosen = ranking.candidates.find((one) => one.id === candidateId) ?? null;
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
@@ -68,7 +81,7 @@ function BenchTable({
     },
     [dispatch],
   );
-  const { draft, moveEdge, nudge, backToFound } = useEdges(chosen, transcript.words.length);
+  const { draft, moveEdge, nudge, backToFound, moveBoth } = useEdges(chosen, transcript.words.length);
   const span: DraftSpan | null = draft ?? chosen;
 
   useEffect(() => {
@@ -80,6 +93,20 @@ function BenchTable({
     // Only a new choice scrolls; moving an edge must not.
   }, [chosen?.id, goTo]);
 
+  const [tab, setTab] = useState(0);
+  const [query, setQuery] = useState('');
+  const [selected, setSelected] = useState<DraftSpan | null>(null);
+  const found = api.useSearchRecordingQuery({ recordingId: recording.id, q: query }, { skip: query === '' });
+  const hitsMs = useMemo(
+    () => (tab !== FIND || query === '' ? [] : [...new Set((found.currentData?.hits ?? []).map((hit) => hit.startMs))]),
+    [found.currentData, tab, query],
+  );
+  const own = useOwnCandidates(ranking.sift.id, (id) => {
+    choose(id);
+    setTab(REASONS);
+    setSelected(null);
+    window.getSelection()?.removeAllRanges();
+  });
   const setState = useStateChange();
   const change = (state: CandidateView['state']): void => {
     if (chosen === null || chosen.state === state) return;
@@ -103,6 +130,10 @@ function BenchTable({
     const under = ranking.candidates.find((one) => one.startMs <= ms && ms < one.endMs);
     if (under !== undefined) choose(under.id);
   };
+  const openFind = (): void => {
+    setTab(FIND);
+    requestAnimationFrame(() => document.getElementById('find-words')?.focus());
+  };
   const lastHot = useRef(-1);
   const hotWord = (by: number): void => {
     if (chosen === null) return;
@@ -123,6 +154,8 @@ function BenchTable({
     { key: 'k', label: 'Keep, and go to the next open one', group: 'Ranking', run: () => change('kept') },
     { key: 'x', label: 'Drop, and go to the next open one', group: 'Ranking', run: () => change('dropped') },
     { key: 'l', label: 'Leave open', group: 'Ranking', run: () => change('open') },
+    { key: 'f', label: 'Find in the transcript', group: 'Transcript', run: () => openFind() },
+    ...(selected === null ? [] : [{ key: 'c', label: 'Make a candidate of the selected words', group: 'Transcript', run: () => own.make(selected) }]),
     { key: '/', label: 'Find words in the ranking', group: 'Ranking', run: () => document.getElementById('ranking-text')?.focus() },
     { key: ' ', label: 'Play exactly the candidate, or pause', group: 'Listening', run: play },
     { key: 'h', label: 'Next word that earned the score', group: 'Transcript', run: () => hotWord(1) },
@@ -149,6 +182,7 @@ function BenchTable({
         partEndMs={ranking.sift.brief.partEndMs ?? durationMs}
         chosen={chosen}
         playheadMs={player.atMs > 0 ? player.atMs : null}
+        hitsMs={hitsMs}
         onSeek={seek}
         onChoose={choose}
       />
@@ -161,6 +195,7 @@ function BenchTable({
           roughCount={ranking.sift.brief.roughCount}
           chosenId={candidateId}
           onChoose={choose}
+          weights={<Weights clientId={recording.clientId} clientWeights={client?.signalWeights ?? null} siftWeights={ranking.weights} />}
         />
         <TranscriptPane
           transcript={transcript}
@@ -173,22 +208,35 @@ function BenchTable({
           onMoveEdge={moveEdge}
           onNudge={nudge}
           onWord={(word) => player.seek(transcript.words[word]!.startMs)}
+          onSelect={setSelected}
+          foot={selected !== null && <SelectionBar transcript={transcript} span={selected} making={own.making} onMake={() => own.make(selected)} />}
         />
-        {chosen === null ? (
-          <EmptyState title="No candidate chosen">Choose one in the ranking, and its reasons stand here.</EmptyState>
-        ) : (
-          <Reasons
-            candidate={chosen}
-            total={ranking.candidates.length}
-            transcript={transcript}
-            player={player}
-            hasSound={recording.sound !== null}
-            onState={change}
-            onPlay={play}
-            onGoTo={goTo}
-            onBack={backToFound}
-          />
-        )}
+        <SidePane
+          shown={tab}
+          onShow={setTab}
+          reasons={
+            chosen === null ? (
+              <EmptyState title="No candidate chosen">Choose one in the ranking, and its reasons stand here.</EmptyState>
+            ) : (
+              <Reasons
+                candidate={chosen}
+                total={ranking.candidates.length}
+                transcript={transcript}
+                player={player}
+                hasSound={recording.sound !== null}
+                onState={change}
+                onPlay={play}
+                onGoTo={goTo}
+                onBack={backToFound}
+                onTake={moveBoth}
+                onRemove={() => own.remove(chosen)}
+                weights={weights ?? ranking.weights}
+              />
+            )
+          }
+          find={<FindPane recordingId={recording.id} query={query} onQuery={setQuery} onGoTo={goTo} onMake={own.make} making={own.making} />}
+          phrases={<PhrasesPane phrases={ranking.keyPhrases} candidates={ranking.candidates} />}
+        />
       </div>
     </div>
   );
@@ -215,6 +263,8 @@ interface Edges {
   moveEdge(edge: 'start' | 'end', word: number, final: boolean): void;
   nudge(edge: 'start' | 'end', by: number): void;
   backToFound(): void;
+  /** Moves both ends at once, to another cut. */
+  moveBoth(span: DraftSpan): void;
 }
 
 /** Moves the ends of the chosen candidate: shown at once, saved when the hand rests, undone as one. */
@@ -268,6 +318,7 @@ function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
       const next = from === null ? null : withEdge(edge, (edge === 'start' ? from.firstWord : from.endWord) + by);
       if (next !== null) moveTo(next, SAVE_AFTER_MS);
     },
+    moveBoth: ({ firstWord, endWord }) => moveTo({ firstWord, endWord }, 0),
     backToFound: () => {
       if (chosen !== null) moveTo({ firstWord: chosen.foundFirstWord, endWord: chosen.foundEndWord }, 0);
     },

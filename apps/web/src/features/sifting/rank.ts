@@ -11,6 +11,7 @@ export function arrange(candidates: readonly CandidateView[], filter: RankingFil
       (filter.state === 'all' || one.state === filter.state) &&
       (filter.kind === 'all' || one.kind === filter.kind) &&
       (signalIndex < 0 || (one.signals[signalIndex]?.value ?? 0) >= filter.atLeast) &&
+      (filter.phrase === null || carries(one, filter.phrase.firstWords)) &&
       (filter.longestMs === null || one.endMs - one.startMs <= filter.longestMs) &&
       (wanted === '' || `${one.title} ${one.firstLine} ${one.lastLine} ${one.reason}`.toLowerCase().includes(wanted)),
   );
@@ -19,4 +20,9 @@ export function arrange(candidates: readonly CandidateView[], filter: RankingFil
   if (sort === 'length') return shown.sort((a, b) => a.endMs - a.startMs - (b.endMs - b.startMs) || a.rank - b.rank);
   const index = SIGNALS.indexOf(sort);
   return shown.sort((a, b) => (b.signals[index]?.value ?? 0) - (a.signals[index]?.value ?? 0) || a.rank - b.rank);
+}
+
+/** Whether a candidate holds one of some words. */
+export function carries(candidate: { readonly firstWord: number; readonly endWord: number }, words: readonly number[]): boolean {
+  return words.some((word) => word >= candidate.firstWord && word < candidate.endWord);
 }

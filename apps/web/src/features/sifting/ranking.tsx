@@ -1,7 +1,7 @@
 import { formatLength, formatTimecode, KINDS, SIGNALS } from '@sift-reel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
-import { Search } from 'lucide-react';
+import { Search, X } from 'lucide-react';
 import { memo, type ReactNode, useEffect, useRef } from 'react';
 import type { CandidateView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
@@ -15,12 +15,14 @@ interface RankingProps {
   roughCount: number;
   chosenId: string | null;
   onChoose: (candidateId: string) => void;
+  /** What counts, above the list. */
+  weights: ReactNode;
 }
 
 const SELECT = 'rounded border border-transparent bg-transparent py-[2px] text-soft hover:border-edge';
 
 /** The ranking, read down like a contact sheet; drawn only where it is seen. */
-export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoose }: RankingProps): ReactNode {
+export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoose, weights }: RankingProps): ReactNode {
   const sort = useAppSelector((state) => state.bench.sort);
   const scroller = useRef<HTMLDivElement>(null);
   const kept = all.filter((one) => one.state === 'kept').length;
@@ -48,6 +50,7 @@ export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoos
         </span>
       </div>
       <Filters />
+      {weights}
       {shown.length === 0 && (
         <p className="px-[18px] py-6 text-soft">
           {all.length === 0
@@ -154,6 +157,16 @@ function Filters(): ReactNode {
   };
   return (
     <div className="flex-none border-b border-rule px-[14px] py-[6px]">
+      {filter.phrase !== null && (
+        <button
+          type="button"
+          onClick={() => set({ phrase: null })}
+          title="Show all candidates again"
+          className="mb-1 flex items-center gap-1 text-[12px] text-madder-text hover:underline"
+        >
+          only with “{filter.phrase.text}” <X size={12} />
+        </button>
+      )}
       <label className="flex items-center gap-2 rounded border border-rule bg-sheet px-2 py-[3px]">
         <Search size={13} className="text-soft" />
         <input

@@ -1,11 +1,12 @@
-import { formatLength, formatTimecode, type Transcript, WEIGHTS } from '@sift-reel/core';
+import { formatLength, formatTimecode, type Transcript } from '@sift-reel/core';
 import clsx from 'clsx';
 import { Fragment, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { CandidateView, SignalView } from '../../app/api.js';
+import type { AlternativeView, CandidateView, SignalView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Button } from '../../ui/parts.js';
 import { KIND_NAMES, SIGNAL_HINTS, SIGNAL_LOOK } from '../../ui/signals.js';
+import { Alternatives } from './alternatives.js';
 import { signalLit } from './bench-slice.js';
 import type { Player } from './player.js';
 
@@ -19,19 +20,38 @@ interface ReasonsProps {
   onPlay: () => void;
   onGoTo: (word: number) => void;
   onBack: () => void;
+  onTake: (one: AlternativeView) => void;
+  /** Takes one's own candidate away. */
+  onRemove: () => void;
+  /** How much each signal counts now. */
+  weights: readonly number[];
 }
 
 /** Why this candidate: the score, the six signals, each with its sentence and times that lead to the words. */
-export function Reasons({ candidate, total, transcript, player, hasSound, onState, onPlay, onGoTo, onBack }: ReasonsProps): ReactNode {
+export function Reasons({
+  candidate,
+  total,
+  transcript,
+  player,
+  hasSound,
+  onState,
+  onPlay,
+  onGoTo,
+  onBack,
+  onTake,
+  onRemove,
+  weights,
+}: ReasonsProps): ReactNode {
   const moved = candidate.firstWord !== candidate.foundFirstWord || candidate.endWord !== candidate.foundEndWord;
   return (
-    <aside aria-label="Reasons" className="flex min-h-0 flex-col gap-3 overflow-y-auto border-l border-rule px-[18px] py-[14px]">
+    <section aria-label="Reasons" className="flex flex-col gap-3 px-[18px] py-[14px]">
       <div className="flex items-end gap-4">
         <div>
           <div className="text-[44px] leading-none font-bold tracking-[-.05em]" data-testid="score">
             {Math.round(candidate.score)}
           </div>
           <div className="mt-1 text-soft">
+            {candidate.origin === 'own' ? 'your own, ' : ''}
             {ordinal(candidate.rank)} of {total}, {Math.round((candidate.endMs - candidate.startMs) / 1_000)} s
           </div>
         </div>
@@ -52,6 +72,11 @@ export function Reasons({ candidate, total, transcript, player, hasSound, onStat
         <Button keyName="l" disabled={candidate.state === 'open'} onClick={() => onState('open')}>
           Leave open
         </Button>
+        {candidate.origin === 'own' && candidate.state !== 'kept' && (
+          <Button className="col-span-2" tone="quiet" onClick={onRemove}>
+            Take this candidate away
+          </Button>
+        )}
         <Button keyName=" " disabled={!hasSound} title={hasSound ? 'Plays exactly this candidate' : 'This recording has no sound yet'} onClick={onPlay}>
           {player.playing ? 'Pause' : 'Play'}
         </Button>
@@ -81,10 +106,17 @@ export function Reasons({ candidate, total, transcript, player, hasSound, onStat
         </p>
       )}
       <div className="flex flex-col gap-[9px]">
-        {candidate.signals.map((signal) => (
-          <SignalRow key={signal.signal} signal={signal} transcript={transcript} onGoTo={onGoTo} />
+        {candidate.signals.map((signal, k) => (
+          <SignalRow
+            key={signal.signal}
+            signal={signal}
+            counts={weights[k]! / weights.reduce((sum, weight) => sum + weight, 0)}
+            transcript={transcript}
+            onGoTo={onGoTo}
+          />
         ))}
       </div>
+      <Alternatives candidate={candidate} onTake={onTake} onGoTo={onGoTo} />
       <div className="border-t border-rule pt-[10px]">
         <div className="text-[12px] text-soft">First line</div>
         <p className="font-serif text-[15px]">{candidate.firstLine}</p>
@@ -100,11 +132,22 @@ export function Reasons({ candidate, total, transcript, player, hasSound, onStat
         <p className="mt-[6px] text-verdigris-text">{candidate.hashtags.map((tag) => `#${tag}`).join(' ')}</p>
         <p className="mt-2 text-[11.5px] text-soft">{formatLength(candidate.endMs - candidate.startMs)} long. Keep it, then word it on the Shorts screen.</p>
       </div>
-    </aside>
+    </section>
   );
 }
 
-function SignalRow({ signal, transcript, onGoTo }: { signal: SignalView; transcript: Transcript; onGoTo: (word: number) => void }): ReactNode {
+function SignalRow({
+  signal,
+  counts,
+  transcript,
+  onGoTo,
+}: {
+  signal: SignalView;
+  /** Its share of the score, 0 to 1. */
+  counts: number;
+  transcript: Transcript;
+  onGoTo: (word: number) => void;
+}): ReactNode {
   const lit = useAppSelector((state) => state.bench.lit);
   const dispatch = useAppDispatch();
   const look = SIGNAL_LOOK[signal.signal];
@@ -112,7 +155,7 @@ function SignalRow({ signal, transcript, onGoTo }: { signal: SignalView; transcr
   return (
     <div
       className={clsx('grid grid-cols-[88px_1fr_30px] items-center gap-x-[6px] gap-y-[3px]', lit !== null && lit !== signal.signal && 'opacity-60')}
-      title={`${SIGNAL_HINTS[signal.signal]}. Counts ${Math.round(WEIGHTS[signal.signal] * 100)} of 100 in the score.`}
+      title={`${SIGNAL_HINTS[signal.signal]}. Counts ${Math.round(counts * 100)} of 100 in the score.`}
       onMouseEnter={() => dispatch(signalLit(signal.signal))}
       onMouseLeave={() => dispatch(signalLit(null))}
       onFocus={() => dispatch(signalLit(signal.signal))}

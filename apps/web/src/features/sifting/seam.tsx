@@ -12,6 +12,8 @@ interface SeamProps {
   partEndMs: number;
   chosen: CandidateView | null;
   playheadMs: number | null;
+  /** Times of search hits. */
+  hitsMs: readonly number[];
   onSeek: (ms: number) => void;
   onChoose: (candidateId: string) => void;
 }
@@ -48,6 +50,9 @@ export function Seam(props: SeamProps): ReactNode {
               style={{ left: percent(chosen.startMs), width: percent(chosen.endMs - chosen.startMs), minWidth: 3 }}
             />
           )}
+          {props.hitsMs.map((ms) => (
+            <span key={ms} aria-hidden="true" className="pointer-events-none absolute top-0 h-[10px] w-[2px] bg-indigo" style={{ left: percent(ms) }} />
+          ))}
           {playheadMs !== null && <div className="pointer-events-none absolute top-0 h-[68px] w-[2px] bg-ink" style={{ left: percent(playheadMs) }} />}
         </div>
         <Ticks candidates={props.candidates} durationMs={durationMs} strongCount={props.strongCount} chosenId={chosen?.id ?? null} onChoose={props.onChoose} />

@@ -24,6 +24,10 @@ interface TranscriptPaneProps {
   onMoveEdge: (edge: 'start' | 'end', word: number, final: boolean) => void;
   onNudge: (edge: 'start' | 'end', by: number) => void;
   onWord: (word: number) => void;
+  /** Words selected with the mouse or the keyboard; null when the selection goes. */
+  onSelect: (span: DraftSpan | null) => void;
+  /** Laid over the foot of the pane. */
+  foot: ReactNode;
 }
 
 /** The words, with the candidate as a tinted run between two handles. Drawn only where it is seen. */
@@ -54,6 +58,8 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
     return () => cancelAnimationFrame(frame);
   }, [focus, firstWords, virtual]);
 
+  const { onSelect } = props;
+  const readSelection = useCallback(() => onSelect(selectedWords()), [onSelect]);
   const wordAt = useCallback((x: number, y: number): number | null => {
     for (const element of document.elementsFromPoint(x, y)) {
       const word = element instanceof HTMLElement ? element.dataset['word'] : undefined;
@@ -86,8 +92,8 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
     };
 
   return (
-    <section aria-label="Transcript" className="min-h-0 bg-sheet">
-      <div ref={scroller} className="h-full overflow-y-auto px-6" tabIndex={0}>
+    <section aria-label="Transcript" className="relative min-h-0 bg-sheet">
+      <div ref={scroller} className="h-full overflow-y-auto px-6" tabIndex={0} onMouseUp={readSelection} onKeyUp={readSelection}>
         <div className="relative mx-auto max-w-[560px]" style={{ height: virtual.getTotalSize() + 24 }}>
           {virtual.getVirtualItems().map((item) => {
             const paragraph = paragraphs[item.index]!;
@@ -115,8 +121,24 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
           })}
         </div>
       </div>
+      {props.foot}
     </section>
   );
+}
+
+/** The words that the browser's selection covers; null when it covers fewer than three, which is a slip of the hand. */
+function selectedWords(): DraftSpan | null {
+  const selection = window.getSelection();
+  if (selection === null || selection.isCollapsed) return null;
+  const wordOf = (node: Node | null): number | null => {
+    const element = node instanceof HTMLElement ? node : (node?.parentElement ?? null);
+    const word = element?.closest<HTMLElement>('[data-word]')?.dataset['word'];
+    return word === undefined ? null : Number(word);
+  };
+  const [a, b] = [wordOf(selection.anchorNode), wordOf(selection.focusNode)];
+  if (a === null || b === null) return null;
+  const span = { firstWord: Math.min(a, b), endWord: Math.max(a, b) + 1 };
+  return span.endWord - span.firstWord < 3 ? null : span;
 }
 
 /** Signals by word, of the candidate's evidence. */

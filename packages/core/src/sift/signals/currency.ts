@@ -1,4 +1,5 @@
-import { phraseAt, topicWords } from '../../text/stem.js';
+import { interestWeight } from '../../exchange/interest-csv.js';
+import { phraseAt, stem, topicWords } from '../../text/stem.js';
 import { type SiftContext, Sums } from '../context.js';
 import { cosine } from '../lexical-vectors.js';
 import type { Role } from '../roles/roles.js';
@@ -9,7 +10,9 @@ import { quote, type Signal, tidyEvidence } from './signal.js';
 
 interface Match extends WordRange {
   readonly term: string;
-  readonly from: 'brief' | 'client';
+  readonly from: 'brief' | 'client' | 'interest';
+  /** How much it counts beside others of its kind; 1 but for interest terms. */
+  readonly weight: number;
 }
 
 /** Standard deviations above the recording's usual likeness from which a sentence touches a topic, and where it plainly does. */
@@ -25,9 +28,18 @@ export function currency(context: SiftContext): Signal {
   const matches = findMatches(context);
   const perSentence = matchesBySentence(context, matches);
   const asked = context.brief.topics.length > 0;
-  const known = asked || context.input.clientTags.length > 0;
+  const interest = context.input.interest ?? [];
+  const known = asked || context.input.clientTags.length > 0 || interest.length > 0;
   const brief = new Sums(perSentence.map((list) => Math.min(2, list.filter((match) => match.from === 'brief').length)));
   const client = new Sums(perSentence.map((list) => Math.min(2, list.filter((match) => match.from === 'client').length)));
+  const wanted = new Sums(
+    perSentence.map((list) =>
+      Math.min(
+        2,
+        list.reduce((sum, match) => sum + (match.from === 'interest' ? match.weight : 0), 0),
+      ),
+    ),
+  );
   const near = asked ? askedFor(context) : null;
   const nearSums = near === null ? null : new Sums(near.map((one) => one.value));
   const raw = (run: Run): number => {
@@ -35,21 +47,23 @@ export function currency(context: SiftContext): Signal {
     // Touched at all counts by itself: one sentence on the topic makes a long passage one about it.
     const density = (sum: number): number => 0.4 * Math.min(1, sum) + (0.9 * sum) / Math.sqrt(n + 2);
     const meant = nearSums === null ? 0 : nearSums.sum(run);
-    return asked ? density(brief.sum(run)) + 0.35 * density(client.sum(run)) + density(meant) : density(client.sum(run));
+    const background = density(client.sum(run)) + 0.7 * density(wanted.sum(run));
+    return asked ? density(brief.sum(run)) + 0.35 * background + density(meant) : background;
   };
   return {
     name: 'currency',
     value: (run) => (known ? toScale(raw(run), 0.25, asked ? 1.1 : 1.2) : 50),
     explain: (run) => {
-      if (!known) return { sentence: 'Nothing to judge by: the brief names no topics and the client has no tags', evidence: [] };
+      if (!known) return { sentence: 'Nothing to judge by: the brief names no topics, and the client has no tags and no interest list', evidence: [] };
       const inside = perSentence.slice(run.first, run.end).flat();
       const meant = nearest(near, run);
-      if (inside.length === 0 && meant.length === 0) return { sentence: 'Touches none of the topics or tags', evidence: [] };
+      if (inside.length === 0 && meant.length === 0) return { sentence: 'Touches none of the topics, tags or terms looked for', evidence: [] };
       const terms = (from: Match['from']): string[] => [...new Set(inside.filter((match) => match.from === from).map((match) => match.term))].slice(0, 4);
       const parts: string[] = [];
       if (terms('brief').length > 0) parts.push(`${listed(terms('brief'))}: in the brief`);
       if (meant.length > 0) parts.push(`near “${near![meant[0]!]!.topic}” in meaning: ${quote(context, wordsOf(context, meant[0]!), 9)}`);
       if (terms('client').length > 0) parts.push(`${listed(terms('client'))}: the client’s own`);
+      if (terms('interest').length > 0) parts.push(`${listed(terms('interest'))}: looked for now`);
       const text = parts.join('; ');
       return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...inside, ...meant.map((s) => wordsOf(context, s))]) };
     },
@@ -117,18 +131,32 @@ function meaningOf(context: SiftContext, topic: number): Float64Array | null {
 }
 
 function findMatches(context: SiftContext): Match[] {
+  const mostVolume = (context.input.interest ?? []).reduce((most, { volume }) => Math.max(most, volume), 0);
   const terms = [
-    ...context.brief.topics.map((term) => ({ term, from: 'brief' as const, words: topicWords(term) })),
-    ...context.input.clientTags.map((term) => ({ term, from: 'client' as const, words: topicWords(term.replace(/([a-z])([A-Z])/g, '$1 $2')) })),
+    ...context.brief.topics.map((term) => ({ term, from: 'brief' as const, weight: 1, words: topicWords(term) })),
+    ...context.input.clientTags.map((term) => ({ term, from: 'client' as const, weight: 1, words: topicWords(term.replace(/([a-z])([A-Z])/g, '$1 $2')) })),
+    ...(context.input.interest ?? []).map((one) => ({
+      term: one.term,
+      from: 'interest' as const,
+      weight: interestWeight(one, mostVolume),
+      words: topicWords(one.term),
+    })),
   ].filter((term) => term.words.length > 0);
+  const places = new Map<string, number[]>();
+  context.texts.forEach((text, i) => {
+    const key = stem(text);
+    const list = places.get(key);
+    if (list === undefined) places.set(key, [i]);
+    else list.push(i);
+  });
   const matches: Match[] = [];
   const seen = new Set<string>();
-  for (const { term, from, words } of terms) {
+  for (const { term, from, weight, words } of terms) {
     const key = words.join(' ');
     if (seen.has(key)) continue; // a tag that the brief asks for already counts once
     seen.add(key);
-    for (let i = 0; i + words.length <= context.texts.length; i += 1) {
-      if (phraseAt(context.texts, i, words)) matches.push({ term, from, firstWord: i, endWord: i + words.length });
+    for (const i of places.get(stem(words[0]!)) ?? []) {
+      if (phraseAt(context.texts, i, words)) matches.push({ term, from, weight, firstWord: i, endWord: i + words.length });
     }
   }
   return matches.sort((a, b) => a.firstWord - b.firstWord);

@@ -1,0 +1,112 @@
+import { ConflictException, Inject, Injectable } from '@nestjs/common';
+import { InjectConnection } from '@nestjs/sequelize';
+import { type Candidate, SIGNALS } from '@sift-reel/core';
+import { QueryTypes, type Transaction } from 'sequelize';
+import { Sequelize } from 'sequelize-typescript';
+import { AuditService } from '../audit/audit.service.js';
+import { Client, InterestRow } from '../clients/clients.models.js';
+import { type Actor, found, scoped } from '../identity/actor.js';
+import { TextPool } from '../jobs/text-pool.service.js';
+import { unpackRow } from '../jobs/text-tasks.js';
+import { RecordingsService } from '../recordings/recordings.service.js';
+import { toBriefForm } from './brief.js';
+import { SearchService } from './search.service.js';
+import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, Sift } from './sifting.models.js';
+
+/** Room enough above the ranks of any sift to move them aside. */
+const ASIDE = 1_000_000;
+
+/** Makes candidates of what somebody found or selected: scored as the sift would have, and put at their rank. */
+@Injectable()
+export class OwnCandidatesService {
+  constructor(
+    @InjectConnection() private readonly sequelize: Sequelize,
+    @Inject(RecordingsService) private readonly recordings: RecordingsService,
+    @Inject(SearchService) private readonly search: SearchService,
+    @Inject(TextPool) private readonly pool: TextPool,
+    @Inject(AuditService) private readonly audit: AuditService,
+  ) {}
+
+  /** @returns the id of the candidate; one that is there already on the same words is handed back as it is */
+  async add(actor: Actor, siftId: string, firstWord: number, endWord: number): Promise<string> {
+    const sift = found(await Sift.findOne({ where: { id: siftId, ...scoped(actor) }, include: [BriefRow] }), 'sift');
+    if (sift.state !== 'done') throw new ConflictException('The sift is not done yet.');
+    const there = await CandidateRow.findOne({ where: { siftId, firstWord, endWord }, attributes: ['id'] });
+    if (there !== null) return there.id;
+    const candidate = await this.score(actor, sift, firstWord, endWord);
+    return this.sequelize.transaction(async (transaction) => {
+      await Sift.findByPk(siftId, { transaction, lock: true }); // two people at once take their ranks one after the other
+      const rank = await this.makeRoom(siftId, candidate.score, transaction);
+      const { signals, ...fields } = candidate;
+      const row = await CandidateRow.create(
+        { ...fields, rank, siftId, clientId: sift.clientId, foundFirstWord: firstWord, foundEndWord: endWord, origin: 'own' },
+        { transaction },
+      );
+      await CandidateSignal.bulkCreate(
+        SIGNALS.map((name) => ({ candidateId: row.id, signal: name, value: signals[name].value, sentence: signals[name].sentence })),
+        { transaction },
+      );
+      await EvidenceRow.bulkCreate(
+        SIGNALS.flatMap((name) => signals[name].evidence.map((range) => ({ candidateId: row.id, signal: name, ...range }))),
+        { transaction },
+      );
+      if (rank <= (sift.strongCount ?? 0)) await Sift.increment('strongCount', { by: 1, where: { id: siftId }, transaction });
+      await this.audit.record(
+        { userId: actor.userId, clientId: sift.clientId, action: 'make', subject: 'candidate', subjectId: row.id, detail: { title: candidate.title } },
+        transaction,
+      );
+      return row.id;
+    });
+  }
+
+  /** Takes one's own candidate away again. What the sift found stays; it can be dropped. */
+  async remove(actor: Actor, candidateId: string): Promise<void> {
+    const row = found(await CandidateRow.findOne({ where: { id: candidateId, ...scoped(actor) } }), 'candidate');
+    if (row.origin !== 'own') throw new ConflictException('The sift found this candidate; drop it instead.');
+    if (row.state === 'kept') throw new ConflictException('The candidate is kept as a short. Leave it open first.');
+    await this.sequelize.transaction(async (transaction) => {
+      const sift = found(await Sift.findByPk(row.siftId, { transaction, lock: true }), 'sift');
+      const { rank, siftId } = row;
+      await row.destroy({ transaction });
+      await this.shift(siftId, rank + 1, -1, transaction);
+      if (rank <= (sift.strongCount ?? 0)) await Sift.decrement('strongCount', { by: 1, where: { id: siftId }, transaction });
+      await this.audit.record(
+        { userId: actor.userId, clientId: row.clientId, action: 'delete', subject: 'candidate', subjectId: candidateId, detail: { title: row.title } },
+        transaction,
+      );
+    });
+  }
+
+  private async score(actor: Actor, sift: Sift, firstWord: number, endWord: number): Promise<Candidate> {
+    const packed = await this.recordings.readPacked(actor, sift.recordingId);
+    const transcript = unpackRow(packed);
+    if (endWord > transcript.words.length) throw new ConflictException(`The transcript ends at word ${transcript.words.length}.`);
+    const brief = toBriefForm(sift.brief);
+    const client = await Client.findByPk(sift.clientId);
+    const interest = await InterestRow.findAll({ where: { clientId: sift.clientId }, attributes: ['term', 'volume', 'competition', 'change'], raw: true });
+    const sentenceVectors = await this.search.knownVectors(transcript);
+    const topicVectors = sentenceVectors === null || brief.topics.length === 0 ? null : await this.search.embedTopics(brief.topics);
+    const weights = client?.signalWeights ?? null;
+    return this.pool.scorePassage({ packed, firstWord, endWord, brief, clientTags: client?.tags ?? [], interest, sentenceVectors, topicVectors, weights });
+  }
+
+  /** Frees the rank that a score takes: below all that score at least as much. */
+  private async makeRoom(siftId: string, score: number, transaction: Transaction): Promise<number> {
+    const rank =
+      1 +
+      (await CandidateRow.count({ where: this.sequelize.literal(`sift_id = ${this.sequelize.escape(siftId)} AND score >= ${Number(score)}`), transaction }));
+    await this.shift(siftId, rank, 1, transaction);
+    return rank;
+  }
+
+  /** Moves ranks from `from` on by one; by way of high numbers, since no two may be the same at any moment. */
+  private async shift(siftId: string, from: number, by: number, transaction: Transaction): Promise<void> {
+    for (const step of [ASIDE, by - ASIDE]) {
+      await this.sequelize.query(`UPDATE candidates SET rank = rank + :step WHERE sift_id = :siftId AND rank >= :from`, {
+        replacements: { step, siftId, from: step > 0 ? from : ASIDE },
+        type: QueryTypes.UPDATE,
+        transaction,
+      });
+    }
+  }
+}

@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { demoTranscript, toVtt, transcriptOf } from '../talk.fixture.js';
+import { PassageRefusedError, scorePassage } from './passage.js';
+import { bm25, searchTranscript } from './search.js';
+import { sift } from './sift.js';
+import { SIGNALS } from './types.js';
+
+describe('BM25 (Robertson & Zaragoza 2009)', () => {
+  const texts = [
+    ['the', 'cat', 'sat'],
+    ['the', 'dog', 'dog', 'ran'],
+    ['a', 'bird'],
+  ];
+  it('reckoned by hand: one text of three holds “dog” twice', () => {
+    const idf = Math.log(1 + (3 - 1 + 0.5) / (1 + 0.5));
+    const expected = (idf * 2 * 2.2) / (2 + 1.2 * (0.25 + (0.75 * 4) / 3));
+    expect([...bm25(texts, ['dog'])]).toEqual([0, expect.closeTo(expected, 12), 0]);
+  });
+  it('a rarer word counts for more, and what is not there counts nothing', () => {
+    const [first] = bm25(texts, ['cat']);
+    expect(first!).toBeGreaterThan(bm25(texts, ['the'])[0]!);
+    expect([...bm25(texts, ['horse'])]).toEqual([0, 0, 0]);
+  });
+});
+
+describe('search of a transcript', () => {
+  const transcript = transcriptOf(
+    toVtt(
+      ['We cut the hedges in autumn.', 'The cheapest hedge is a fence.', 'It rained for nine days.', 'Nobody cuts anything in the rain.'].map((text) => ({
+        speaker: 'Ann',
+        text,
+      })),
+    ),
+  );
+  it('finds words in any inflection, best first', () => {
+    const hits = searchTranscript(transcript, 'hedge cutting', null);
+    expect(hits[0]).toEqual({ sentence: 0, score: 1, by: 'words' });
+    expect(hits.map((hit) => hit.sentence).sort()).toEqual([0, 1, 3]);
+    expect(searchTranscript(transcript, 'zebra', null)).toEqual([]);
+    expect(searchTranscript(transcript, '  ', null)).toEqual([]);
+  });
+  it('finds by meaning what has no word of the query, and lists nothing twice', () => {
+    const unit = (...values: number[]): number[] => values.map((value) => value / Math.hypot(...values));
+    const rows = Array.from({ length: 20 }, (_, i) => (i === 2 ? unit(1, 0.1) : unit(0.05 * (i % 3), 1)));
+    const many = transcriptOf(toVtt(Array.from({ length: 20 }, (_, i) => ({ speaker: 'Ann', text: `Line number ${i} of it.` }))));
+    const vectors = { sentences: { dimensions: 2, data: Float32Array.from(rows.flat()) }, query: { dimensions: 2, data: Float32Array.of(1, 0) } };
+    expect(searchTranscript(many, 'weather', vectors)).toEqual([{ sentence: 2, score: 1, by: 'meaning' }]);
+    expect(searchTranscript(many, 'number', vectors).filter((hit) => hit.sentence === 2)).toHaveLength(1);
+  });
+});
+
+describe('a passage of one’s own', () => {
+  const transcript = demoTranscript('what-goes-down-31');
+  const brief = { partStartMs: 0, partEndMs: null, minMs: 25_000, maxMs: 60_000, roughCount: 10, topics: [], kinds: [], avoid: [] };
+  const input = { transcript, brief, clientTags: [], sentenceVectors: null, topicVectors: null };
+  const [best] = sift(input).candidates;
+  it('has the score and signals that the sift gives the same words', () => {
+    const own = scorePassage(input, { firstWord: best!.firstWord, endWord: best!.endWord });
+    expect(own.score).toBe(best!.score);
+    for (const name of SIGNALS) expect(own.signals[name]).toEqual(best!.signals[name]);
+    expect([own.startMs, own.endMs, own.kind, own.title]).toEqual([best!.startMs, best!.endMs, best!.kind, best!.title]);
+  });
+  it('may start and end on any word, lie outside the part and the band, and keeps its evidence inside', () => {
+    const own = scorePassage({ ...input, brief: { ...brief, partStartMs: 900_000 } }, { firstWord: 101, endWord: 118 });
+    expect([own.firstWord, own.endWord]).toEqual([101, 118]);
+    expect(own.firstLine.startsWith(transcript.words[101]!.text)).toBe(true);
+    for (const name of SIGNALS) {
+      for (const range of own.signals[name].evidence) expect(range.firstWord >= 101 && range.endWord <= 118).toBe(true);
+    }
+  });
+  it.each([
+    [-1, 4],
+    [9, 9],
+    [0, 1e9],
+  ])('refuses words %i to %i', (firstWord, endWord) => expect(() => scorePassage(input, { firstWord, endWord })).toThrow(PassageRefusedError));
+});
