@@ -122,7 +122,7 @@ function judge(list, timed) {
 
 if (process.argv.includes('--write')) {
   const set = examplesOf(train);
-  const weights = fitSparseLogistic(set, { size: GAP_PLACES, epochs: 12, rate: 0.02, pull: 5e-5, chance: seededChance(3) });
+  const weights = fitSparseLogistic(set, { size: GAP_PLACES, epochs: 12, rate: 0.02, pull: 5e-5, chance: seededChance(4) });
   const { scales, bytes } = packNumbers(weights);
   writeFileSync(
     join(HERE, '..', 'packages', 'core', 'src', 'text', 'ends', 'gap-weights.ts'),

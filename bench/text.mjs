@@ -1,4 +1,4 @@
-// Import and sift of 1, 3 and 10 hours: time as a ratio to one pass of wink-nlp's tokenizer over the same text, memory a
+// Import and sift of 1, 3 and 10 hours: time as a ratio to one pass of wink-nlp, its whole pipeline, over the same text, memory a
 // process of its own, and the growth from 1 to 10 hours.
 import { spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
@@ -13,13 +13,13 @@ const BRIEF = { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, r
 if (process.argv[2] === 'child') {
   const hours = Number(process.argv[3]);
   const bytes = new TextEncoder().encode(talkOf(hours));
-  const nlp = winkNLP(model, []);
+  const nlp = winkNLP(model);
   const warm = readTranscript(new TextEncoder().encode(talkOf(0.1))).transcript;
   sift({ transcript: warm, brief: BRIEF, clientTags: [], sentenceVectors: null, topicVectors: null });
   const { transcript } = readTranscript(bytes);
   const text = transcript.words.map((word) => word.text).join(' ');
   const parts = text.match(/(?:\S+\s*){1,4000}/g);
-  const tokenizeMs = best(2, () => {
+  const winkMs = best(2, () => {
     for (const part of parts) nlp.readDoc(part);
   });
   const importMs = best(2, () => readTranscript(bytes));
@@ -30,7 +30,7 @@ if (process.argv[2] === 'child') {
     JSON.stringify({
       hours,
       words: transcript.words.length,
-      tokenizeMs,
+      winkMs,
       importMs,
       siftMs,
       siftMb: (process.memoryUsage.rss() - before) / 1e6,
@@ -39,12 +39,12 @@ if (process.argv[2] === 'child') {
     }),
   );
 } else {
-  row('hours', 'words', 'import/tokenize', 'sift/tokenize', 'peak MB', 'packed MB');
+  row('hours', 'words', 'import/wink', 'sift/wink', 'peak MB', 'packed MB');
   const results = [1, 3, 10].map((hours) => {
     const child = spawnSync(process.execPath, [fileURLToPath(import.meta.url), 'child', String(hours)], { encoding: 'utf8', maxBuffer: 1e9 });
     if (child.status !== 0) throw new Error(child.stderr);
     const one = JSON.parse(child.stdout);
-    row(hours, one.words, ratio(one.importMs, one.tokenizeMs), ratio(one.siftMs, one.tokenizeMs), Math.round(one.peakMb), one.packedMb.toFixed(2));
+    row(hours, one.words, ratio(one.importMs, one.winkMs), ratio(one.siftMs, one.winkMs), Math.round(one.peakMb), one.packedMb.toFixed(2));
     return one;
   });
   const [one, , ten] = results;

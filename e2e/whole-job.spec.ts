@@ -65,7 +65,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
     return times;
   });
   expect(spans).toEqual([]);
-  const [from, to] = (await page.locator('aside[aria-label="Reasons"] .time').first().textContent())!
+  const [from, to] = (await page.locator('section[aria-label="Reasons"] .time').first().textContent())!
     .split(' – ')
     .map((clock) => clock.split(':').reduce((sum, part) => sum * 60 + Number(part), 0));
   await page.keyboard.press(' ');

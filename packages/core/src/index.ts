@@ -23,12 +23,14 @@ export type { PartOfSpeech, PosTagger } from './text/tagger.js';
 export { checkBrief, LONGEST_CANDIDATE_MS, sift, siftSteps, SHORTEST_CANDIDATE_MS } from './sift/sift.js';
 export { PassageRefusedError, scorePassage } from './sift/passage.js';
 export { bm25, searchTranscript } from './sift/search.js';
+export { compareSifts } from './sift/compare.js';
 export { buildReel, REEL_WITHIN_MS, ReelRefusedError } from './sift/reel.js';
 export { BriefRefusedError, KINDS, RIDGE_STEPS, SIFT_STAGES, SIGNALS } from './sift/types.js';
 export { FITTED_WEIGHTS, normaliseWeights, reweigh, WeightsRefusedError } from './sift/reweigh.js';
 export { WEIGHTS } from './sift/score.js';
 export { DULL_ROLES, ROLES } from './sift/roles/roles.js';
 export type { Reweighed, Weighable } from './sift/reweigh.js';
+export type { Comparable, ComparedRow, SiftSide } from './sift/compare.js';
 export type { SearchHit } from './sift/search.js';
 export type { Reel, ReelPart } from './sift/reel.js';
 export type {
@@ -50,6 +52,7 @@ export type {
 // Fitting: what the trainers of packages/fitting need of the insides
 export { PART_WEIGHTS } from './sift/fitted.js';
 export { measureRuns } from './sift/measure.js';
+export { segmentSentences } from './sift/segments.js';
 export { GAP_FEATURES, GAP_PLACES, writeGapFeatures } from './text/ends/gap-features.js';
 export { gapStrengths } from './text/ends/gap-model.js';
 export { judgeRoles, rowLength } from './sift/roles/model.js';

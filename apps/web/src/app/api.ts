@@ -36,6 +36,28 @@ export const api = generatedApi.enhanceEndpoints({
         }
       },
     },
+    // The ranking on the screen takes the new candidate at its rank at once; loading all of it again would make it jump.
+    addCandidate: {
+      invalidatesTags: [],
+      async onQueryStarted({ siftId }, { dispatch, queryFulfilled }) {
+        const data = await queryFulfilled.then(
+          (answer) => answer.data,
+          () => null, // whoever asked says what went wrong
+        );
+        if (data === null) return;
+        dispatch(
+          generatedApi.util.updateQueryData('readRanking', siftId, (ranking) => {
+            const { candidates } = ranking;
+            if (candidates.some((one) => one.id === data.id)) return;
+            for (const one of candidates) if (one.rank >= data.rank) one.rank += 1;
+            candidates.push(data);
+            candidates.sort((a, b) => a.rank - b.rank);
+            if (data.rank <= ranking.strongCount) ranking.strongCount += 1;
+          }),
+        );
+      },
+    },
+    removeCandidate: { invalidatesTags: ['sifting'] },
     readTranscript: { providesTags: [], keepUnusedDataFor: 900 } as never,
     listSifts: { providesTags: ['sifting', 'recordings'] }, // its counts of kept ones change with every keep
     startSift: { invalidatesTags: ['sifting', 'recordings'] },

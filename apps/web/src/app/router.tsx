@@ -8,6 +8,7 @@ import { SchedulePage } from '../features/planning/schedule-page.js';
 import { RecordingsPage } from '../features/recordings/recordings-page.js';
 import { ShortsPage } from '../features/shorts/shorts-page.js';
 import { BenchPage } from '../features/sifting/bench-page.js';
+import { ComparePage } from '../features/sifting/compare-page.js';
 import { NotFound, RouteTrouble, Shell } from './shell.js';
 
 export const router = createBrowserRouter([
@@ -19,6 +20,7 @@ export const router = createBrowserRouter([
       { path: 'recordings', element: <RecordingsPage /> },
       { path: 'recordings/:recordingId', element: <BenchPage /> },
       { path: 'recordings/:recordingId/sifts/:siftId', element: <BenchPage /> },
+      { path: 'recordings/:recordingId/compare/:siftId/:otherId', element: <ComparePage /> },
       { path: 'shorts', element: <ShortsPage /> },
       { path: 'shorts/:shortId', element: <ShortsPage /> },
       { path: 'schedule', element: <SchedulePage /> },

@@ -8,8 +8,20 @@ export function phraseAt(texts: readonly string[], i: number, phrase: readonly s
   });
 }
 
+const known = new Map<string, string>();
+const MOST_KNOWN = 50_000;
+
 /** Crude English stem, for matching a topic with its inflections; not for showing. */
 export function stem(word: string): string {
+  let found = known.get(word);
+  if (found === undefined) {
+    found = cut(word);
+    if (known.size < MOST_KNOWN) known.set(word, found); // a cache of a pure function; bounded
+  }
+  return found;
+}
+
+function cut(word: string): string {
   if (word.length <= 3) return word;
   return word
     .replace(/'s$/, '')

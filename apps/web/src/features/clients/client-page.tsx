@@ -12,6 +12,7 @@ import { BriefFields, useBriefForm } from '../sifting/brief-form.js';
 import { BlackoutForm } from './blackout-form.js';
 import { ChannelDialog } from './channel-dialog.js';
 import { ClientDialog } from './client-dialog.js';
+import { Interest } from './interest.js';
 
 /** One client: its channels with their windows, days without posts, standing brief, and who did what. */
 export function ClientPage(): ReactNode {
@@ -56,6 +57,7 @@ export function ClientPage(): ReactNode {
             ))}
           </section>
           <Blackouts client={client} channels={own} />
+          <Interest key={client.id} clientId={client.id} />
           <Trail clientId={client.id} />
         </div>
         <StandingBrief key={client.id} client={client} />

@@ -1,7 +1,7 @@
 import { formatLength, formatTimecode } from '@sift-reel/core';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { type ReactNode, useEffect, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { api, type BriefForm, type RecordingView, type SiftView } from '../../app/api.js';
 import { stageName } from '../../app/progress.js';
 import { problemText } from '../../app/problems.js';
@@ -50,7 +50,7 @@ export function BenchPage(): ReactNode {
       <PageHead title={recording.data.title} aside={aside}>
         {sift !== undefined && <BriefChips brief={sift.brief} durationMs={recording.data.durationMs ?? 0} />}
         {recording.data.transcript !== null && <Button onClick={() => setBriefing(true)}>{sift === undefined ? 'Brief' : 'Change brief'}</Button>}
-        {sifts.data.length > 1 && <SiftsMenu sifts={sifts.data} shownId={sift?.id} onGo={go} />}
+        {sifts.data.length > 1 && <SiftsMenu recordingId={recordingId} sifts={sifts.data} shownId={sift?.id} onGo={go} />}
         {sift?.state === 'done' && <CutSheetMenu recordingId={recordingId} />}
       </PageHead>
       {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}
@@ -116,7 +116,20 @@ function BriefChips({ brief, durationMs }: { brief: BriefForm; durationMs: numbe
 const MENU = 'z-50 w-[330px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]';
 const MENU_BUTTON = 'inline-flex items-center rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet';
 
-function SiftsMenu({ sifts, shownId, onGo }: { sifts: readonly SiftView[]; shownId: string | undefined; onGo: (id: string) => void }): ReactNode {
+function SiftsMenu({
+  recordingId,
+  sifts,
+  shownId,
+  onGo,
+}: {
+  recordingId: string;
+  sifts: readonly SiftView[];
+  shownId: string | undefined;
+  onGo: (id: string) => void;
+}): ReactNode {
+  const done = sifts.filter((sift) => sift.state === 'done');
+  const shown = done.find((sift) => sift.id === shownId) ?? done[0];
+  const other = done.find((sift) => sift.id !== shown?.id);
   return (
     <Menu>
       <MenuButton className={MENU_BUTTON}>{sifts.length} sifts</MenuButton>
@@ -138,6 +151,13 @@ function SiftsMenu({ sifts, shownId, onGo }: { sifts: readonly SiftView[]; shown
             </button>
           </MenuItem>
         ))}
+        {shown !== undefined && other !== undefined && (
+          <MenuItem>
+            <Link to={`/recordings/${recordingId}/compare/${other.id}/${shown.id}`} className="block border-t border-rule px-3 py-[7px] data-focus:bg-faint">
+              Compare two of them
+            </Link>
+          </MenuItem>
+        )}
       </MenuItems>
     </Menu>
   );

@@ -102,7 +102,7 @@ function BenchTable({
     [found.currentData, tab, query],
   );
   const own = useOwnCandidates(ranking.sift.id, (id) => {
-    choose(id);
+    requestAnimationFrame(() => choose(id)); // once the ranking has taken it in
     setTab(REASONS);
     setSelected(null);
     window.getSelection()?.removeAllRanges();

@@ -76,6 +76,14 @@ const LISTS: readonly (readonly [string, ReadonlySet<string>])[] = [
   ['going to', new Set(["i'll", "we'll", 'gonna', "let's", 'going', 'let'])],
 ];
 
+/** Places of the lists that a word is in; one look-up a word instead of one a list. */
+const LISTS_OF = new Map<string, number[]>();
+LISTS.forEach(([, set], l) => {
+  for (const word of set) LISTS_OF.set(word, [...(LISTS_OF.get(word) ?? []), l]);
+});
+
+const NO_LISTS: readonly number[] = [];
+
 const STARTS: readonly (readonly [string, ReadonlySet<string>])[] = [
   ['starts so', new Set(['so', 'okay', 'ok', 'right', 'now', 'alright', 'anyway'])],
   ['starts and', new Set(['and', 'then', 'or'])],
@@ -121,7 +129,7 @@ export function writeSurface(reading: RoleReading, s: number, into: Float32Array
   }
   let k = at + TELLS.length;
   const lists = k;
-  for (let i = firstWord; i < endWord; i += 1) for (let l = 0; l < LISTS.length; l += 1) if (LISTS[l]![1].has(texts[i]!)) into[lists + l]! += 1;
+  for (let i = firstWord; i < endWord; i += 1) for (const l of LISTS_OF.get(texts[i]!) ?? NO_LISTS) into[lists + l]! += 1;
   for (let i = at; i < lists + LISTS.length; i += 1) into[i] = Math.min(2, Math.sqrt(into[i]!));
   k = lists + LISTS.length;
   const first = firstTelling(reading, s);

@@ -1,0 +1,177 @@
+import { compareSifts, type ComparedRow, formatLength, formatTimecode, type SiftSide } from '@sift-reel/core';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { type ReactNode, useMemo } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, type BriefForm, type CandidateView, type RankingView, type SiftView } from '../../app/api.js';
+import { problemText } from '../../app/problems.js';
+import { EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { KIND_NAMES, SIGNAL_LOOK } from '../../ui/signals.js';
+import { bandName } from './brief-form.js';
+
+/** Two sifts of a recording side by side: what moved, and what of the brief moved it. */
+export function ComparePage(): ReactNode {
+  const { recordingId = '', siftId = '', otherId = '' } = useParams();
+  const navigate = useNavigate();
+  const recording = api.useReadRecordingQuery(recordingId);
+  const sifts = api.useListSiftsQuery(recordingId);
+  const [a, b] = [api.useReadRankingQuery(siftId), api.useReadRankingQuery(otherId)];
+  const error = recording.error ?? sifts.error ?? a.error ?? b.error;
+  if (error !== undefined) return <Trouble title="The sifts cannot be compared" detail={problemText(error)} onRetry={() => void a.refetch()} />;
+  if (recording.data === undefined || sifts.data === undefined || a.data === undefined || b.data === undefined) return <Loading what="both sifts" rows={12} />;
+  const done = sifts.data.filter((one) => one.state === 'done');
+  const pick = (left: string, right: string): void => {
+    void navigate(`/recordings/${recordingId}/compare/${left}/${right}`);
+  };
+  return (
+    <div className="flex h-full flex-col">
+      <PageHead title={`Compare: ${recording.data.title}`}>
+        <Link className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet" to={`/recordings/${recordingId}/sifts/${otherId}`}>
+          Back to the bench
+        </Link>
+      </PageHead>
+      <div className="grid flex-none grid-cols-2 gap-4 border-b border-rule px-[18px] py-[10px]">
+        <Side label="First sift" sifts={done} chosen={siftId} onPick={(id) => pick(id, otherId)} />
+        <Side label="Second sift" sifts={done} chosen={otherId} onPick={(id) => pick(siftId, id)} />
+      </div>
+      {siftId === otherId ? (
+        <EmptyState title="The same sift twice">Choose another one on one side.</EmptyState>
+      ) : (
+        <Table recordingId={recordingId} a={a.data} b={b.data} />
+      )}
+    </div>
+  );
+}
+
+function Side({ label, sifts, chosen, onPick }: { label: string; sifts: readonly SiftView[]; chosen: string; onPick: (id: string) => void }): ReactNode {
+  const sift = sifts.find((one) => one.id === chosen);
+  return (
+    <label className="block">
+      <span className="text-[12px] text-soft">{label}</span>
+      <select value={chosen} onChange={(event) => onPick(event.target.value)} className="mt-1 block w-full rounded border border-rule bg-sheet px-2 py-[5px]">
+        {sifts.map((one) => (
+          <option key={one.id} value={one.id}>
+            {briefName(one.brief)} ({new Date(one.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })})
+          </option>
+        ))}
+      </select>
+      {sift !== undefined && (
+        <span className="mt-1 block text-[12px] text-soft">
+          {sift.candidateCount} candidates, {sift.keptCount} kept
+        </span>
+      )}
+    </label>
+  );
+}
+
+function briefName({ minMs, maxMs, topics, kinds, avoid }: BriefForm): string {
+  const parts = [bandName(minMs, maxMs)];
+  if (topics.length > 0) parts.push(`about ${topics.join(', ')}`);
+  if (kinds.length > 0) parts.push(kinds.map((kind) => KIND_NAMES[kind].toLowerCase()).join(', '));
+  if (avoid.length > 0) parts.push(`without ${avoid.join(', ')}`);
+  return parts.join(', ');
+}
+
+const sideOf = (ranking: RankingView): SiftSide => ({
+  weights: ranking.weights,
+  candidates: ranking.candidates.map((one) => ({ ...one, values: one.signals.map((signal) => signal.value) })),
+});
+
+function Table({ recordingId, a, b }: { recordingId: string; a: RankingView; b: RankingView }): ReactNode {
+  const rows = useMemo(() => compareSifts(sideOf(a), sideOf(b)), [a, b]);
+  const both = rows.filter((row) => row.kind === 'both').length;
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto">
+      <p className="px-[18px] py-[9px]" role="status">
+        <b>{both} passages in both</b>
+        <span className="text-soft">
+          {' '}
+          · {rows.filter((row) => row.kind === 'only-a').length} only in the first, {rows.filter((row) => row.kind === 'only-b').length} only in the second.{' '}
+          {differences(a.sift.brief, b.sift.brief)}
+        </span>
+      </p>
+      <table className="w-full text-left">
+        <thead className="border-y border-rule text-[12px] text-soft">
+          <tr>
+            <th className="w-[64px] py-1 pl-[18px] font-normal">First</th>
+            <th className="w-[64px] py-1 font-normal">Second</th>
+            <th className="w-[78px] py-1 font-normal">Moved</th>
+            <th className="py-1 font-normal">Passage</th>
+            <th className="w-[40%] py-1 pr-[18px] font-normal">Why</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <Row key={`${row.kind === 'only-b' ? '' : row.a}/${row.kind === 'only-a' ? '' : row.b}`} {...{ row, a, b, recordingId }} />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Row({ row, a, b, recordingId }: { row: ComparedRow; a: RankingView; b: RankingView; recordingId: string }): ReactNode {
+  const one = row.kind === 'only-b' ? null : a.candidates[row.a]!;
+  const other = row.kind === 'only-a' ? null : b.candidates[row.b]!;
+  const shown = other ?? one!;
+  return (
+    <tr className="border-b border-rule align-top" data-testid="compared">
+      <td className="time py-[7px] pl-[18px]">{place(one)}</td>
+      <td className="time py-[7px]">{place(other)}</td>
+      <td className="py-[7px]">
+        {row.kind === 'both' ? <Climbed by={row.climbed} /> : <span className="text-[12px] text-soft">{row.kind === 'only-a' ? 'gone' : 'new'}</span>}
+      </td>
+      <td className="py-[7px] pr-4">
+        <Link className="font-semibold hover:underline" to={`/recordings/${recordingId}/sifts/${(other === null ? a : b).sift.id}`}>
+          {shown.title}
+        </Link>
+        <span className="time block text-soft">
+          {formatTimecode(shown.startMs)} · {formatLength(shown.endMs - shown.startMs)}
+        </span>
+      </td>
+      <td className="py-[7px] pr-[18px] text-[12.5px] leading-[1.4] text-soft">{why(row, a, b)}</td>
+    </tr>
+  );
+}
+
+const place = (candidate: CandidateView | null): string => (candidate === null ? '–' : `${candidate.rank}. ${Math.round(candidate.score)}`);
+
+function Climbed({ by }: { by: number }): ReactNode {
+  if (by === 0) return <span className="text-soft">same</span>;
+  const Arrow = by > 0 ? ArrowUp : ArrowDown;
+  return (
+    <span className={`inline-flex items-center gap-1 ${by > 0 ? 'text-verdigris-text' : 'text-madder-text'}`}>
+      <Arrow size={13} aria-hidden="true" /> {Math.abs(by)}
+      <span className="sr-only">{by > 0 ? 'up' : 'down'}</span>
+    </span>
+  );
+}
+
+/** What changed in the briefs, in words. */
+function differences(a: BriefForm, b: BriefForm): string {
+  const parts: string[] = [];
+  const only = (from: readonly string[], to: readonly string[]): string[] => from.filter((one) => !to.includes(one));
+  if (only(b.topics, a.topics).length > 0) parts.push(`the second asks about ${only(b.topics, a.topics).join(', ')}`);
+  if (only(a.topics, b.topics).length > 0) parts.push(`the first asks about ${only(a.topics, b.topics).join(', ')}`);
+  if (a.minMs !== b.minMs || a.maxMs !== b.maxMs) parts.push('the length bands differ');
+  if (a.partStartMs !== b.partStartMs || a.partEndMs !== b.partEndMs) parts.push('other parts of the recording count');
+  if (a.kinds.join() !== b.kinds.join()) parts.push('other kinds are looked for');
+  if (a.avoid.join() !== b.avoid.join()) parts.push('other words are left out');
+  return parts.length === 0 ? 'The briefs ask for the same.' : `In the briefs, ${parts.join('; ')}.`;
+}
+
+function why(row: ComparedRow, a: RankingView, b: RankingView): string {
+  if (row.kind === 'only-a')
+    return b.candidates.some((one) => touches(one, a.candidates[row.a]!))
+      ? 'Its words lie in another cut there.'
+      : 'Not in the second one’s part, length or wishes.';
+  if (row.kind === 'only-b')
+    return a.candidates.some((one) => touches(one, b.candidates[row.b]!))
+      ? 'Its words lie in another cut there.'
+      : 'Not in the first one’s part, length or wishes.';
+  if (row.moved === null) return row.climbed === 0 ? '' : 'Moved by what others gained or lost.';
+  const { signal, points } = row.moved;
+  const reading = b.candidates[row.b]!.signals.find((one) => one.signal === signal)!;
+  return `${SIGNAL_LOOK[signal].name} ${points > 0 ? '+' : '−'}${Math.abs(points)} points: ${reading.sentence}`;
+}
+
+const touches = (one: CandidateView, other: CandidateView): boolean => one.startMs < other.endMs && other.startMs < one.endMs;

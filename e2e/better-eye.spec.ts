@@ -1,0 +1,109 @@
+import { readFile } from 'node:fs/promises';
+import { expect, type Page, test } from '@playwright/test';
+import { BRIEF, makeClient, ownerApi, signIn, startWorker, url, type Worker } from './help.js';
+
+let worker: Worker;
+test.beforeAll(async () => {
+  worker = startWorker();
+  await worker.ready;
+});
+test.afterAll(() => worker.stop());
+
+/** The demo's lines as captions, six seconds each. */
+async function captions(name: string): Promise<string> {
+  const text = await readFile(new URL(`../demo/recordings/${name}.txt`, import.meta.url), 'utf8');
+  const lines = text
+    .split('\n')
+    .map((line) => /^([A-Z]\w+): (.+)$/.exec(line))
+    .filter((match) => match !== null);
+  const clock = (s: number): string => new Date(1_000 * s).toISOString().slice(11, 23);
+  let at = 0;
+  const cues = lines.map((match) => {
+    const from = at;
+    at += Math.max(2, match[2]!.split(' ').length * 0.4);
+    return `${clock(from)} --> ${clock(at - 0.1)}\n<v ${match[1]!}>${match[2]!}\n`;
+  });
+  return `WEBVTT\n\n${cues.join('\n')}`;
+}
+
+/** Brings in a talk through the screen, sifts it through the API, and opens the bench. */
+async function openBench(page: Page, title: string): Promise<{ clientId: string }> {
+  const { clientId } = await makeClient(title);
+  await signIn(page);
+  await page.goto(url(`/recordings?client=${clientId}`));
+  await page
+    .getByTestId('files')
+    .setInputFiles({ name: `${title}.vtt`, mimeType: 'text/vtt', buffer: Buffer.from(await captions('the-last-and-the-welt-07')) });
+  const api = await ownerApi();
+  await expect(async () => {
+    const list = (await api('GET', `recordings?clientId=${clientId}`)) as unknown as { id: string; transcript: object | null }[];
+    expect(list[0]?.transcript).toBeTruthy();
+  }).toPass();
+  const [recording] = (await api('GET', `recordings?clientId=${clientId}`)) as unknown as { id: string }[];
+  const sift = await api('POST', `recordings/${recording!.id}/sifts`, BRIEF);
+  await expect(async () => expect((await api('GET', `sifts/${sift.id}`))['state']).toBe('done')).toPass({ timeout: 120_000 });
+  await page.goto(url(`/recordings/${recording!.id}`));
+  await expect(page.getByTestId('candidate').first()).toBeVisible();
+  return { clientId };
+}
+
+const titles = (page: Page): Promise<string[]> =>
+  page.getByTestId('candidate').evaluateAll((rows) => rows.slice(0, 6).map((row) => row.getAttribute('aria-label') ?? ''));
+
+test('a producer weighs the signals, takes another cut, and finds what the ranking does not show', async ({ page }) => {
+  test.setTimeout(240_000);
+  const { clientId } = await openBench(page, 'Weighed');
+
+  // Weights: ranked again at once, without a request; kept for the client; undone.
+  const before = await titles(page);
+  await page.getByRole('button', { name: 'What counts' }).click();
+  const asked: string[] = [];
+  page.on('request', (request) => {
+    if (request.url().includes('/api/')) asked.push(request.url());
+  });
+  for (const [signal, value] of [
+    ['Opening', '0'],
+    ['Stands alone', '0'],
+    ['Charge', '0'],
+    ['Substance', '60'],
+  ] as const)
+    await page.locator('#signal-weights').getByLabel(signal).fill(value);
+  await expect(page.getByText('ranked by your weights')).toBeVisible();
+  await expect(async () => expect(await titles(page)).not.toEqual(before)).toPass();
+  expect(asked).toEqual([]);
+  await page.getByRole('button', { name: 'Save for client' }).click();
+  await expect(page.getByText('Saved the weights for this client')).toBeVisible();
+  const api = await ownerApi();
+  const weightsOf = async (): Promise<unknown> =>
+    ((await api('GET', 'clients')) as unknown as { id: string; signalWeights: unknown }[]).find((one) => one.id === clientId)!.signalWeights;
+  expect(await weightsOf()).toHaveLength(6);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(async () => expect(await weightsOf()).toBeNull()).toPass();
+  await page.getByRole('button', { name: 'Back to the sift’s' }).click();
+  await expect(async () => expect(await titles(page)).toEqual(before)).toPass();
+  await page.getByRole('button', { name: 'What counts' }).click();
+
+  // Another cut takes the place of the candidate's ends.
+  await page.getByTestId('candidate').first().click();
+  const cut = page.getByTestId('alternatives').getByRole('button', { name: 'Take' });
+  for (let i = 1; i < 6 && (await cut.count()) === 0; i += 1) await page.getByTestId('candidate').nth(i).click();
+  await cut.first().click();
+  await expect(page.getByText('You moved its ends.')).toBeVisible();
+  await page.getByRole('button', { name: 'Back to where it was found' }).click();
+  await expect(page.getByText('You moved its ends.')).toBeHidden();
+
+  // A phrase filters the ranking.
+  await page.getByRole('tab', { name: 'Phrases' }).click();
+  await page.locator('tbody button:enabled').first().click();
+  await expect(page.getByRole('button', { name: /^only with/ })).toBeVisible();
+  await page.getByRole('button', { name: /^only with/ }).click();
+
+  // A hit becomes a candidate of its own, and goes again.
+  await page.getByRole('tab', { name: 'Find' }).click();
+  await page.getByLabel('Find in the transcript').fill('leather');
+  await expect(page.getByTestId('hit').first()).toContainText(/leather/i);
+  await page.getByTestId('hit').first().getByRole('button', { name: 'Make a candidate' }).click();
+  await expect(page.getByText(/your own,/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take this candidate away' }).click();
+  await expect(page.getByText(/your own,/)).toBeHidden();
+});
