@@ -11,10 +11,17 @@ const SENTENCE_MS = 200_000 / 7;
 const texts = joinedTexts(60, 21);
 const vectors = await embedAll(texts.map((text) => text.sentences));
 const judged = texts.map(({ sentences, lengths }, i) => {
-  const timed = sentences.map((_, s) => ({ firstWord: s, endWord: s + 1, startMs: Math.round(s * SENTENCE_MS), endMs: Math.round((s + 1) * SENTENCE_MS), speaker: 0 }));
+  const timed = sentences.map((_, s) => ({
+    firstWord: s,
+    endWord: s + 1,
+    startMs: Math.round(s * SENTENCE_MS),
+    endMs: Math.round((s + 1) * SENTENCE_MS),
+    speaker: 0,
+  }));
   const starts = segmentSentences(timed, vectors[i], { shortestMs: 3 * SENTENCE_MS - 2 });
   const found = starts.map((first, k) => (starts[k + 1] ?? sentences.length) - first);
   const even = Array.from({ length: 10 }, (_, k) => Math.floor(((k + 1) * sentences.length) / 10) - Math.floor((k * sentences.length) / 10));
   return { found: [pk(lengths, found), windowDiff(lengths, found)], even: [pk(lengths, even), windowDiff(lengths, even)] };
 });
-for (const key of ['found', 'even']) row(key, `Pk ${mean(judged.map((one) => one[key][0])).toFixed(3)}`, `WindowDiff ${mean(judged.map((one) => one[key][1])).toFixed(3)}`);
+for (const key of ['found', 'even'])
+  row(key, `Pk ${mean(judged.map((one) => one[key][0])).toFixed(3)}`, `WindowDiff ${mean(judged.map((one) => one[key][1])).toFixed(3)}`);

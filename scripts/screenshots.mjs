@@ -25,6 +25,28 @@ const bench = async (title) => {
   await page.getByTestId('candidate').first().waitFor();
 };
 
+/** Path of a comparison of two sifts of the first recording; the second sift is made when it is not there yet. */
+const compared = () =>
+  page.evaluate(async () => {
+    const ask = async (path) => (await fetch(`/api/${path}`)).json();
+    const recording = (await ask('recordings')).find((one) => one.title.includes('no. 12'));
+    const sifts = () => ask(`recordings/${recording.id}/sifts`);
+    const [first] = await sifts();
+    if ((await sifts()).length < 2) {
+      const { csrfToken } = await ask('session');
+      await fetch(`/api/recordings/${recording.id}/sifts`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'x-csrf-token': csrfToken },
+        body: JSON.stringify({ ...first.brief, topics: ['parts with figures about cost'] }),
+      });
+    }
+    for (;;) {
+      const [newest, older] = await sifts();
+      if (newest.state === 'done') return `/recordings/${recording.id}/compare/${older.id}/${newest.id}`;
+      await new Promise((resolve) => setTimeout(resolve, 500));
+    }
+  });
+
 await page.goto(base);
 await page.getByLabel('E-mail').waitFor();
 await take('sign-in');
@@ -43,8 +65,19 @@ await take('brief');
 await bench(/no\. 12/);
 await page.keyboard.press('ArrowDown');
 await take('bench');
+await page.getByRole('button', { name: 'What counts' }).click();
+await page.getByRole('tab', { name: 'Phrases' }).click();
+await take('weights');
+await page.getByRole('button', { name: 'What counts' }).click();
+await page.keyboard.press('f');
+await page.getByLabel('Find in the transcript').fill('how much it cost us');
+await page.getByTestId('hit').first().waitFor();
+await take('find');
+await bench(/no\. 12/);
 await page.keyboard.press('?');
 await take('keys');
+await open(await compared(), () => page.getByTestId('compared'));
+await take('compare');
 await open('/shorts', () => page.getByLabel('Title'));
 await page.locator('ul[aria-label="Shorts"] a', { hasText: /./ }).nth(3).click();
 await take('shorts');

@@ -1,4 +1,5 @@
 import type { Sentence } from '../transcript/types.js';
+import { scaleToUnit } from './lexical-vectors.js';
 import type { Vectors } from './types.js';
 
 export interface SegmentOptions {
@@ -11,10 +12,12 @@ export interface SegmentOptions {
 }
 
 /**
- * Topic segments: the division of the sentences that keeps each segment closest to its own mean direction, at a fixed
- * price for each segment. With unit vectors the loss of a segment is n - |sum of its vectors|, so sums over prefixes make
- * each try cheap. The price is found by bisection, so that the mean length comes near what was wished.
- * Exact by dynamic programming over ends (Utiyama & Isahara 2001 use the same form with word probabilities).
+ * Topic segments: the division of the sentences that keeps each segment closest to its own mean, at a fixed price for
+ * each segment. What all of the recording has in common is taken out of the vectors first; then a segment of n unit
+ * vectors gains |their sum|²/n, which for sentences without anything in common is 1 however long it is, so that long and
+ * short segments are judged alike. Sums over prefixes make each try cheap. The price is found by bisection, so that the
+ * mean length comes near what was wished. Exact by dynamic programming over ends (Utiyama & Isahara 2001 use the same
+ * form with word probabilities).
  * @returns first sentences of the segments, the first one 0; empty when there are no sentences
  */
 export function segmentSentences(sentences: readonly Sentence[], vectors: Vectors, options: SegmentOptions = {}): number[] {
@@ -39,24 +42,44 @@ export function segmentSentences(sentences: readonly Sentence[], vectors: Vector
   return best;
 }
 
-/** Segments are sums of many vectors, so a coarse picture of each is enough, and a quarter to an eighth of the time. */
-const FOLDED = 32;
+/**
+ * Segments are sums of many vectors, so a coarse picture of each is enough, in a part of the time; a long recording gets a
+ * coarser one, to keep its time near that of the rest.
+ */
+const FOLDED = 128;
+const FOLDED_LONG = 64;
+const LONG_ROWS = 1_500;
 
 /**
- * Vectors folded to at most 32 numbers: each place is added to another with a fixed sign (the count sketch of Charikar,
- * Chen & Farach-Colton 2002), which keeps inner products on average. See bench/text.mjs.
+ * Vectors folded to at most `FOLDED` numbers: each place is added to another with a fixed sign (the count sketch of
+ * Charikar, Chen & Farach-Colton 2002), which keeps inner products on average. See bench/segments.mjs and bench/text.mjs.
  */
 function fold(vectors: Vectors): Vectors {
   const { dimensions, data } = vectors;
-  if (dimensions <= FOLDED) return vectors;
   const rows = data.length / dimensions;
-  const folded = new Float32Array(rows * FOLDED);
-  const place = Int32Array.from({ length: dimensions }, (_, d) => (Math.imul(d + 1, 0x9e3779b1) >>> 8) % FOLDED);
-  const sign = Int8Array.from({ length: dimensions }, (_, d) => (Math.imul(d + 1, 0x85ebca6b) & 0x40000000 ? 1 : -1));
+  const most = rows > LONG_ROWS ? FOLDED_LONG : FOLDED;
+  const size = Math.min(most, dimensions);
+  const folded = new Float32Array(rows * size);
+  const place = Int32Array.from({ length: dimensions }, (_, d) => (dimensions <= most ? d : (Math.imul(d + 1, 0x9e3779b1) >>> 8) % most));
+  const sign = Int8Array.from({ length: dimensions }, (_, d) => (dimensions <= most || Math.imul(d + 1, 0x85ebca6b) & 0x40000000 ? 1 : -1));
   for (let row = 0; row < rows; row += 1) {
-    for (let d = 0; d < dimensions; d += 1) folded[row * FOLDED + place[d]!]! += sign[d]! * data[row * dimensions + d]!;
+    for (let d = 0; d < dimensions; d += 1) folded[row * size + place[d]!]! += sign[d]! * data[row * dimensions + d]!;
   }
-  return { dimensions: FOLDED, data: folded };
+  takeOutCommon(folded, rows, size);
+  return { dimensions: size, data: folded };
+}
+
+/** How much of what all sentences have in common is taken out; a little is left, so that a recording on one thing stays whole. */
+const COMMON = 0.7;
+
+function takeOutCommon(data: Float32Array, rows: number, size: number): void {
+  const mean = new Float64Array(size);
+  for (let i = 0; i < data.length; i += 1) mean[i % size]! += data[i]! / rows;
+  for (let row = 0; row < rows; row += 1) {
+    const vector = data.subarray(row * size, (row + 1) * size);
+    for (let d = 0; d < size; d += 1) vector[d]! -= COMMON * mean[d]!;
+    scaleToUnit(vector);
+  }
 }
 
 /** For each end (exclusive), the first sentence of each allowed segment and its loss. */
@@ -97,7 +120,7 @@ function segmentLosses(sentences: readonly Sentence[], vectors: Vectors, options
       if (lengthMs < options.shortestMs && first > 0 && end < n) continue;
       if (lengthMs < options.shortestMs && !(first === 0 && end === n)) continue;
       found.push(first);
-      loss.push(end - first - Math.sqrt(Math.max(0, square)));
+      loss.push(-square / (end - first));
     }
     firsts.push(Int32Array.from(found));
     values.push(Float64Array.from(loss));

@@ -7,12 +7,15 @@ export interface ScoredRun extends Run {
 /** A score at or below this is worth nothing in the choice. */
 const FLOOR = 12;
 
+/** High enough that a passage of 90 is worth more than one of 85 with one of 70 beside it. */
+const STEEP = 8;
+
 /**
- * Worth of a score in the choice. The cube makes one strong passage worth more than two middling ones that lie inside
- * it, so that a fine clip is not split to fill the strip.
+ * Worth of a score in the choice: a high power, so that one strong passage is worth more than two middling ones that lie
+ * inside it, and a fine clip is not split to fill the strip.
  */
 export function worthOf(score: number): number {
-  return Math.max(0, (score - FLOOR) / (100 - FLOOR)) ** 3;
+  return Math.max(0, (score - FLOOR) / (100 - FLOOR)) ** STEEP;
 }
 
 /**

@@ -98,6 +98,9 @@ const ASKS_ROLE: readonly (readonly [RegExp, readonly Role[]])[] = [
   [/\b(?:explain\w*|how it works|why)\b/i, ['explanation']],
 ];
 
+/** A shorter line says too little to be sure of what it means. */
+const FULL_LINE_WORDS = 6;
+
 /** 0 to 1 for each sentence: how plainly it is what some topic of the brief means. */
 function askedFor(context: SiftContext): Asked[] {
   const rows = context.brief.topics.map((topic, t) => {
@@ -109,9 +112,9 @@ function askedFor(context: SiftContext): Asked[] {
       return meaning === null ? does : Math.min(1, 0.55 * Math.min(1, does) + 0.6 * meaning[s]!);
     });
   });
-  return context.sentences.map((_, s) => {
+  return context.sentences.map(({ firstWord, endWord }, s) => {
     const best = rows.reduce((top, row, t) => (row[s]! > rows[top]![s]! ? t : top), 0);
-    return { value: rows[best]![s]!, topic: context.brief.topics[best]! };
+    return { value: rows[best]![s]! * Math.min(1, (endWord - firstWord) / FULL_LINE_WORDS), topic: context.brief.topics[best]! };
   });
 }
 
