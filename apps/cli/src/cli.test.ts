@@ -99,6 +99,24 @@ describe('sift', () => {
   });
 });
 
+describe('reel', () => {
+  it('adds parts up to the length asked for, within five seconds, in order and without overlaps', async () => {
+    const { code, out } = await run('reel', 'talk.vtt', '--length', '100', '--json');
+    expect(code).toBe(0);
+    const { length, parts } = JSON.parse(out) as { length: number; parts: { start: number; end: number; text: string }[] };
+    expect(Math.abs(length - 100)).toBeLessThanOrEqual(5);
+    expect(parts.reduce((sum, part) => sum + part.end - part.start, 0)).toBeCloseTo(length, 3);
+    parts.forEach((part, i) => i > 0 && expect(part.start).toBeGreaterThanOrEqual(parts[i - 1]!.end));
+    const text = await run('reel', 'talk.vtt', '--length', '100');
+    expect(text.out).toMatch(/in \d+ parts\n$/);
+  });
+  it('says what is wrong', async () => {
+    expect(await run('reel', 'talk.vtt', '--length', '1700')).toMatchObject({ code: 1, err: expect.stringContaining('no parts add up') });
+    expect(await run('reel', 'talk.vtt', '--min', '20')).toMatchObject({ code: 2, err: expect.stringContaining('reel has no --min') });
+    expect(await run('reel')).toMatchObject({ code: 2, err: expect.stringContaining('reel takes one FILE') });
+  });
+});
+
 describe('convert', () => {
   it('goes round all formats and keeps the words', async () => {
     const text = (file: string): string =>

@@ -1,14 +1,16 @@
 import { convert } from './convert.js';
 import { BadInputError, UsageError } from './errors.js';
+import { reelFile } from './reel-file.js';
 import { siftFile } from './sift-file.js';
 
 const USAGE = `usage:
   sift-reel sift FILE [--min S] [--max S] [--count N] [--from T] [--to T] [--about "words"] [--json]
+  sift-reel reel FILE [--length S] [--from T] [--to T] [--about "words"] [--json]
   sift-reel convert IN OUT
 FILE and IN: WebVTT, SubRip, podcast JSON or stamped text. OUT: the format by its ending (.vtt .srt .json .txt).
 S: seconds. T: seconds, mm:ss or hh:mm:ss.`;
 
-const COMMANDS: Readonly<Record<string, (args: readonly string[]) => Promise<string>>> = { sift: siftFile, convert };
+const COMMANDS: Readonly<Record<string, (args: readonly string[]) => Promise<string>>> = { sift: siftFile, reel: reelFile, convert };
 
 /** Runs a command. Exit code 0; 1 for bad input, with `file:line: reason`; 2 for wrong use. */
 export async function main(args: readonly string[]): Promise<number> {

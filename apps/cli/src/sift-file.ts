@@ -22,12 +22,20 @@ const OPTIONS = {
   from: { type: 'string' },
   to: { type: 'string' },
   about: { type: 'string' },
+  length: { type: 'string' },
   json: { type: 'boolean' },
 } as const;
 
 /** `sift FILE`: the ranking of a transcript as JSON, or as a readable list. */
 export async function siftFile(args: readonly string[]): Promise<string> {
-  const { path, options } = readArguments(args);
+  const { path, options } = readArguments(args, 'sift');
+  const { transcript, brief, result } = await siftByOptions(path, options);
+  const shown = options.count === undefined ? result.candidates : result.candidates.slice(0, brief.roughCount);
+  return options.json === true ? `${JSON.stringify(toJson(transcript, result, shown))}\n` : toText(shown, result.strongCount);
+}
+
+/** Reads a transcript, computes its vectors and sifts it. @throws BadInputError, UsageError */
+export async function siftByOptions(path: string, options: Options): Promise<{ transcript: Transcript; brief: Brief; result: SiftResult }> {
   const { transcript } = await readTranscriptFile(path);
   const brief = briefOf(options);
   const embedder = new Embedder();
@@ -40,9 +48,7 @@ export async function siftFile(args: readonly string[]): Promise<string> {
     );
     const sentenceVectors = await embedder.embed(texts);
     const topicVectors = brief.topics.length === 0 ? null : await embedder.embed(brief.topics);
-    const result = sift({ transcript, brief, clientTags: [], sentenceVectors, topicVectors });
-    const shown = options.count === undefined ? result.candidates : result.candidates.slice(0, brief.roughCount);
-    return options.json === true ? `${JSON.stringify(toJson(transcript, result, shown))}\n` : toText(shown, result.strongCount);
+    return { transcript, brief, result: sift({ transcript, brief, clientTags: [], sentenceVectors, topicVectors }) };
   } catch (error) {
     if (error instanceof BriefRefusedError) throw error.code === 'empty-part' ? new BadInputError(path, 1, error.message) : new UsageError(error.message);
     throw error;
@@ -51,17 +57,18 @@ export async function siftFile(args: readonly string[]): Promise<string> {
   }
 }
 
-type Options = {
+export type Options = {
   min?: string | undefined;
   max?: string | undefined;
   count?: string | undefined;
   from?: string | undefined;
   to?: string | undefined;
   about?: string | undefined;
+  length?: string | undefined;
   json?: boolean | undefined;
 };
 
-function readArguments(args: readonly string[]): { path: string; options: Options } {
+export function readArguments(args: readonly string[], command: 'sift' | 'reel'): { path: string; options: Options } {
   let parsed: { values: Options; positionals: string[] };
   try {
     parsed = parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true });
@@ -69,7 +76,9 @@ function readArguments(args: readonly string[]): { path: string; options: Option
     throw new UsageError(error instanceof Error ? error.message : String(error));
   }
   const [path, ...more] = parsed.positionals;
-  if (path === undefined || more.length > 0) throw new UsageError('sift takes one FILE');
+  if (path === undefined || more.length > 0) throw new UsageError(`${command} takes one FILE`);
+  const foreign = (command === 'sift' ? (['length'] as const) : (['min', 'max', 'count'] as const)).find((name) => parsed.values[name] !== undefined);
+  if (foreign !== undefined) throw new UsageError(`${command} has no --${foreign}`);
   return { path, options: parsed.values };
 }
 
@@ -94,7 +103,7 @@ function briefOf(options: Options): Brief {
   };
 }
 
-function secondsOf(text: string | undefined, name: string, fallback: number): number {
+export function secondsOf(text: string | undefined, name: string, fallback: number): number {
   if (text === undefined) return fallback;
   const seconds = Number(text);
   if (text.trim() === '' || !Number.isFinite(seconds) || seconds <= 0) throw new UsageError(`${name} takes seconds, found “${text}”`);

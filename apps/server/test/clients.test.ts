@@ -30,7 +30,7 @@ const channel = async (fields: object = {}): Promise<object> => ({
 describe('clients', () => {
   it('are made by the owner, changed by whoever works for them', async () => {
     const made = await world.owner.post('clients', CLIENT);
-    expect([made.status, made.body]).toEqual([201, { ...CLIENT, id: made.body.id, recordingCount: 0, channelCount: 0 }]);
+    expect([made.status, made.body]).toEqual([201, { ...CLIENT, id: made.body.id, signalWeights: null, recordingCount: 0, channelCount: 0 }]);
     expect((await producer.post('clients', { ...CLIENT, name: 'Mine' })).status).toBe(403);
     const changed = await producer.put(`clients/${clientId}`, { ...CLIENT, name: `Renamed ${clientId}`, standingBrief: { ...BRIEF, topics: ['slate'] } });
     expect(changed.body.standingBrief.topics).toEqual(['slate']);

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import BM25Vectorizer from 'wink-nlp/utilities/bm25-vectorizer.js';
+import its from 'wink-nlp/src/its.js';
 import { demoTranscript, toVtt, transcriptOf } from '../talk.fixture.js';
 import { PassageRefusedError, scorePassage } from './passage.js';
 import { bm25, searchTranscript } from './search.js';
@@ -15,6 +17,16 @@ describe('BM25 (Robertson & Zaragoza 2009)', () => {
     const idf = Math.log(1 + (3 - 1 + 0.5) / (1 + 0.5));
     const expected = (idf * 2 * 2.2) / (2 + 1.2 * (0.25 + (0.75 * 4) / 3));
     expect([...bm25(texts, ['dog'])]).toEqual([0, expect.closeTo(expected, 12), 0]);
+  });
+  it('agrees with wink-nlp’s vectorizer (its b 0.75, k1 1.2, k 1, no norm) on every text and word', () => {
+    const vectorizer = BM25Vectorizer({ b: 0.75, k1: 1.2, k: 1, norm: 'none' });
+    for (const text of texts) vectorizer.learn(text);
+    const terms: string[] = vectorizer.out(its.terms);
+    const table: number[][] = vectorizer.out(its.docTermMatrix);
+    terms.forEach((term, t) => {
+      // The package gives zero to a word that a text does not hold, as we do, and rounds to six places.
+      bm25(texts, [term]).forEach((score, d) => expect(score).toBeCloseTo(table[d]![t]!, 5));
+    });
   });
   it('a rarer word counts for more, and what is not there counts nothing', () => {
     const [first] = bm25(texts, ['cat']);
