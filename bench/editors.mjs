@@ -1,6 +1,6 @@
 // How well the ranking agrees with the marks of bench/editors: 0 is a random passage, 1 is one reader judged by the others.
 import { sift } from '@sift-reel/core';
-import { judge, mean, randomPassages } from '@sift-reel/fitting';
+import { judge, mean, randomPassages, TOP } from '@sift-reel/fitting';
 import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
 import { row } from './measure.mjs';
 
@@ -9,6 +9,8 @@ const input = (one, sentenceVectors) => ({ transcript: one.transcript, brief: BR
 
 /** What somebody gets who cuts from the front: passages of 45 s, one after the other. */
 const firstPassages = (talk) => Array.from({ length: Math.floor(talk.durationMs / 45_000) }, (_, i) => ({ startMs: i * 45_000, endMs: (i + 1) * 45_000 }));
+
+const averaged = (list) => Object.fromEntries(Object.keys(list[0]).map((key) => [key, mean(list.map((one) => one[key]))]));
 
 for (const part of wanted) {
   const set = readMarkedSet(SPLIT[part]);
@@ -20,7 +22,7 @@ for (const part of wanted) {
       engine: judge(one, withVectors),
       words: judge(one, sift(input(one, null)).candidates),
       first: judge(one, firstPassages(one.talk)),
-      random: judge(one, randomPassages(one.talk, 5, 99)),
+      random: averaged(Array.from({ length: 60 }, (_, i) => judge(one, randomPassages(one.talk, TOP, 100 + i)))),
     };
   });
   row(`-- ${part}`, 'agreement', 'nDCG', 'never', 'no vectors');

@@ -92,6 +92,15 @@ test('a producer weighs the signals, takes another cut, and finds what the ranki
   await page.getByRole('button', { name: 'Back to where it was found' }).click();
   await expect(page.getByText('You moved its ends.')).toBeHidden();
 
+  // A highlight reel of the best parts, to take away.
+  await page.getByRole('button', { name: 'Highlight reel' }).click();
+  await expect(page.getByRole('dialog').getByText(/in \d+ parts/)).toBeVisible();
+  expect(await page.getByTestId('reel-part').count()).toBeGreaterThan(3);
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download as CSV' }).click();
+  expect((await saved).suggestedFilename()).toContain('highlight reel.csv');
+  await page.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).click();
+
   // A phrase filters the ranking.
   await page.getByRole('tab', { name: 'Phrases' }).click();
   await page.locator('tbody button:enabled').first().click();

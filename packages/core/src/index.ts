@@ -32,7 +32,7 @@ export { DULL_ROLES, ROLES } from './sift/roles/roles.js';
 export type { Reweighed, Weighable } from './sift/reweigh.js';
 export type { Comparable, ComparedRow, SiftSide } from './sift/compare.js';
 export type { SearchHit } from './sift/search.js';
-export type { Reel, ReelPart } from './sift/reel.js';
+export type { Reel, ReelPart, ReelSource } from './sift/reel.js';
 export type {
   Alternative,
   Brief,

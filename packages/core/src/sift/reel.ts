@@ -1,6 +1,15 @@
 import type { Span } from '../time/span.js';
 import { worthOf } from './select.js';
-import type { Candidate } from './types.js';
+import type { Alternative } from './types.js';
+
+/** What a reel is made of: a candidate as far as it matters here. */
+export interface ReelSource extends Span {
+  readonly rank: number;
+  readonly firstWord: number;
+  readonly endWord: number;
+  readonly score: number;
+  readonly alternatives: readonly Alternative[];
+}
 
 /** A part of a reel: a candidate, or one of its other cuts, as it is to be played. */
 export interface ReelPart extends Span {
@@ -40,7 +49,7 @@ const MOST_PARTS_CONSIDERED = 80;
  * @param candidates by rank, not overlapping, @param lengthMs asked, 10_000 to 1_800_000
  * @throws ReelRefusedError when no set comes within five seconds
  */
-export function buildReel(candidates: readonly Candidate[], lengthMs: number): Reel {
+export function buildReel(candidates: readonly ReelSource[], lengthMs: number): Reel {
   const choices = candidates.slice(0, MOST_PARTS_CONSIDERED).map((candidate) => partsOf(candidate));
   const most = Math.floor((lengthMs + REEL_WITHIN_MS) / STEP_MS);
   let best = new Float64Array(most + 1).fill(-Infinity);
@@ -78,7 +87,7 @@ export function buildReel(candidates: readonly Candidate[], lengthMs: number): R
 
 const stepsOf = (part: Span): number => Math.max(1, Math.round((part.endMs - part.startMs) / STEP_MS));
 
-function partsOf(candidate: Candidate): ReelPart[] {
+function partsOf(candidate: ReelSource): ReelPart[] {
   const { rank, startMs, endMs, firstWord, endWord, score } = candidate;
   const own = { rank, startMs, endMs, firstWord, endWord, score };
   // Another cut may reach into a neighbour, so only those inside the candidate are safe to swap in.

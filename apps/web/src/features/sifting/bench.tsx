@@ -14,6 +14,7 @@ import { Ranking } from './ranking.js';
 import { FindPane } from './find-pane.js';
 import { PhrasesPane } from './phrases-pane.js';
 import { Reasons } from './reasons.js';
+import { ReelDialog } from './reel-dialog.js';
 import { Seam } from './seam.js';
 import { SelectionBar } from './selection-bar.js';
 import { SidePane } from './side-pane.js';
@@ -93,6 +94,7 @@ function BenchTable({
     // Only a new choice scrolls; moving an edge must not.
   }, [chosen?.id, goTo]);
 
+  const [reel, setReel] = useState(false);
   const [tab, setTab] = useState(0);
   const [query, setQuery] = useState('');
   const [selected, setSelected] = useState<DraftSpan | null>(null);
@@ -195,6 +197,7 @@ function BenchTable({
           roughCount={ranking.sift.brief.roughCount}
           chosenId={candidateId}
           onChoose={choose}
+          onReel={() => setReel(true)}
           weights={<Weights clientId={recording.clientId} clientWeights={client?.signalWeights ?? null} siftWeights={ranking.weights} />}
         />
         <TranscriptPane
@@ -238,6 +241,16 @@ function BenchTable({
           phrases={<PhrasesPane phrases={ranking.keyPhrases} candidates={ranking.candidates} />}
         />
       </div>
+      {reel && (
+        <ReelDialog
+          title={recording.title}
+          candidates={ranking.candidates}
+          transcript={transcript}
+          player={player}
+          hasSound={recording.sound !== null}
+          onClose={() => setReel(false)}
+        />
+      )}
     </div>
   );
 }

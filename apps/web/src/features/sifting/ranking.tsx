@@ -15,6 +15,7 @@ interface RankingProps {
   roughCount: number;
   chosenId: string | null;
   onChoose: (candidateId: string) => void;
+  onReel: () => void;
   /** What counts, above the list. */
   weights: ReactNode;
 }
@@ -22,7 +23,7 @@ interface RankingProps {
 const SELECT = 'rounded border border-transparent bg-transparent py-[2px] text-soft hover:border-edge';
 
 /** The ranking, read down like a contact sheet; drawn only where it is seen. */
-export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoose, weights }: RankingProps): ReactNode {
+export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoose, onReel, weights }: RankingProps): ReactNode {
   const sort = useAppSelector((state) => state.bench.sort);
   const scroller = useRef<HTMLDivElement>(null);
   const kept = all.filter((one) => one.state === 'kept').length;
@@ -48,6 +49,15 @@ export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoos
             · {kept} kept, {dropped} dropped
           </span>
         </span>
+        <button
+          type="button"
+          className="ml-auto underline disabled:opacity-45"
+          disabled={all.length === 0}
+          title="Three to five minutes of the best parts"
+          onClick={onReel}
+        >
+          Highlight reel
+        </button>
       </div>
       <Filters />
       {weights}

@@ -1,0 +1,124 @@
+import { buildReel, formatLength, formatTimecode, type Reel, ReelRefusedError, type Transcript, writeCsv } from '@sift-reel/core';
+import { type ReactNode, useMemo, useState } from 'react';
+import type { CandidateView } from '../../app/api.js';
+import { Dialog, DialogFoot } from '../../ui/dialog.js';
+import { Button } from '../../ui/parts.js';
+import type { Player } from './player.js';
+
+/** Lengths a highlight reel is asked for in, common practice: 3 to 5 minutes. */
+const LENGTHS_MS = [60_000, 90_000, 120_000, 180_000, 240_000, 300_000];
+const USUAL_MS = 240_000;
+const SHOWN_WORDS = 26;
+
+/** One highlight reel of the ranking's best parts, in the order of the recording, to be listened to and taken away. */
+export function ReelDialog({
+  title,
+  candidates,
+  transcript,
+  player,
+  hasSound,
+  onClose,
+}: {
+  title: string;
+  candidates: readonly CandidateView[];
+  transcript: Transcript;
+  player: Player;
+  hasSound: boolean;
+  onClose: () => void;
+}): ReactNode {
+  const [lengthMs, setLengthMs] = useState(USUAL_MS);
+  const wanted = useMemo(() => candidates.filter((one) => one.state !== 'dropped'), [candidates]);
+  const made = useMemo(() => tryReel(wanted, lengthMs), [wanted, lengthMs]);
+  return (
+    <Dialog open wide onClose={onClose} title="Highlight reel">
+      <label className="flex items-center gap-3">
+        <span>Length</span>
+        <select className="rounded border border-rule bg-sheet px-2 py-[4px]" value={lengthMs} onChange={(event) => setLengthMs(Number(event.target.value))}>
+          {LENGTHS_MS.map((ms) => (
+            <option key={ms} value={ms}>
+              {formatLength(ms)}
+            </option>
+          ))}
+        </select>
+        <span className="text-soft">
+          The parts worth most that add up to it within 5 seconds, in the order they were said. Dropped candidates are left out.
+        </span>
+      </label>
+      {typeof made === 'string' ? (
+        <p role="alert" className="mt-4 text-madder-text">
+          {made}
+        </p>
+      ) : (
+        <>
+          <p className="mt-4" role="status">
+            <b>{formatLength(made.lengthMs)}</b> <span className="text-soft">in {made.parts.length} parts</span>
+          </p>
+          <ol className="mt-2 max-h-[46vh] overflow-y-auto border-t border-rule">
+            {made.parts.map((part) => (
+              <li
+                key={part.firstWord}
+                data-testid="reel-part"
+                className="grid grid-cols-[64px_48px_1fr_auto] items-baseline gap-x-3 border-b border-rule py-[6px]"
+              >
+                <span className="time">{formatTimecode(part.startMs)}</span>
+                <span className="time text-soft">{formatLength(part.endMs - part.startMs)}</span>
+                <span className="line-clamp-2 font-serif text-[15px] leading-[1.35]">
+                  {wordsOf(transcript, part.firstWord, Math.min(part.endWord, part.firstWord + SHOWN_WORDS))}…
+                </span>
+                <Button
+                  disabled={!hasSound}
+                  title={hasSound ? 'Plays this part' : 'This recording has no sound yet'}
+                  onClick={() => player.playSpan(part.startMs, part.endMs)}
+                >
+                  Play
+                </Button>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+      <DialogFoot>
+        <Button onClick={onClose}>Close</Button>
+        {typeof made !== 'string' && (
+          <Button tone="fill" onClick={() => download(title, made, transcript)}>
+            Download as CSV
+          </Button>
+        )}
+      </DialogFoot>
+    </Dialog>
+  );
+}
+
+function wordsOf(transcript: Transcript, firstWord: number, endWord: number): string {
+  return transcript.words
+    .slice(firstWord, endWord)
+    .map((word) => word.text)
+    .join(' ');
+}
+
+function tryReel(candidates: readonly CandidateView[], lengthMs: number): Reel | string {
+  try {
+    return buildReel(candidates, lengthMs);
+  } catch (error) {
+    if (!(error instanceof ReelRefusedError)) throw error;
+    return error.nearestMs === 0
+      ? 'There are no candidates to make a reel of.'
+      : `No parts add up to ${formatLength(lengthMs)}; the nearest below it is ${formatLength(error.nearestMs)}. Choose another length, or sift with shorter candidates.`;
+  }
+}
+
+function download(title: string, reel: Reel, transcript: Transcript): void {
+  const rows = reel.parts.map((part, i) => [
+    i + 1,
+    formatTimecode(part.startMs, 'tenths'),
+    formatTimecode(part.endMs, 'tenths'),
+    Math.round((part.endMs - part.startMs) / 100) / 10,
+    wordsOf(transcript, part.firstWord, part.endWord),
+  ]);
+  const file = new Blob([writeCsv(['part', 'start', 'end', 'seconds', 'words'], rows)], { type: 'text/csv' });
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(file);
+  link.download = `${title.replace(/[^\p{L}\p{N} .-]+/gu, ' ').trim()} - highlight reel.csv`;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
