@@ -1,7 +1,7 @@
 // The marked talks of bench/editors and the labelled sentences of bench/roles, read from their files.
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { readTranscript } from '@sift-reel/core';
+import { readTranscript, sentenceTexts } from '@sift-reel/core';
 import { readMarks, readTalk, toCaptions } from '@sift-reel/fitting';
 import { fileCache } from './vector-file.mjs';
 import { Embedder } from '@sift-reel/embedder';
@@ -28,13 +28,7 @@ export function readMarkedSet(names) {
   });
 }
 
-export const textsOf = (transcript) =>
-  transcript.sentences.map((s) =>
-    transcript.words
-      .slice(s.firstWord, s.endWord)
-      .map((word) => word.text)
-      .join(' '),
-  );
+export const textsOf = sentenceTexts;
 
 /** Vectors of texts, kept in a file under var/ between runs. */
 export async function embedAll(lists) {

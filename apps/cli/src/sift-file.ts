@@ -6,6 +6,7 @@ import {
   formatLength,
   formatTimecode,
   parseClock,
+  sentenceTexts,
   sift,
   SIGNALS,
   type SiftResult,
@@ -40,13 +41,7 @@ export async function siftByOptions(path: string, options: Options): Promise<{ t
   const brief = briefOf(options);
   const embedder = new Embedder();
   try {
-    const texts = transcript.sentences.map((s) =>
-      transcript.words
-        .slice(s.firstWord, s.endWord)
-        .map((word) => word.text)
-        .join(' '),
-    );
-    const sentenceVectors = await embedder.embed(texts);
+    const sentenceVectors = await embedder.embed(sentenceTexts(transcript));
     const topicVectors = brief.topics.length === 0 ? null : await embedder.embed(brief.topics);
     return { transcript, brief, result: sift({ transcript, brief, clientTags: [], sentenceVectors, topicVectors }) };
   } catch (error) {

@@ -7,6 +7,7 @@ export type { TimecodeStyle } from './time/timecode.js';
 export { decodeText } from './transcript/decode.js';
 export { packTranscript, unpackTranscript } from './transcript/pack.js';
 export { detectFormat, readTranscript } from './transcript/read-transcript.js';
+export { sentenceTexts } from './transcript/sentence-texts.js';
 export { TRANSCRIPT_FORMATS, TranscriptRefusedError } from './transcript/types.js';
 export { captionCues, writeSubRip, writeWebVtt } from './transcript/write/captions.js';
 export { writeTranscript } from './transcript/write/write-transcript.js';

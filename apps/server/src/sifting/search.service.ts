@@ -1,6 +1,6 @@
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { InjectConnection } from '@nestjs/sequelize';
-import type { Transcript, Vectors } from '@sift-reel/core';
+import { sentenceTexts, type Transcript, type Vectors } from '@sift-reel/core';
 import { DIMENSIONS, Embedder, sentenceKey, type VectorCache } from '@sift-reel/embedder';
 import { Sequelize } from 'sequelize-typescript';
 import type { Actor } from '../identity/actor.js';
@@ -46,14 +46,7 @@ export class SearchService implements OnModuleDestroy {
 
   /** The vectors of all sentences, or null while some are not there: nobody waits here for the model to read hours of talk. */
   async knownVectors(transcript: Transcript): Promise<Vectors | null> {
-    const keys = transcript.sentences.map(({ firstWord, endWord }) =>
-      sentenceKey(
-        transcript.words
-          .slice(firstWord, endWord)
-          .map((word) => word.text)
-          .join(' '),
-      ),
-    );
+    const keys = sentenceTexts(transcript).map(sentenceKey);
     const known = await this.cache.read([...new Set(keys)]);
     if (keys.length === 0 || keys.some((key) => !known.has(key))) return null;
     const data = new Float32Array(keys.length * DIMENSIONS);

@@ -1,5 +1,5 @@
 import { setImmediate as nextTurn } from 'node:timers/promises';
-import { BriefRefusedError, type Candidate, SIGNALS, type SiftResult, siftSteps, type Transcript, type Vectors } from '@sift-reel/core';
+import { BriefRefusedError, type Candidate, sentenceTexts, SIGNALS, type SiftResult, siftSteps, type Transcript, type Vectors } from '@sift-reel/core';
 import type { Embedder } from '@sift-reel/embedder';
 import { QueryTypes } from 'sequelize';
 import type { Sequelize } from 'sequelize-typescript';
@@ -74,12 +74,7 @@ async function readTranscriptRow(recordingId: string): Promise<Transcript> {
 }
 
 async function embedSentences(transcript: Transcript, embedder: Embedder, reporter: ProgressReporter, signal: AbortSignal): Promise<Vectors> {
-  const texts = transcript.sentences.map((s) =>
-    transcript.words
-      .slice(s.firstWord, s.endWord)
-      .map((word) => word.text)
-      .join(' '),
-  );
+  const texts = sentenceTexts(transcript);
   const stop = new AbortController();
   const both = AbortSignal.any([signal, stop.signal]);
   let reporting: Promise<void> = Promise.resolve();
