@@ -27,7 +27,7 @@ async function captions(name: string): Promise<string> {
 }
 
 /** Brings in a talk through the screen, sifts it through the API, and opens the bench. */
-async function openBench(page: Page, title: string): Promise<{ clientId: string }> {
+async function openBench(page: Page, title: string): Promise<{ clientId: string; recordingId: string }> {
   const { clientId } = await makeClient(title);
   await signIn(page);
   await page.goto(url(`/recordings?client=${clientId}`));
@@ -44,7 +44,7 @@ async function openBench(page: Page, title: string): Promise<{ clientId: string 
   await expect(async () => expect((await api('GET', `sifts/${sift.id}`))['state']).toBe('done')).toPass({ timeout: 120_000 });
   await page.goto(url(`/recordings/${recording!.id}`));
   await expect(page.getByTestId('candidate').first()).toBeVisible();
-  return { clientId };
+  return { clientId, recordingId: recording!.id };
 }
 
 const titles = (page: Page): Promise<string[]> =>
@@ -115,4 +115,44 @@ test('a producer weighs the signals, takes another cut, and finds what the ranki
   await expect(page.getByText(/your own,/)).toBeVisible();
   await page.getByRole('button', { name: 'Take this candidate away' }).click();
   await expect(page.getByText(/your own,/)).toBeHidden();
+});
+
+test('two sifts are compared with the reason, and an interest list is refused with its line, then taken', async ({ page }) => {
+  test.setTimeout(240_000);
+  const { clientId, recordingId } = await openBench(page, 'Compared');
+  const api = await ownerApi();
+  const sift = await api('POST', `recordings/${recordingId}/sifts`, { ...BRIEF, topics: ['glue', 'parts with figures about cost'] });
+  await expect(async () => expect((await api('GET', `sifts/${sift.id}`))['state']).toBe('done')).toPass({ timeout: 60_000 });
+  await page.reload();
+  await page.getByRole('button', { name: '2 sifts' }).click();
+  await page.getByRole('menuitem', { name: 'Compare two of them' }).click();
+  await expect(page.getByText(/passages in both/)).toBeVisible();
+  await expect(page.getByText('the second asks about glue, parts with figures about cost', { exact: false })).toBeVisible();
+  await expect(
+    page
+      .getByTestId('compared')
+      .filter({ hasText: /Currency \+[\d.]+ points/ })
+      .first(),
+  ).toBeVisible();
+  await page.getByRole('link', { name: 'Back to the bench' }).click();
+  await expect(page.getByTestId('candidate').first()).toBeVisible();
+
+  await page.goto(url(`/clients/${clientId}`));
+  const file = page.getByTestId('interest-file');
+  const list = page.getByRole('region', { name: 'Interest list' });
+  await file.setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('term,volume,competition,change\nglue,many,0.2,0\n') });
+  await expect(list.getByRole('alert')).toContainText('line 2, volume');
+  await file.setInputFiles({
+    name: 'good.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('term,volume,competition,change\nglue,5400,0.2,0.1\nheel,900,0.5,-0.2\n'),
+  });
+  await expect(list.getByText('2 terms')).toBeVisible();
+  await list.getByRole('button', { name: 'Empty it' }).click();
+  await expect(list.getByText('2 terms')).toBeHidden();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(list.getByText('2 terms')).toBeVisible();
+  await page.goto(url(`/recordings/${recordingId}`));
+  await page.getByRole('tab', { name: 'Phrases' }).click();
+  await expect(page.getByRole('row', { name: /glue/ }).first()).toContainText('5,400');
 });
