@@ -56,7 +56,7 @@ export { measureRuns } from './sift/measure.js';
 export { segmentSentences } from './sift/segments.js';
 export { GAP_FEATURES, GAP_PLACES, writeGapFeatures } from './text/ends/gap-features.js';
 export { gapStrengths } from './text/ends/gap-model.js';
-export { judgeRoles, rowLength } from './sift/roles/model.js';
+export { judgeRoles } from './sift/roles/model.js';
 export { packNumbers, unpackNumbers } from './text/pack-weights.js';
 export { readForRoles } from './sift/roles/reading.js';
 export { smoothRoles } from './sift/roles/smooth.js';

@@ -1,4 +1,3 @@
-import { STOPWORDS } from '../text/lexicon.js';
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
 import { findTells, type Hit, normaliseWords } from './find-tells.js';
@@ -38,7 +37,6 @@ export interface SiftContext {
   /** First hit of each sentence in `hits`, and one more for the end. */
   readonly hitStarts: Int32Array;
   readonly wordCounts: Sums;
-  readonly contentCounts: Sums;
   /** Probabilities of the roles of each sentence, rows of `ROLES.length`. */
   readonly roles: Float32Array;
   /** Words of the sentences times the probability of a role, summed. */
@@ -74,7 +72,6 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     if (sums === undefined) counts.set(tell, (sums = countTell(tell, hits, hitStarts, sentences.length)));
     return sums.sum(run);
   };
-  const isContent = (i: number): boolean => words[i]!.kind === 'word' && texts[i]!.length > 2 && !STOPWORDS.has(texts[i]!);
   const perSentence = (test: (i: number) => boolean): Sums =>
     new Sums(
       sentences.map((s) => {
@@ -100,7 +97,6 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     hitStarts,
     count,
     wordCounts,
-    contentCounts: perSentence(isContent),
     roles,
     roleSums: (role) => {
       let sums = roleSums.get(role);

@@ -30,7 +30,7 @@ export function* candidateRuns(context: SiftContext): Generator<Run> {
 }
 
 /** Sentences that hold something the brief wants left out. */
-export function avoidedSentences(context: SiftContext): boolean[] {
+function avoidedSentences(context: SiftContext): boolean[] {
   const phrases = context.brief.avoid.map(topicWords).filter((words) => words.length > 0);
   return context.sentences.map(({ firstWord, endWord }) => {
     for (const words of phrases) {

@@ -12,7 +12,7 @@ export interface RoleModel {
   readonly weights: Float32Array;
 }
 
-export const rowLength = (vectors: number): number => vectors + SURFACE_FEATURES.length + HASHES + 1;
+const rowLength = (vectors: number): number => vectors + SURFACE_FEATURES.length + HASHES + 1;
 
 /** Probabilities of the roles of each sentence by itself, rows of `ROLES.length` that sum to 1. */
 export function judgeRoles(reading: RoleReading, vectors: Vectors | null, model: RoleModel): Float32Array {
