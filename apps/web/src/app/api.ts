@@ -27,9 +27,12 @@ export const api = generatedApi.enhanceEndpoints({
           Object.assign(candidate, wordSpanForm);
         });
         try {
-          const { data } = await queryFulfilled;
+          // Its state is left alone: somebody may have kept it while the answer was on its way.
+          const {
+            data: { state: _, ...moved },
+          } = await queryFulfilled;
           patchCandidate(dispatch, getState, candidateId, (candidate) => {
-            Object.assign(candidate, data);
+            Object.assign(candidate, moved);
           });
         } catch {
           undo();
