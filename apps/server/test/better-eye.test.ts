@@ -126,6 +126,16 @@ describe('a candidate of one’s own', () => {
     const found = candidates.find((one: { origin: string }) => one.origin === 'sift');
     expect((await world.owner.delete(`candidates/${found.id}`)).status).toBe(409);
   });
+  it('is scored by the weights of its sift, whatever the client’s are by now', async () => {
+    const make = async () => (await world.owner.post(`sifts/${siftId}/candidates`, { firstWord: 110, endWord: 150 })).body;
+    const before = await make();
+    await world.owner.delete(`candidates/${before.id}`);
+    await world.owner.put(`clients/${clientId}/signal-weights`, { weights: [0, 0, 0, 0, 1, 0] });
+    const after = await make();
+    await world.owner.put(`clients/${clientId}/signal-weights`, { weights: null });
+    expect(after.score).toBe(before.score);
+    expect(after.signals[4].value).not.toBe(Math.round(after.score)); // by Delivery alone it would have another score
+  });
   it('is refused past the end of the transcript', async () => {
     expect((await world.owner.post(`sifts/${siftId}/candidates`, { firstWord: 0, endWord: 1_000_000 })).status).toBe(409);
   });

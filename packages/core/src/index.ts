@@ -27,7 +27,7 @@ export { bm25, searchTranscript } from './sift/search.js';
 export { compareSifts } from './sift/compare.js';
 export { buildReel, REEL_WITHIN_MS, ReelRefusedError } from './sift/reel.js';
 export { BriefRefusedError, KINDS, RIDGE_STEPS, SIFT_STAGES, SIGNALS } from './sift/types.js';
-export { FITTED_WEIGHTS, normaliseWeights, reweigh, WeightsRefusedError } from './sift/reweigh.js';
+export { ASKED_CURRENCY, baseWeights, FITTED_WEIGHTS, normaliseWeights, reweigh, weightsFor, WeightsRefusedError } from './sift/reweigh.js';
 export { WEIGHTS } from './sift/score.js';
 export { DULL_ROLES, ROLES } from './sift/roles/roles.js';
 export type { Reweighed, Weighable } from './sift/reweigh.js';

@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InjectConnection } from '@nestjs/sequelize';
-import { type Candidate, SIGNALS } from '@sift-reel/core';
+import { baseWeights, type Candidate, SIGNALS } from '@sift-reel/core';
 import { QueryTypes, type Transaction } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
 import { AuditService } from '../audit/audit.service.js';
@@ -86,7 +86,8 @@ export class OwnCandidatesService {
     const interest = await InterestRow.findAll({ where: { clientId: sift.clientId }, attributes: ['term', 'volume', 'competition', 'change'], raw: true });
     const sentenceVectors = await this.search.knownVectors(transcript);
     const topicVectors = sentenceVectors === null || brief.topics.length === 0 ? null : await this.search.embedTopics(brief.topics);
-    const weights = client?.signalWeights ?? null;
+    // Those of the sift, not the client's of today: it is to stand among candidates that were scored by them.
+    const weights = sift.weights === null ? null : baseWeights(brief.topics.length > 0, sift.weights);
     return this.pool.scorePassage({ packed, firstWord, endWord, brief, clientTags: client?.tags ?? [], interest, sentenceVectors, topicVectors, weights });
   }
 

@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InjectConnection } from '@nestjs/sequelize';
-import { type Brief, BriefRefusedError, checkBrief, FITTED_WEIGHTS, SIGNALS, spanOfWords } from '@sift-reel/core';
+import { type Brief, BriefRefusedError, checkBrief, SIGNALS, spanOfWords, weightsFor } from '@sift-reel/core';
 import type { BriefForm, CandidateState } from '@sift-reel/forms';
 import { QueryTypes } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
@@ -80,7 +80,7 @@ export class SiftingService {
       strongCount: sift.strongCount ?? 0,
       limits: sift.limits ?? [],
       keyPhrases: await this.withInterest(sift),
-      weights: sift.weights ?? [...FITTED_WEIGHTS],
+      weights: sift.weights ?? weightsFor(sift.brief.topics.length > 0),
       candidates: assemble(rows, signals, evidence),
     };
   }

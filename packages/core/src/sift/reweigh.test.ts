@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoTranscript } from '../talk.fixture.js';
-import { FITTED_WEIGHTS, normaliseWeights, reweigh, WeightsRefusedError } from './reweigh.js';
+import { baseWeights, FITTED_WEIGHTS, normaliseWeights, reweigh, weightsFor, WeightsRefusedError } from './reweigh.js';
 import { sift } from './sift.js';
 import { SIGNALS } from './types.js';
 
@@ -43,6 +43,12 @@ describe('reweigh', () => {
     });
     expect(met).toBeGreaterThan(2);
     expect(sifted.weights).toEqual(normaliseWeights(own));
+  });
+  it('weights go to those of a brief with topics and back, whatever they are', () => {
+    for (const own of [FITTED_WEIGHTS, normaliseWeights([3, 1, 0, 2, 0, 5])]) {
+      for (const asked of [true, false]) baseWeights(asked, weightsFor(asked, own)).forEach((weight, k) => expect(weight).toBeCloseTo(own[k]!, 12));
+      expect(weightsFor(true, own)[5]!).toBeGreaterThan(own[5]!);
+    }
   });
   it('gives every rank once', () => {
     const weights = fc.array(fc.integer({ min: 0, max: 100 }), { minLength: 6, maxLength: 6 }).filter((list) => list.some((one) => one > 0));

@@ -24,6 +24,24 @@ export function normaliseWeights(weights: readonly number[]): number[] {
   return weights.map((weight) => weight / sum);
 }
 
+/** A brief that names topics asks for them: Currency then counts this many times as much, and the weights are scaled back to sum to one. */
+export const ASKED_CURRENCY = 8;
+
+/**
+ * The weights that a sift scores by: the client's own or the fitted ones, with Currency raised where topics are asked for.
+ * @throws WeightsRefusedError
+ */
+export function weightsFor(topicsAsked: boolean, own: readonly number[] | null = null): number[] {
+  return normaliseWeights((own ?? FITTED_WEIGHTS).map((weight, k) => (isRaised(topicsAsked, k) ? weight * ASKED_CURRENCY : weight)));
+}
+
+/** The weights before Currency was raised: `weightsFor(asked, baseWeights(asked, used))` gives back `used`. */
+export function baseWeights(topicsAsked: boolean, used: readonly number[]): number[] {
+  return normaliseWeights(used.map((weight, k) => (isRaised(topicsAsked, k) ? weight / ASKED_CURRENCY : weight)));
+}
+
+const isRaised = (topicsAsked: boolean, signal: number): boolean => topicsAsked && SIGNALS[signal] === 'currency';
+
 /** What `reweigh` reads of a candidate. */
 export interface Weighable {
   readonly score: number;

@@ -1,19 +1,11 @@
 import { type SiftContext, Sums } from './context.js';
-import { FITTED_WEIGHTS, normaliseWeights, scoreOf } from './reweigh.js';
+import { FITTED_WEIGHTS, scoreOf, weightsFor } from './reweigh.js';
 import { roundScore } from './scale.js';
 import type { Signal } from './signals/signal.js';
 import { type Run, SIGNALS, type SignalName } from './types.js';
 
 /** How much each signal counts in the score; they sum to 1. Fitted on marked talks, see `SIGNAL_WEIGHTS`. */
 export const WEIGHTS = Object.fromEntries(SIGNALS.map((name, k) => [name, FITTED_WEIGHTS[k]!])) as Readonly<Record<SignalName, number>>;
-
-/** A brief that names topics asks for them: Currency then counts this many times as much, and the weights are scaled back to sum to one. */
-export const ASKED_CURRENCY = 8;
-
-/** The weights of a sift, in the order of the signals: the client's own, or the fitted ones. */
-export function weightsFor(topicsAsked: boolean, own: readonly number[] | null = null): number[] {
-  return normaliseWeights((own ?? FITTED_WEIGHTS).map((weight, k) => weight * (topicsAsked && SIGNALS[k] === 'currency' ? ASKED_CURRENCY : 1)));
-}
 
 /** Points for a kind of moment that the brief asks for. */
 export const WANTED_KIND_POINTS = 7;

@@ -1,4 +1,4 @@
-import { lastAtOrBefore, unpackTranscript } from '@sift-reel/core';
+import { baseWeights, lastAtOrBefore, unpackTranscript, weightsFor } from '@sift-reel/core';
 import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { api, type CandidateView, type ClientView, type RankingView, type RecordingView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
@@ -29,6 +29,7 @@ const LIMIT_WORDS: Readonly<Record<string, string>> = {
   'no-speakers': 'Nobody is named, so questions and answers cannot be told apart by voice.',
   'short-part': 'The part that counts is shorter than the shortest candidate.',
 };
+const NO_SOUND = 'There is no sound, so nothing can be listened to, and Delivery rests on the text.';
 const SAVE_AFTER_MS = 350;
 /** Tabs of the right-hand pane. */
 const REASONS = 0;
@@ -68,7 +69,9 @@ function BenchTable({
 }): ReactNode {
   const dispatch = useAppDispatch();
   const { candidateId, sort, filter, lit, weights } = useAppSelector((state) => state.bench);
-  const ranking = useReweighed(onRecord, weights);
+  const topicsAsked = onRecord.sift.brief.topics.length > 0;
+  const effective = useMemo(() => (weights === null ? null : weightsFor(topicsAsked, weights)), [weights, topicsAsked]);
+  const ranking = useReweighed(onRecord, effective);
   const shown = useMemo(() => arrange(ranking.candidates, filter, sort), [ranking.candidates, filter, sort]);
   const chosen = ranking.candidates.find((one) => one.id === candidateId) ?? null;
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
@@ -170,7 +173,7 @@ function BenchTable({
 
   const playingWord = player.playing ? lastAtOrBefore(wordStarts, player.atMs) : null;
   const deferredShown = useDeferredValue(shown);
-  const notes = ranking.limits.map((limit) => LIMIT_WORDS[limit]).filter((note) => note !== undefined);
+  const notes = [...ranking.limits.map((limit) => LIMIT_WORDS[limit]), ...(recording.sound === null ? [NO_SOUND] : [])].filter((note) => note !== undefined);
   const durationMs = recording.durationMs ?? transcript.durationMs;
   return (
     <div className="flex h-full flex-col" data-first-word={firstWord}>
@@ -198,7 +201,14 @@ function BenchTable({
           chosenId={candidateId}
           onChoose={choose}
           onReel={() => setReel(true)}
-          weights={<Weights clientId={recording.clientId} clientWeights={client?.signalWeights ?? null} siftWeights={ranking.weights} />}
+          weights={
+            <Weights
+              clientId={recording.clientId}
+              clientWeights={client?.signalWeights ?? null}
+              siftWeights={baseWeights(topicsAsked, onRecord.weights)}
+              topicsAsked={topicsAsked}
+            />
+          }
         />
         <TranscriptPane
           transcript={transcript}
@@ -233,7 +243,7 @@ function BenchTable({
                 onBack={backToFound}
                 onTake={moveBoth}
                 onRemove={() => own.remove(chosen)}
-                weights={weights ?? ranking.weights}
+                weights={effective ?? ranking.weights}
               />
             )
           }

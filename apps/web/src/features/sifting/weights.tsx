@@ -1,4 +1,4 @@
-import { FITTED_WEIGHTS, SIGNALS } from '@sift-reel/core';
+import { ASKED_CURRENCY, FITTED_WEIGHTS, SIGNALS } from '@sift-reel/core';
 import { SlidersHorizontal } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { api } from '../../app/api.js';
@@ -16,10 +16,13 @@ export function Weights({
   clientId,
   clientWeights,
   siftWeights,
+  topicsAsked,
 }: {
   clientId: string;
   clientWeights: readonly number[] | null;
+  /** Before Currency is raised for topics. */
   siftWeights: readonly number[];
+  topicsAsked: boolean;
 }): ReactNode {
   const wished = useAppSelector((state) => state.bench.weights);
   const dispatch = useAppDispatch();
@@ -74,7 +77,10 @@ export function Weights({
               </label>
             ))}
           </div>
-          <p className="mt-2 text-[11.5px] text-soft">Of 100 points in the score. Moving a slider ranks again at once and changes nothing on record.</p>
+          <p className="mt-2 text-[11.5px] text-soft">
+            Of 100 points in the score. Moving a slider ranks again at once and changes nothing on record.
+            {topicsAsked && ` The brief names topics, so Currency counts ${ASKED_CURRENCY} times as much here.`}
+          </p>
           <div className="mt-2 flex flex-wrap gap-2">
             <Button disabled={wished === null} onClick={() => dispatch(weightsWished(null))}>
               Back to the sift’s
