@@ -5,7 +5,7 @@ import type { Vectors } from './types.js';
 export interface SegmentOptions {
   /** Shortest segment in ms. Default 45_000: a chapter shorter than that is a detour. */
   shortestMs?: number;
-  /** Segments are at most this long, in ms. Default 900_000. */
+  /** Segments are at most this long, in ms. Default 480_000. */
   longestMs?: number;
   /** Wished mean length, in ms; the price of a boundary is set so that it comes out near it. Default 200_000. */
   wishedMs?: number;
@@ -23,7 +23,7 @@ export interface SegmentOptions {
 export function segmentSentences(sentences: readonly Sentence[], vectors: Vectors, options: SegmentOptions = {}): number[] {
   const n = sentences.length;
   if (n === 0) return [];
-  const resolved = { shortestMs: options.shortestMs ?? 45_000, longestMs: options.longestMs ?? 900_000, wishedMs: options.wishedMs ?? 200_000 };
+  const resolved = { shortestMs: options.shortestMs ?? 45_000, longestMs: options.longestMs ?? 480_000, wishedMs: options.wishedMs ?? 200_000 };
   const lengthMs = sentences[n - 1]!.endMs - sentences[0]!.startMs;
   const wished = Math.max(1, Math.round(lengthMs / resolved.wishedMs));
   if (wished === 1) return [0];
