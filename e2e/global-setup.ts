@@ -33,7 +33,8 @@ export default async function setup(): Promise<() => Promise<void>> {
     await hashPassword(OWNER.password),
   ]);
   await client.end();
-  const env = serviceEnv(test, url, { SIFT_REEL_LOG_LEVEL: 'silent' });
+  // A Thursday on which the morning's windows are over in Dublin and the day has not begun in Halifax: plans reach into the next week.
+  const env = serviceEnv(test, url, { SIFT_REEL_LOG_LEVEL: 'silent', SIFT_REEL_CLOCK_START: '2026-11-26T07:45Z' });
   const api = startService('api', env, { quiet: true });
   await api.ready;
   Object.assign(process.env, { E2E_URL: `http://${test.host}:${test.port}`, E2E_DATABASE_URL: url, E2E_FIXTURES: fixtures });

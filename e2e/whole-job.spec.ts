@@ -55,6 +55,9 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   // Read the ranking: a reason with its words, and the sound plays exactly the candidate.
   await expect(page.getByTestId('score')).toBeVisible();
   await expect(page.getByTestId('signal-opening')).toContainText(/\d/);
+  // The fixture's sound is a tone, so there is no voice to speak of; but it was listened to.
+  await expect(page.getByText('There is no sound')).toBeHidden();
+  await expect(page.getByText('did not listen to the sound')).toBeHidden();
   const spans = await page.evaluate(async () => {
     const element = document.querySelector<HTMLAudioElement>('[data-testid="player"]')!;
     const times: number[] = [];
@@ -131,9 +134,11 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   await page.getByRole('button', { name: /^Place \d posts?$/ }).click();
   await expect(page.getByText(/^Placed \d posts?/)).toBeVisible();
   await page.getByLabel('Weeks shown').selectOption('4');
+  await expect(page.locator(`[data-cell^="${channelIds[1]!} "]`)).toHaveCount(28);
   const posts = page.getByTestId('post');
+  // Three shorts, each on both channels.
+  await expect(posts).toHaveCount(6);
   const placed = await posts.count();
-  expect(placed).toBeGreaterThanOrEqual(3);
 
   // Move one by keyboard: pick up, arrows, put down. The last post of the second channel has free days behind it.
   const last = page.locator(`[data-cell^="${channelIds[1]!} "] [data-testid="post"]`).last();

@@ -14,6 +14,8 @@ export interface Config {
   readonly logLevel: 'debug' | 'info' | 'warn' | 'error' | 'silent';
   /** Threads for sentence vectors in the worker. */
   readonly vectorThreads: number;
+  /** The moment at which the schedule's clock starts, ms since 1970, or null for the time of day; for tests. */
+  readonly clockStartMs: number | null;
 }
 
 /** An environment variable cannot be used; the message names it. */
@@ -38,7 +40,16 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     secureCookies: env['SIFT_REEL_SECURE_COOKIES'] === 'yes',
     logLevel: logLevel as Config['logLevel'],
     vectorThreads: wholeNumber(env, 'SIFT_REEL_VECTOR_THREADS', availableParallelism(), 1, 16),
+    clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
+}
+
+function moment(env: NodeJS.ProcessEnv, name: string): number | null {
+  const text = env[name];
+  if (text === undefined || text === '') return null;
+  if (!/^\d{4}-\d\d-\d\dT\d\d:\d\dZ$/.test(text) || Number.isNaN(Date.parse(text)))
+    throw new ConfigError(`${name} must be a moment such as 2026-03-05T07:45Z, found “${text}”`);
+  return Date.parse(text);
 }
 
 function wholeNumber(env: NodeJS.ProcessEnv, name: string, fallback: number, min: number, max: number): number {
