@@ -15,6 +15,11 @@ export type { PackedTranscript } from './transcript/pack.js';
 export type { ReadTranscript } from './transcript/read-transcript.js';
 export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word, WordTimes } from './transcript/types.js';
 export type { CaptionCue } from './transcript/write/captions.js';
+// Sound
+export { pitchAt } from './sound/pitch.js';
+export { VOICE_RATE, VoiceAnalyser } from './sound/voice-analyser.js';
+export { semitonesOf, VOICE_STEP_MS } from './sound/voice-track.js';
+export type { VoiceTrack } from './sound/voice-track.js';
 // Text
 export { normalise } from './text/lexicon.js';
 export { splitSentences } from './text/sentences.js';
@@ -29,6 +34,9 @@ export { buildReel, REEL_WITHIN_MS, ReelRefusedError } from './sift/reel.js';
 export { BriefRefusedError, KINDS, RIDGE_STEPS, SIFT_STAGES, SIGNALS } from './sift/types.js';
 export { ASKED_CURRENCY, baseWeights, FITTED_WEIGHTS, normaliseWeights, reweigh, weightsFor, WeightsRefusedError } from './sift/reweigh.js';
 export { WEIGHTS } from './sift/score.js';
+export { findSaid, SAID_KINDS } from './sift/said.js';
+export type { Said, SaidKind } from './sift/said.js';
+export { spokenTag } from './sift/signals/currency-matches.js';
 export { DULL_ROLES, ROLES } from './sift/roles/roles.js';
 export type { Reweighed, Weighable } from './sift/reweigh.js';
 export type { Comparable, ComparedRow, SiftSide } from './sift/compare.js';

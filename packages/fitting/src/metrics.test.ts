@@ -31,6 +31,23 @@ describe('Pk (Beeferman, Berger & Lafferty 1999) and WindowDiff (Pevzner & Hears
     expect(pk([4, 4], [8], 2)).toBeCloseTo(2 / 6, 12);
     expect(windowDiff([4, 4], [8], 2)).toBeCloseTo(2 / 6, 12);
   });
+  // The examples that NLTK's documentation gives for its segmentation metrics, k = 3 and 2 (from memory). Its strings mark
+  // each gap between two units with 1 or 0.
+  const lengthsOf = (gaps: string): number[] => `${gaps}1`.match(/0*1/g)!.map((part) => part.length);
+  it.each([
+    ['000100000010', '000100000010', 0],
+    ['000100000010', '000010000100', 0.3],
+    ['000010000100', '100000010000', 0.8],
+  ])('WindowDiff of %s and %s is %f, as NLTK has it', (truth, found, value) => {
+    expect(windowDiff(lengthsOf(truth), lengthsOf(found), 3)).toBeCloseTo(value, 12);
+  });
+  it.each([
+    ['0100'.repeat(100), '1'.repeat(400), 0.5],
+    ['0100'.repeat(100), '0'.repeat(400), 0.5],
+    ['0100'.repeat(100), '0100'.repeat(100), 0],
+  ])('Pk of a text with every fourth gap a boundary (case %#), as NLTK has it', (truth, found, value) => {
+    expect(pk(lengthsOf(truth), lengthsOf(found), 2)).toBeCloseTo(value, 2);
+  });
   it('WindowDiff punishes a false boundary near a true one, which Pk forgives in part (the paper’s point)', () => {
     const [truth, found] = [
       [10, 10],

@@ -1,4 +1,5 @@
 import { GENERIC_NOUNS, MEASURES, STOPWORDS } from '../text/lexicon.js';
+import { rememberWords } from '../text/remember.js';
 import { stem } from '../text/stem.js';
 import type { PartOfSpeech } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
@@ -30,10 +31,41 @@ export interface KeyPhrase {
 export interface PhraseStatistics {
   readonly counts: ReadonlyMap<string, number>;
   readonly total: number;
+  /** Where phrases may stand in all of the text, for texts of which many passages are asked. */
+  readonly index?: PhraseIndex;
 }
 
-const isContent = (text: string, tag: PartOfSpeech): boolean =>
-  text.length > 2 && /^\p{L}/u.test(text) && !STOPWORDS.has(text) && (tag === 'NOUN' || tag === 'PROPN' || tag === 'ADJ' || tag === 'VERB');
+/** What stands at each word from `from` on. */
+export interface PhraseIndex {
+  readonly from: number;
+  /** 1 for a content word. */
+  readonly content: Uint8Array;
+  /** Bit n is set where a phrase of n words starts. */
+  readonly phrases: Uint8Array;
+}
+
+const LONGEST_PHRASE = 3;
+
+export function indexPhrases({ texts, tags, words }: Pick<Passage, 'texts' | 'tags' | 'words'>, from: number, end: number): PhraseIndex {
+  const content = new Uint8Array(end - from);
+  const phrases = new Uint8Array(end - from);
+  for (let i = from; i < end; i += 1) {
+    if (isContent(texts[i]!, tags[i]!)) content[i - from] = 1;
+    for (let n = 1; n <= LONGEST_PHRASE && i + n <= end; n += 1) if (isPhrase(texts, tags, words, i, n)) phrases[i - from]! |= 1 << n;
+  }
+  return { from, content, phrases };
+}
+
+/** What a word may be in a phrase, wherever it stands. */
+const factsOf = rememberWords((text) => ({
+  /** Carries a topic, where its part of speech does. */
+  content: text.length > 2 && /^\p{L}/u.test(text) && !STOPWORDS.has(text),
+  /** May stand in a phrase. */
+  fits: text.length >= 3 && !text.includes("'") && !MEASURES.has(text) && !STOPWORDS.has(text) && /^[\p{L}-]+$/u.test(text),
+  generic: GENERIC_NOUNS.has(text),
+}));
+
+const isContent = (text: string, tag: PartOfSpeech): boolean => (tag === 'NOUN' || tag === 'PROPN' || tag === 'ADJ' || tag === 'VERB') && factsOf(text).content;
 
 /** Without tags every word that is no function word counts; that is enough to weigh a passage against the whole. */
 export function phraseStatistics(texts: readonly string[], tags?: readonly PartOfSpeech[]): PhraseStatistics {
@@ -48,37 +80,48 @@ export function phraseStatistics(texts: readonly string[], tags?: readonly PartO
   return { counts, total };
 }
 
+/** A phrase said once more weighs this much more. */
+const SAID_AGAIN = 1.06;
+
 /**
  * Key phrases of a passage: runs of adjectives and nouns that end in a noun, at most three words, weighed by how often
  * they are said here and how much less elsewhere (term frequency × inverse frequency). Strongest first.
  */
 export function keyPhrases(passage: Omit<Passage, 'sentences' | 'first' | 'end'>, statistics: PhraseStatistics, most: number): KeyPhrase[] {
-  const { texts, tags, words } = passage;
+  const { texts } = passage;
+  const { from, content, phrases } = statistics.index ?? indexPhrases(passage, passage.firstWord, passage.endWord);
   const local = new Map<string, number>();
   for (let i = passage.firstWord; i < passage.endWord; i += 1) {
-    if (isContent(texts[i]!, tags[i]!)) local.set(stem(texts[i]!), (local.get(stem(texts[i]!)) ?? 0) + 1);
+    if (content[i - from] === 1) local.set(stem(texts[i]!), (local.get(stem(texts[i]!)) ?? 0) + 1);
   }
+  const weights = new Map<string, number>();
   const weightOf = (i: number): number => {
     const key = stem(texts[i]!);
-    const here = local.get(key) ?? 0;
-    const everywhere = Math.max(here, statistics.counts.get(key) ?? here);
-    return Math.sqrt(here) * Math.log(1 + statistics.total / everywhere) * (0.35 + 0.65 * (here / everywhere));
+    let weight = weights.get(key);
+    if (weight === undefined) {
+      const here = local.get(key) ?? 0;
+      const everywhere = Math.max(here, statistics.counts.get(key) ?? here);
+      weight = Math.sqrt(here) * Math.log(1 + statistics.total / everywhere) * (0.35 + 0.65 * (here / everywhere));
+      weights.set(key, weight);
+    }
+    return weight;
   };
-  const found = new Map<string, KeyPhrase>();
+  const found = new Map<string, { -readonly [key in keyof KeyPhrase]: KeyPhrase[key] }>();
   for (let i = passage.firstWord; i < passage.endWord; i += 1) {
-    for (let n = 1; n <= 3 && i + n <= passage.endWord; n += 1) {
-      if (!isPhrase(texts, tags, words, i, n)) continue;
-      const text = texts.slice(i, i + n).join(' ');
+    const bits = phrases[i - from]!;
+    if (bits === 0) continue;
+    for (let n = 1; n <= LONGEST_PHRASE && i + n <= passage.endWord; n += 1) {
+      if ((bits & (1 << n)) === 0) continue;
+      const text = n === 1 ? texts[i]! : texts.slice(i, i + n).join(' ');
+      const known = found.get(text);
+      if (known !== undefined) {
+        known.count += 1;
+        known.weight *= SAID_AGAIN;
+        continue;
+      }
       let weight = 0;
       for (let k = 0; k < n; k += 1) weight += weightOf(i + k);
-      weight = weight / n ** 0.55;
-      const known = found.get(text);
-      found.set(
-        text,
-        known === undefined
-          ? { text, firstWord: i, endWord: i + n, count: 1, weight }
-          : { ...known, count: known.count + 1, weight: Math.max(known.weight, weight) * 1.06 },
-      );
+      found.set(text, { text, firstWord: i, endWord: i + n, count: 1, weight: weight / n ** 0.55 });
     }
   }
   const sorted = [...found.values()].sort((a, b) => b.weight - a.weight || a.firstWord - b.firstWord);
@@ -86,18 +129,12 @@ export function keyPhrases(passage: Omit<Passage, 'sentences' | 'first' | 'end'>
 }
 
 function isPhrase(texts: readonly string[], tags: readonly PartOfSpeech[], words: readonly Word[], i: number, n: number): boolean {
-  if (n === 1 && GENERIC_NOUNS.has(texts[i]!)) return false;
+  if (n === 1 && factsOf(texts[i]!).generic) return false;
   for (let k = 0; k < n; k += 1) {
     const tag = tags[i + k]!;
     const last = k === n - 1;
-    if (words[i + k]!.kind === 'mark' || texts[i + k]!.includes("'") || MEASURES.has(texts[i + k]!)) return false;
-    if (
-      !(tag === 'NOUN' || tag === 'PROPN' || (!last && tag === 'ADJ')) ||
-      STOPWORDS.has(texts[i + k]!) ||
-      texts[i + k]!.length < 3 ||
-      !/^[\p{L}-]+$/u.test(texts[i + k]!)
-    )
-      return false;
+    if (!(tag === 'NOUN' || tag === 'PROPN' || (!last && tag === 'ADJ'))) return false;
+    if (words[i + k]!.kind === 'mark' || !factsOf(texts[i + k]!).fits) return false;
     if (!last && /[.,;:!?]["'”’)]*$/.test(words[i + k]!.text)) return false; // a phrase does not cross a comma
   }
   return true;

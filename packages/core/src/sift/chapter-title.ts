@@ -1,13 +1,9 @@
-import { keyPhrases, phraseStatistics, type PhraseStatistics } from '../copy/phrases.js';
+import { keyPhrases, type PhraseStatistics } from '../copy/phrases.js';
 import type { SiftContext } from './context.js';
 import type { Run } from './types.js';
 
-const statisticsOf = new WeakMap<SiftContext, PhraseStatistics>();
-
 /** A chapter's title: its one or two most telling phrases as they were said, at most six words. */
-export function chapterTitle(context: SiftContext, run: Run): string {
-  let statistics = statisticsOf.get(context);
-  if (statistics === undefined) statisticsOf.set(context, (statistics = phraseStatistics(context.texts, context.tags)));
+export function chapterTitle(context: SiftContext, statistics: PhraseStatistics, run: Run): string {
   const firstWord = context.sentences[run.first]!.firstWord;
   const endWord = context.sentences[run.end - 1]!.endWord;
   const phrases = keyPhrases({ words: context.words, texts: context.texts, tags: context.tags, firstWord, endWord }, statistics, 2);

@@ -1,11 +1,15 @@
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
+import { findOpeningWord, type OpeningWord } from './edges.js';
 import { findTells, type Hit, normaliseWords } from './find-tells.js';
 import { lexicalVectors } from './lexical-vectors.js';
 import { readRoles } from './roles/read-roles.js';
 import { indexHits } from './roles/reading.js';
 import { DULL_ROLES, type Role, roleAt, ROLES } from './roles/roles.js';
+import { PRICE, PRICE_BY_WORDS, segmentSentences } from './segments.js';
+import { tabulate } from './tabulate.js';
 import { DULL_TELLS, type Tell } from './tells.js';
+import { spanOfWords } from '../cut/word-span.js';
 import type { Brief, Run, SiftInput, Vectors } from './types.js';
 
 /** Sums over sentences in constant time: `sum(run)` is the total of the values of its sentences. */
@@ -17,6 +21,10 @@ export class Sums {
   }
   sum(run: Run): number {
     return this.totals[run.end]! - this.totals[run.first]!;
+  }
+  /** The values it was made from. */
+  values(): Float64Array {
+    return tabulate(this.totals.length - 1, (i) => this.totals[i + 1]! - this.totals[i]!);
   }
 }
 
@@ -37,6 +45,11 @@ export interface SiftContext {
   /** First hit of each sentence in `hits`, and one more for the end. */
   readonly hitStarts: Int32Array;
   readonly wordCounts: Sums;
+  /** Where a candidate that begins with each sentence is cut in. */
+  readonly openings: readonly OpeningWord[];
+  /** Start of a candidate that begins with each sentence, and end of one that ends with it, in ms, with their air. */
+  readonly cutStartsMs: Float64Array;
+  readonly cutEndsMs: Float64Array;
   /** Probabilities of the roles of each sentence, rows of `ROLES.length`. */
   readonly roles: Float32Array;
   /** Words of the sentences times the probability of a role, summed. */
@@ -45,6 +58,8 @@ export interface SiftContext {
   readonly dull: Float64Array;
   /** Unit vectors of the sentences: the model's where given, else by shared words. */
   readonly vectors: Vectors;
+  /** First sentences of the chapters. Computed when first asked for. */
+  chapterStarts(): readonly number[];
   /** Number of hits of a tell in a run. Constant time. */
   count(tell: Tell, run: Run): number;
 }
@@ -66,12 +81,8 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
   const tags = tagger(texts);
   const hits = findTells(words, texts, tags);
   const hitStarts = indexHits(hits, sentences);
-  const counts = new Map<Tell, Sums>();
-  const count = (tell: Tell, run: Run): number => {
-    let sums = counts.get(tell);
-    if (sums === undefined) counts.set(tell, (sums = countTell(tell, hits, hitStarts, sentences.length)));
-    return sums.sum(run);
-  };
+  const counts = countTells(hits, hitStarts, sentences.length);
+  const count = (tell: Tell, run: Run): number => counts.get(tell)?.sum(run) ?? 0;
   const perSentence = (test: (i: number) => boolean): Sums =>
     new Sums(
       sentences.map((s) => {
@@ -85,6 +96,9 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
   const roles = readRoles(reading, modelVectors);
   const roleSums = new Map<Role, Sums>();
   const wordCounts = perSentence((i) => words[i]!.kind === 'word');
+  const vectors = modelVectors ?? lexicalVectors(sentences, texts);
+  let chapterStarts: readonly number[] | null = null;
+  const openings = sentences.map((_, s) => findOpeningWord(reading, s));
   return {
     input,
     brief,
@@ -97,6 +111,9 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     hitStarts,
     count,
     wordCounts,
+    openings,
+    cutStartsMs: tabulate(sentences.length, (s) => spanOfWords(words, openings[s]!.word, openings[s]!.word + 1).startMs),
+    cutEndsMs: tabulate(sentences.length, (s) => spanOfWords(words, sentences[s]!.endWord - 1, sentences[s]!.endWord).endMs),
     roles,
     roleSums: (role) => {
       let sums = roleSums.get(role);
@@ -104,7 +121,8 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
       return sums;
     },
     dull: findDull(roles, sentences, hits, hitStarts),
-    vectors: modelVectors ?? lexicalVectors(sentences, texts),
+    vectors,
+    chapterStarts: () => (chapterStarts ??= segmentSentences(sentences, vectors, { price: modelVectors === null ? PRICE_BY_WORDS : PRICE })),
   };
 }
 
@@ -114,12 +132,16 @@ function sliceVectors(vectors: Vectors | null, first: number, rows: number): Vec
   return { dimensions, data: data.subarray(first * dimensions, (first + rows) * dimensions) };
 }
 
-function countTell(tell: Tell, hits: readonly Hit[], starts: Int32Array, sentences: number): Sums {
-  const values = new Float64Array(sentences);
+function countTells(hits: readonly Hit[], starts: Int32Array, sentences: number): ReadonlyMap<Tell, Sums> {
+  const values = new Map<Tell, Float64Array>();
   for (let s = 0; s < sentences; s += 1) {
-    for (let h = starts[s]!; h < starts[s + 1]!; h += 1) if (hits[h]!.tell === tell) values[s]! += 1;
+    for (let h = starts[s]!; h < starts[s + 1]!; h += 1) {
+      const { tell } = hits[h]!;
+      const of = values.get(tell) ?? values.set(tell, new Float64Array(sentences)).get(tell)!;
+      of[s]! += 1;
+    }
   }
-  return new Sums(values);
+  return new Map(Array.from(values, ([tell, of]) => [tell, new Sums(of)]));
 }
 
 function sumRole(roles: Float32Array, role: Role, sentences: readonly Sentence[]): Sums {
@@ -132,7 +154,7 @@ const PLAIN_PHRASE = 0.35;
 
 function findDull(roles: Float32Array, sentences: readonly Sentence[], hits: readonly Hit[], starts: Int32Array): Float64Array {
   const places = DULL_ROLES.map(roleAt);
-  return Float64Array.from(sentences, (_, s) => {
+  return tabulate(sentences.length, (s) => {
     let sum = 0;
     for (const place of places) sum += roles[s * ROLES.length + place]!;
     let plain = false;
@@ -142,10 +164,11 @@ function findDull(roles: Float32Array, sentences: readonly Sentence[], hits: rea
 }
 
 /** Hits of some tells in a range of words, in order. */
-export function hitsWithin(context: SiftContext, run: Run, tells: readonly Tell[]): Hit[] {
+export function hitsWithin(context: SiftContext, run: Run, tells: readonly Tell[] | ReadonlySet<Tell>): Hit[] {
+  const wanted = tells instanceof Set ? tells : new Set(tells);
   const found: Hit[] = [];
   for (let h = context.hitStarts[run.first]!; h < context.hitStarts[run.end]!; h += 1) {
-    if (tells.includes(context.hits[h]!.tell)) found.push(context.hits[h]!);
+    if (wanted.has(context.hits[h]!.tell)) found.push(context.hits[h]!);
   }
   return found;
 }

@@ -1,4 +1,6 @@
 import { CANNOT_END, LEADING_FILLER_PHRASES, LEADING_FILLERS } from '../text/lexicon.js';
+import type { PartOfSpeech } from '../text/tagger.js';
+import type { Sentence, Word } from '../transcript/types.js';
 import type { SiftContext } from './context.js';
 import { ANAPHORA, UNITS } from './tells.js';
 
@@ -15,11 +17,22 @@ export interface OpeningWord {
 const PRESENTING = new Set(['what', 'why', 'how', 'where', 'when', 'who', 'the', 'a', 'an', 'one', 'my', 'your', 'our', 'not', 'like', 'called']);
 const COUNTED = new Set(['second', 'third', 'fourth', 'other', 'next', 'last', 'same']);
 
+/** What edges are found by. */
+export interface EdgeReading {
+  readonly words: readonly Word[];
+  readonly texts: readonly string[];
+  readonly tags: readonly PartOfSpeech[];
+  readonly sentences: readonly Sentence[];
+}
+
+/** Where a candidate that begins with this sentence is cut in (see `findOpeningWord`). */
+export const openingWord = (context: SiftContext, sentence: number): OpeningWord => context.openings[sentence]!;
+
 /**
  * Where a candidate that begins with this sentence is cut in. A sentence of fillers alone starts at its own first word,
  * and is never chosen as a start (see `canOpen`).
  */
-export function openingWord(context: SiftContext, sentence: number): OpeningWord {
+export function findOpeningWord(context: EdgeReading, sentence: number): OpeningWord {
   const { firstWord, endWord } = context.sentences[sentence]!;
   let i = firstWord;
   for (;;) {
@@ -49,7 +62,7 @@ export function openingWord(context: SiftContext, sentence: number): OpeningWord
 }
 
 /** Small words that are fillers only when something else follows that can open: "No, …", "So …", "Right, …". */
-function isLeadingFiller(context: SiftContext, i: number, endWord: number): boolean {
+function isLeadingFiller(context: EdgeReading, i: number, endWord: number): boolean {
   const text = context.texts[i]!;
   if (text === '') return true;
   if (!LEADING_FILLERS.has(text) || i + 1 >= endWord) return LEADING_FILLERS.has(text);
@@ -67,7 +80,7 @@ export function canOpen(context: SiftContext, sentence: number): boolean {
 }
 
 /** A sentence that can end a candidate: it is not broken off. */
-export function canClose(context: SiftContext, sentence: number): boolean {
+export function canClose(context: EdgeReading, sentence: number): boolean {
   const { firstWord, endWord } = context.sentences[sentence]!;
   let last = endWord - 1;
   while (last > firstWord && context.words[last]!.kind === 'mark') last -= 1;

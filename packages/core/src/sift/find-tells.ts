@@ -1,5 +1,6 @@
 import vader from 'vader-sentiment';
 import { FILLER_SOUNDS, normalise } from '../text/lexicon.js';
+import { rememberWords } from '../text/remember.js';
 import type { PartOfSpeech } from '../text/tagger.js';
 import type { Word } from '../transcript/types.js';
 import { NUMBER_WORDS, type Tell, TELL_PHRASES, UNITS } from './tells.js';
@@ -78,19 +79,42 @@ const NOT_FELT = new Set([
   'cut',
   'hard',
 ]);
-const felt = new Map<string, boolean>();
-
-function isFelt(word: string): boolean {
-  let known = felt.get(word);
-  if (known === undefined) {
-    known = !NOT_FELT.has(word) && word.length > 2 && Math.abs(vader.SentimentIntensityAnalyzer.polarity_scores(word).compound) >= FELT;
-    if (felt.size < 50_000) felt.set(word, known); // a cache of a pure function; bounded
-  }
-  return known;
-}
-
 const FIGURE = /^(?:[$€£]\d[\d.,]*[km]?|\d[\d.,]*(?:%|k|m|p|st|nd|rd|th|s|kg|cm|mm|am|pm)?)$/;
 const NAME_CONTEXT = /^\p{Lu}\p{Ll}/u;
+const ASKS = /\?["'”’)]*$/;
+const ENDS = /[.!?]["'”’)]*$/;
+
+/** What a word is by itself, wherever it stands. */
+interface WordFacts {
+  readonly phrases: readonly Phrase[];
+  readonly number: boolean;
+  readonly digits: boolean;
+  /** May begin a figure: a number, or "one", "a", "an" before a unit. */
+  readonly opensFigure: boolean;
+  readonly filler: boolean;
+  readonly address: boolean;
+  readonly felt: boolean;
+  readonly superlative: boolean;
+}
+
+const factsOf = rememberWords((text): WordFacts => {
+  const number = isNumber(text);
+  return {
+    phrases: PHRASES_BY_FIRST.get(text) ?? [],
+    number,
+    digits: FIGURE.test(text),
+    opensFigure: number || text === 'one' || text === 'a' || text === 'an',
+    filler: FILLER_SOUNDS.has(text),
+    address: text === 'you' || text === 'your' || text === "you're",
+    felt: !NOT_FELT.has(text) && text.length > 2 && Math.abs(vader.SentimentIntensityAnalyzer.polarity_scores(text).compound) >= FELT,
+    superlative: /^.{2,}(?:est)$/.test(text) && !['best', 'rest', 'west', 'honest', 'modest', 'test', 'latest'].includes(text),
+  };
+});
+
+function isNumber(text: string): boolean {
+  if (FIGURE.test(text) || NUMBER_WORDS.has(text)) return true;
+  return text.includes('-') && text.split('-').every((part) => NUMBER_WORDS.has(part) || part === 'one' || UNITS.has(part));
+}
 
 /**
  * Finds every tell of a run of words, in order of their first word. Overlapping hits of different tells are all kept: a
@@ -101,7 +125,8 @@ export function findTells(words: readonly Word[], texts: readonly string[], tags
   const hits: Hit[] = [];
   const inFigureUntil = { word: 0 };
   for (let i = 0; i < words.length; i += 1) {
-    findPhrases(texts, i, hits);
+    const facts = factsOf(texts[i]!);
+    if (facts.phrases.length > 0) findPhrases(facts.phrases, texts, i, hits);
     if (words[i]!.kind === 'mark') {
       if (/laugh|chuckl|giggl/i.test(words[i]!.text) && !hits.some((hit) => hit.tell === 'laugh' && hit.firstWord === i)) {
         hits.push({ tell: 'laugh', firstWord: i, endWord: i + 1 });
@@ -109,25 +134,23 @@ export function findTells(words: readonly Word[], texts: readonly string[], tags
       continue;
     }
     const text = texts[i]!;
-    if (i >= inFigureUntil.word) findFigure(texts, i, hits, inFigureUntil);
-    if (FILLER_SOUNDS.has(text)) hits.push({ tell: 'filler', firstWord: i, endWord: i + 1 });
-    else if (i > 0 && text === texts[i - 1] && text !== 'very' && text !== 'really' && !FIGURE.test(text))
+    if (facts.opensFigure && i >= inFigureUntil.word) findFigure(texts, i, hits, inFigureUntil);
+    if (facts.filler) hits.push({ tell: 'filler', firstWord: i, endWord: i + 1 });
+    else if (i > 0 && text === texts[i - 1] && text !== 'very' && text !== 'really' && !facts.digits && !ENDS.test(words[i - 1]!.text))
       hits.push({ tell: 'repeat', firstWord: i, endWord: i + 1 });
-    if (text === 'you' || text === 'your' || text === "you're") hits.push({ tell: 'address', firstWord: i, endWord: i + 1 });
-    if (isFelt(text)) hits.push({ tell: 'feeling', firstWord: i, endWord: i + 1 });
-    if (isSuperlative(text, tags[i]!, texts[i + 1])) hits.push({ tell: 'superlative', firstWord: i, endWord: i + 1 });
-    if (/\?["'”’)]*$/.test(words[i]!.text)) hits.push({ tell: 'question', firstWord: i, endWord: i + 1 });
-    if (tags[i] === 'PROPN' && NAME_CONTEXT.test(words[i]!.text) && i > 0 && !/[.!?]["'”’)]*$/.test(words[i - 1]!.text)) {
+    if (facts.address) hits.push({ tell: 'address', firstWord: i, endWord: i + 1 });
+    if (facts.felt) hits.push({ tell: 'feeling', firstWord: i, endWord: i + 1 });
+    if (isSuperlative(facts, text, tags[i]!, texts[i + 1])) hits.push({ tell: 'superlative', firstWord: i, endWord: i + 1 });
+    if (words[i]!.text.includes('?') && ASKS.test(words[i]!.text)) hits.push({ tell: 'question', firstWord: i, endWord: i + 1 });
+    if (tags[i] === 'PROPN' && NAME_CONTEXT.test(words[i]!.text) && i > 0 && !ENDS.test(words[i - 1]!.text)) {
       hits.push({ tell: 'name', firstWord: i, endWord: i + 1 });
     }
   }
   return hits.sort((a, b) => a.firstWord - b.firstWord || a.endWord - b.endWord);
 }
 
-function findPhrases(texts: readonly string[], i: number, hits: Hit[]): void {
-  const candidates = PHRASES_BY_FIRST.get(texts[i]!);
-  if (candidates === undefined) return;
-  for (const { words, tell } of candidates) {
+function findPhrases(phrases: readonly Phrase[], texts: readonly string[], i: number, hits: Hit[]): void {
+  for (const { words, tell } of phrases) {
     let k = 1;
     while (k < words.length && texts[i + k] === words[k]) k += 1;
     if (k === words.length) hits.push({ tell, firstWord: i, endWord: i + k });
@@ -135,11 +158,7 @@ function findPhrases(texts: readonly string[], i: number, hits: Hit[]): void {
 }
 
 function findFigure(texts: readonly string[], i: number, hits: Hit[], until: { word: number }): void {
-  const isNumber = (text: string | undefined): boolean =>
-    text !== undefined &&
-    (FIGURE.test(text) ||
-      NUMBER_WORDS.has(text) ||
-      (text.split('-').every((part) => NUMBER_WORDS.has(part) || part === 'one' || UNITS.has(part)) && text.includes('-')));
+  const isNumber = (text: string | undefined): boolean => text !== undefined && factsOf(text).number;
   let end = i;
   while (
     isNumber(texts[end]) ||
@@ -159,12 +178,15 @@ function findFigure(texts: readonly string[], i: number, hits: Hit[], until: { w
   until.word = end;
 }
 
-function isSuperlative(text: string, tag: PartOfSpeech, next: string | undefined): boolean {
+function isSuperlative(facts: WordFacts, text: string, tag: PartOfSpeech, next: string | undefined): boolean {
   if (text === 'most' || text === 'least') return next !== undefined && !['of', 'people', 'likely'].includes(next);
-  return (tag === 'ADJ' || tag === 'ADV') && /^.{2,}(?:est)$/.test(text) && !['best', 'rest', 'west', 'honest', 'modest', 'test', 'latest'].includes(text);
+  return facts.superlative && (tag === 'ADJ' || tag === 'ADV');
 }
+
+/** The same text is the same string each time, so that looking it up again and again compares nothing. */
+const normaliseOnce = rememberWords(normalise);
 
 /** Normalised texts of words; marks keep their brackets. */
 export function normaliseWords(words: readonly Word[]): string[] {
-  return words.map((word) => (word.kind === 'mark' ? word.text.toLowerCase() : normalise(word.text)));
+  return words.map((word) => (word.kind === 'mark' ? word.text.toLowerCase() : normaliseOnce(word.text)));
 }

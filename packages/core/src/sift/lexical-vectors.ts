@@ -1,16 +1,20 @@
 import { STOPWORDS } from '../text/lexicon.js';
+import { rememberWords } from '../text/remember.js';
 import { stem } from '../text/stem.js';
 import type { Sentence } from '../transcript/types.js';
 import type { Vectors } from './types.js';
 
 const DIMENSIONS = 256;
 
+/** A word's stem where it carries a topic, else "". */
+const topicStem = rememberWords((text) => (text.length > 2 && !STOPWORDS.has(text) && /^\p{L}/u.test(text) ? stem(text) : ''));
+
 /** FNV-1a, 32 bits: the same number for the same text on every machine. */
-function hash(text: string): number {
+const hash = rememberWords((text) => {
   let h = 0x811c9dc5;
   for (let i = 0; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
   return h >>> 0;
-}
+});
 
 /**
  * Vectors by shared words, for when no model is at hand: content stems weighted by how few sentences hold them, hashed
@@ -22,10 +26,10 @@ export function lexicalVectors(sentences: readonly Sentence[], texts: readonly s
   const stems = sentences.map((sentence) => {
     const list: string[] = [];
     for (let i = sentence.firstWord; i < sentence.endWord; i += 1) {
-      const text = texts[i]!;
-      if (text.length > 2 && !STOPWORDS.has(text) && /^\p{L}/u.test(text)) list.push(stem(text));
+      const one = topicStem(texts[i]!);
+      if (one !== '') list.push(one);
     }
-    for (const one of new Set(list)) inSentences.set(one, (inSentences.get(one) ?? 0) + 1);
+    for (const [k, one] of list.entries()) if (list.indexOf(one) === k) inSentences.set(one, (inSentences.get(one) ?? 0) + 1);
     return list;
   });
   const data = new Float32Array(sentences.length * DIMENSIONS);
@@ -43,7 +47,7 @@ export function lexicalVectors(sentences: readonly Sentence[], texts: readonly s
 /** Scales a vector to length 1 in place; the zero vector stays as it is. */
 export function scaleToUnit(vector: Float32Array): void {
   let square = 0;
-  for (const value of vector) square += value * value;
+  for (let i = 0; i < vector.length; i += 1) square += vector[i]! * vector[i]!;
   if (square === 0) return;
   const factor = 1 / Math.sqrt(square);
   for (let i = 0; i < vector.length; i += 1) vector[i]! *= factor;

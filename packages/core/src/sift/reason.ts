@@ -10,13 +10,16 @@ const KIND_LINES: Readonly<Record<Kind, string>> = {
   humour: 'A laugh',
 };
 
-/** Why this one, in a sentence: what it is, and its two strongest signals in their own words. */
-export function buildReason(kind: Kind, readings: Readonly<Record<SignalName, SignalReading>>, wanted: boolean): string {
+/**
+ * Why this one, in a sentence: what it is, and its two strongest signals in their own words.
+ * @param whole what a long cut holds of the chapters
+ */
+export function buildReason(kind: Kind, readings: Readonly<Record<SignalName, SignalReading>>, wanted: boolean, whole: string | null = null): string {
   const strongest = SIGNALS.filter((name) => name !== 'delivery' && readings[name].evidence.length > 0)
     .sort((a, b) => readings[b].value - readings[a].value)
     .slice(0, 2)
     .map((name) => lowerFirst(readings[name].sentence));
-  const head = `${KIND_LINES[kind]}${wanted ? ', as the brief asks' : ''}`;
+  const head = `${KIND_LINES[kind]}${wanted ? ', as the brief asks' : ''}${whole === null ? '' : `, ${whole}`}`;
   return strongest.length === 0 ? `${head}.` : `${head}: ${strongest.join('; ')}.`;
 }
 

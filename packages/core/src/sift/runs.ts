@@ -1,8 +1,7 @@
-import { spanOfWords } from '../cut/word-span.js';
 import { phraseAt, topicWords } from '../text/stem.js';
-import { type Span, spanMs } from '../time/span.js';
+import type { Span } from '../time/span.js';
 import type { SiftContext } from './context.js';
-import { canClose, canOpen, openingWord } from './edges.js';
+import { canClose, canOpen } from './edges.js';
 import type { Run } from './types.js';
 
 /** A sentence as surely dull as this starts nothing and ends nothing. */
@@ -10,19 +9,19 @@ const TOO_DULL = 0.8;
 
 /** The span of a run with its air, inside the part. */
 export function cutSpan(context: SiftContext, run: Run): Span {
-  return spanOfWords(context.words, openingWord(context, run.first).word, context.sentences[run.end - 1]!.endWord);
+  return { startMs: context.cutStartsMs[run.first]!, endMs: context.cutEndsMs[run.end - 1]! };
 }
 
 /** Every run of sentences whose cut lies in the length band and whose edges are clean, by start and end. */
 export function* candidateRuns(context: SiftContext): Generator<Run> {
-  const { sentences, brief } = context;
+  const { sentences, brief, cutStartsMs, cutEndsMs } = context;
   const avoided = avoidedSentences(context);
   const opens = sentences.map((_, s) => canOpen(context, s) && context.dull[s]! < TOO_DULL && !avoided[s]);
   const closes = sentences.map((_, s) => canClose(context, s) && context.dull[s]! < TOO_DULL);
   for (let first = 0; first < sentences.length; first += 1) {
     if (!opens[first]) continue;
     for (let end = first + 1; end <= sentences.length && !avoided[end - 1]; end += 1) {
-      const lengthMs = spanMs(cutSpan(context, { first, end }));
+      const lengthMs = cutEndsMs[end - 1]! - cutStartsMs[first]!;
       if (lengthMs > brief.maxMs) break;
       if (lengthMs >= brief.minMs && closes[end - 1]) yield { first, end };
     }

@@ -1,9 +1,12 @@
+/** Log-odds of 90 in 100. */
+const AT_NINETY = Math.log(9);
+
 /**
  * Maps a raw measure to 0–100 so that `ordinary` gives 50 and `rare` gives 90: a logistic curve through both points.
  * @example toScale(3, 3, 8) // 50
  */
 export function toScale(raw: number, ordinary: number, rare: number): number {
-  return 100 / (1 + Math.exp((-Math.log(9) * (raw - ordinary)) / (rare - ordinary)));
+  return 100 / (1 + Math.exp((-AT_NINETY * (raw - ordinary)) / (rare - ordinary)));
 }
 
 /** One decimal, within 0 and 100. */

@@ -13,18 +13,33 @@ export const WANTED_KIND_POINTS = 7;
 /** What talk that nobody should post takes off a score when a whole passage is made of it. */
 const DULL_TAKES = 0.85;
 
+/** From this length on a candidate is a long cut. */
+export const LONG_CUT_FROM_MS = 120_000;
+/** Points of a long cut for beginning where a chapter begins, and for ending where one ends. By judgement. */
+const CHAPTER_POINTS = 5;
+
+/** Which ends of a run lie where chapters meet. */
+export function chapterEnds(context: SiftContext, run: Run): { begins: boolean; ends: boolean } {
+  const starts = context.chapterStarts();
+  return { begins: starts.includes(run.first), ends: run.end === context.sentences.length || starts.includes(run.end) };
+}
+
 /**
  * Sift score of a run, 0 to 100: weighted mean of the signals, spread so that an ordinary mean is 50 and a rare one 90,
- * less what is greeting, housekeeping, sponsor read or sign-off.
+ * less what is greeting, housekeeping, sponsor read or sign-off. A long cut is to be a whole thing: it gains where it
+ * begins and ends with a chapter.
  */
 export function buildScorer(context: SiftContext, signals: readonly Signal[]): (run: Run) => number {
   const dull = new Sums(context.sentences.map((sentence, s) => context.dull[s]! * (sentence.endMs - sentence.startMs)));
   const weights = weightsFor(context.brief.topics.length > 0, context.input.weights ?? null);
+  const starts = new Uint8Array(context.sentences.length + 1);
+  if (context.brief.maxMs >= LONG_CUT_FROM_MS) for (const first of [...context.chapterStarts(), context.sentences.length]) starts[first] = 1;
   const values = new Array<number>(signals.length);
   return (run) => {
     for (let k = 0; k < signals.length; k += 1) values[k] = signals[k]!.value(run);
     const lengthMs = context.sentences[run.end - 1]!.endMs - context.sentences[run.first]!.startMs;
     const share = Math.min(1, dull.sum(run) / lengthMs);
-    return roundScore(scoreOf(values, weights) * (1 - DULL_TAKES * share));
+    const whole = lengthMs < LONG_CUT_FROM_MS ? 0 : CHAPTER_POINTS * (starts[run.first]! + starts[run.end]!);
+    return roundScore(scoreOf(values, weights) * (1 - DULL_TAKES * share) + whole);
   };
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoTranscript } from '../talk.fixture.js';
 import { normaliseWords } from './find-tells.js';
 import { lexicalVectors } from './lexical-vectors.js';
-import { segmentSentences } from './segments.js';
+import { PRICE_BY_WORDS, segmentSentences } from './segments.js';
 import type { Vectors } from './types.js';
 
 const sentence = (i: number): { firstWord: number; endWord: number; startMs: number; endMs: number; speaker: number } => ({
@@ -37,7 +37,7 @@ describe('segmentSentences', () => {
   it('gives nothing for nothing', () => expect(segmentSentences([], topicVectors([]))).toEqual([]));
   it.each(DEMO_TALKS)('%s: segments are not shorter than asked, and start on sentences', (name) => {
     const t = demoTranscript(name);
-    const starts = segmentSentences(t.sentences, lexicalVectors(t.sentences, normaliseWords(t.words)), { shortestMs: 45_000 });
+    const starts = segmentSentences(t.sentences, lexicalVectors(t.sentences, normaliseWords(t.words)), { shortestMs: 45_000, price: PRICE_BY_WORDS });
     expect(starts[0]).toBe(0);
     starts.forEach((first, k) => {
       const last = (starts[k + 1] ?? t.sentences.length) - 1;
@@ -58,7 +58,7 @@ describe('segmentSentences', () => {
         endMs: s.endMs + shift,
       })),
     ];
-    const starts = segmentSentences(sentences, lexicalVectors(sentences, normaliseWords([...a.words, ...b.words])));
+    const starts = segmentSentences(sentences, lexicalVectors(sentences, normaliseWords([...a.words, ...b.words])), { price: PRICE_BY_WORDS });
     const nearest = Math.min(...starts.map((first) => Math.abs(sentences[first]!.startMs - shift)));
     expect(nearest).toBeLessThan(60_000);
   });

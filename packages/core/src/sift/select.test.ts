@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { chooseBestSet, countStrong, type ScoredRun } from './select.js';
+import { RunTable, type ScoredRun } from './run-table.js';
+import { chooseBestSet, countStrong } from './select.js';
 
 /** Every subset, for a few runs: the witness that nothing beats the chosen set. */
 function bruteForce(runs: readonly ScoredRun[]): number {
@@ -27,7 +28,7 @@ describe('chooseBestSet', () => {
       { first: 6, end: 9, score: 2 },
       { first: 7, end: 10, score: 1 },
     ];
-    const chosen = chooseBestSet(runs, 10, (score) => score);
+    const chosen = chooseBestSet(RunTable.of(runs), 10, (score) => score);
     expect(chosen.reduce((sum, run) => sum + run.score, 0)).toBe(8);
     expect(chosen).toEqual([runs[0], runs[2], runs[4]]);
   });
@@ -37,7 +38,7 @@ describe('chooseBestSet', () => {
       .map(([first, length, score]) => ({ first, end: first + length, score }));
     fc.assert(
       fc.property(fc.array(run, { maxLength: 11 }), (runs) => {
-        const chosen = chooseBestSet(runs, 20, (score) => score);
+        const chosen = chooseBestSet(RunTable.of(runs), 20, (score) => score);
         chosen.forEach((one, i) => {
           if (i > 0) expect(one.first).toBeGreaterThanOrEqual(chosen[i - 1]!.end);
         });

@@ -1,8 +1,4 @@
-import type { Run } from './types.js';
-
-export interface ScoredRun extends Run {
-  readonly score: number;
-}
+import type { RunTable, ScoredRun } from './run-table.js';
 
 /** A score at or below this is worth nothing in the choice. */
 const FLOOR = 12;
@@ -24,15 +20,16 @@ export function worthOf(score: number): number {
  * @param runs in any order, over sentences 0 to `sentences`
  * @returns the chosen runs by start
  */
-export function chooseBestSet(runs: readonly ScoredRun[], sentences: number, worth: (score: number) => number = worthOf): ScoredRun[] {
-  const byEnd: number[][] = Array.from({ length: sentences + 1 }, () => []);
-  runs.forEach((run, i) => byEnd[run.end]!.push(i));
+export function chooseBestSet(runs: RunTable, sentences: number, worth: (score: number) => number = worthOf): ScoredRun[] {
+  const { first, score } = runs;
+  const { rows, starts } = rowsByEnd(runs.end, sentences);
   const best = new Float64Array(sentences + 1);
   const taken = new Int32Array(sentences + 1).fill(-1);
   for (let end = 1; end <= sentences; end += 1) {
     best[end] = best[end - 1]!;
-    for (const i of byEnd[end]!) {
-      const value = best[runs[i]!.first]! + worth(runs[i]!.score);
+    for (let k = starts[end]!; k < starts[end + 1]!; k += 1) {
+      const i = rows[k]!;
+      const value = best[first[i]!]! + worth(score[i]!);
       if (value > best[end]! + 1e-12) {
         best[end] = value;
         taken[end] = i;
@@ -44,11 +41,22 @@ export function chooseBestSet(runs: readonly ScoredRun[], sentences: number, wor
     const i = taken[end]!;
     if (i === -1) end -= 1;
     else {
-      chosen.push(runs[i]!);
-      end = runs[i]!.first;
+      chosen.push(runs.at(i));
+      end = first[i]!;
     }
   }
   return chosen.reverse();
+}
+
+/** Rows in the order of their ends (counting sort, order kept among equals); `starts[end]` is where those of an end begin. */
+function rowsByEnd(ends: Int32Array, sentences: number): { rows: Int32Array; starts: Int32Array } {
+  const starts = new Int32Array(sentences + 2);
+  for (const end of ends) starts[end + 1]! += 1;
+  for (let end = 0; end <= sentences; end += 1) starts[end + 1]! += starts[end]!;
+  const next = starts.slice();
+  const rows = new Int32Array(ends.length);
+  for (let i = 0; i < ends.length; i += 1) rows[next[ends[i]!]!++] = i;
+  return { rows, starts };
 }
 
 /** A candidate below this is not strong, however the others are. */

@@ -1,6 +1,6 @@
 import { bestTitle } from '../copy/title.js';
 import { proposeHashtags } from '../copy/hashtags.js';
-import { phraseStatistics } from '../copy/phrases.js';
+import { indexPhrases, type PhraseStatistics, phraseStatistics } from '../copy/phrases.js';
 import { recordingPhrases } from '../copy/recording-phrases.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
 import { chapterTitle } from './chapter-title.js';
@@ -9,11 +9,11 @@ import { openingWord } from './edges.js';
 import { kindOf } from './kinds.js';
 import { buildReason } from './reason.js';
 import { weightsFor } from './reweigh.js';
-import { buildScorer, WANTED_KIND_POINTS } from './score.js';
+import { buildScorer, chapterEnds, LONG_CUT_FROM_MS, WANTED_KIND_POINTS } from './score.js';
 import { candidateRuns, cutSpan } from './runs.js';
 import { roundScore } from './scale.js';
-import { segmentSentences } from './segments.js';
-import { chooseBestSet, countStrong, type ScoredRun } from './select.js';
+import { chooseBestSet, countStrong } from './select.js';
+import { RunTable } from './run-table.js';
 import { buildSignals } from './signals/index.js';
 import { type ChosenRun, withAlternatives } from './variety.js';
 import { type Signal, toReading } from './signals/signal.js';
@@ -45,7 +45,7 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
   const context = buildContext(input, tagger);
   if (context.sentences.length === 0) return emptyResult(input);
   yield { stage: 'segments', fraction: 0.3 };
-  const starts = segmentSentences(context.sentences, context.vectors);
+  const starts = context.chapterStarts();
   yield { stage: 'scoring', fraction: 0.55 };
   const signals = buildSignals(context);
   const runs = scoreRuns(context, signals);
@@ -53,9 +53,9 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
   const byScore = chooseBestSet(runs, context.sentences.length).sort((a, b) => b.score - a.score || a.first - b.first);
   const chosen = withAlternatives(context, byScore.slice(0, MOST_CANDIDATES), runs);
   yield { stage: 'explaining', fraction: 0.9 };
-  const statistics = phraseStatistics(context.texts, context.tags);
+  const statistics = { ...phraseStatistics(context.texts, context.tags), index: indexPhrases(context, 0, context.words.length) };
   return {
-    chapters: toChapters(context, starts),
+    chapters: toChapters(context, statistics, starts),
     candidates: chosen.map((run, i) => toCandidate(context, signals, statistics, run, i + 1)),
     strongCount: countStrong(chosen.map((run) => run.score)),
     ridge: ridgeOf(context, runs),
@@ -112,25 +112,19 @@ function emptyResult(input: SiftInput): SiftResult {
 }
 
 /** Every candidate run, scored. */
-function scoreRuns(context: SiftContext, signals: readonly Signal[]): ScoredRun[] {
+function scoreRuns(context: SiftContext, signals: readonly Signal[]): RunTable {
   const score = buildScorer(context, signals);
   const wanted = new Set(context.brief.kinds);
-  const runs: ScoredRun[] = [];
+  const runs = new RunTable();
   for (const run of candidateRuns(context)) {
     const points = wanted.size > 0 && wanted.has(kindOf(context, run)) ? WANTED_KIND_POINTS : 0;
-    runs.push({ ...run, score: roundScore(score(run) + points) });
+    runs.push(run.first, run.end, roundScore(score(run) + points));
   }
   return runs;
 }
 
 /** A chosen run as a candidate, with everything said of it. */
-export function toCandidate(
-  context: SiftContext,
-  signals: readonly Signal[],
-  statistics: ReturnType<typeof phraseStatistics>,
-  run: ChosenRun,
-  rank: number,
-): Candidate {
+export function toCandidate(context: SiftContext, signals: readonly Signal[], statistics: PhraseStatistics, run: ChosenRun, rank: number): Candidate {
   const readings = Object.fromEntries(signals.map((signal) => [signal.name, toReading(signal, run, context)])) as Record<
     (typeof SIGNALS)[number],
     SignalReading
@@ -161,10 +155,10 @@ export function toCandidate(
     endWord: endWord + context.wordOffset,
     signals: readings,
     kind,
-    reason: buildReason(kind, readings, context.brief.kinds.includes(kind)),
+    reason: buildReason(kind, readings, context.brief.kinds.includes(kind), wholeOf(context, run)),
     firstLine: line(firstWord, context.sentences[run.first]!.endWord),
     lastLine: line(Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord),
-    title: bestTitle(passage, context.hits, 70),
+    title: bestTitle(passage, context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), 70),
     hashtags: proposeHashtags(passage, statistics, context.input.clientTags, 5),
     alternatives: run.alternatives.map((one) => ({
       ...cutSpan(context, one),
@@ -177,7 +171,16 @@ export function toCandidate(
   };
 }
 
-function toChapters(context: SiftContext, starts: readonly number[]): Chapter[] {
+/** What a long cut holds of the chapters, where it begins or ends with one. */
+function wholeOf(context: SiftContext, run: ChosenRun): string | null {
+  const { startMs, endMs } = cutSpan(context, run);
+  if (endMs - startMs < LONG_CUT_FROM_MS) return null;
+  const { begins, ends } = chapterEnds(context, run);
+  if (begins && ends) return 'from the start of a chapter to the end of one';
+  return begins ? 'from the start of a chapter' : ends ? 'to the end of a chapter' : null;
+}
+
+function toChapters(context: SiftContext, statistics: PhraseStatistics, starts: readonly number[]): Chapter[] {
   return starts.map((first, k) => {
     const end = starts[k + 1] ?? context.sentences.length;
     const sentence = context.sentences[first]!;
@@ -187,21 +190,22 @@ function toChapters(context: SiftContext, starts: readonly number[]): Chapter[] 
       endMs: last.endMs,
       firstWord: sentence.firstWord + context.wordOffset,
       endWord: last.endWord + context.wordOffset,
-      title: chapterTitle(context, { first, end }),
+      title: chapterTitle(context, statistics, { first, end }),
     };
   });
 }
 
 /** Worth of each moment: the mean score of the runs that hold it, over the whole recording. */
-function ridgeOf(context: SiftContext, runs: readonly ScoredRun[]): number[] {
+function ridgeOf(context: SiftContext, runs: RunTable): number[] {
   const n = context.sentences.length;
   const sums = new Float64Array(n + 1);
   const counts = new Float64Array(n + 1);
-  for (const run of runs) {
-    sums[run.first]! += run.score;
-    sums[run.end]! -= run.score;
-    counts[run.first]! += 1;
-    counts[run.end]! -= 1;
+  const { first, end, score } = runs;
+  for (let row = 0; row < runs.length; row += 1) {
+    sums[first[row]!]! += score[row]!;
+    sums[end[row]!]! -= score[row]!;
+    counts[first[row]!]! += 1;
+    counts[end[row]!]! -= 1;
   }
   for (let s = 1; s <= n; s += 1) {
     sums[s]! += sums[s - 1]!;
@@ -224,6 +228,7 @@ function limitsOf(input: SiftInput, context: SiftContext | null): SiftLimit[] {
   if (input.transcript.wordTimes === 'spread') limits.push('spread-times');
   if (input.transcript.speakers.length === 0) limits.push('no-speakers');
   if (input.sentenceVectors === null) limits.push('no-vectors');
+  if (input.voice === undefined || input.voice === null) limits.push('no-sound');
   const last = context?.sentences.at(-1);
   if (context !== null && last !== undefined && last.endMs - context.sentences[0]!.startMs < context.brief.minMs) limits.push('short-part');
   return limits;

@@ -1,5 +1,6 @@
 import type { RecordingPhrase } from '../copy/recording-phrases.js';
 import type { InterestTerm } from '../exchange/interest-csv.js';
+import type { VoiceTrack } from '../sound/voice-track.js';
 import type { Span } from '../time/span.js';
 import type { Transcript } from '../transcript/types.js';
 
@@ -85,7 +86,7 @@ export interface Candidate extends Span, WordRange {
 }
 
 /** What could not be judged as well as it might, and why. */
-export type SiftLimit = 'no-punctuation' | 'spread-times' | 'no-speakers' | 'no-vectors' | 'short-part';
+export type SiftLimit = 'no-punctuation' | 'spread-times' | 'no-speakers' | 'no-vectors' | 'no-sound' | 'short-part';
 
 export interface SiftResult {
   readonly chapters: readonly Chapter[];
@@ -120,10 +121,16 @@ export interface SiftInput {
   readonly sentenceVectors: Vectors | null;
   /** A row for each of `brief.topics`, or null. */
   readonly topicVectors: Vectors | null;
+  /** A row for each of `clientTags`; left out, tags are found by their words alone. */
+  readonly tagVectors?: Vectors | null;
   /** Terms that people look for now; left out, none. */
   readonly interest?: readonly InterestTerm[];
+  /** Rows for the first of `interest`, as many as there are; the others are found by their words alone. */
+  readonly interestVectors?: Vectors | null;
   /** How much each signal counts, in their order; left out, the fitted weights. */
   readonly weights?: readonly number[] | null;
+  /** What was heard of the recording; left out, Delivery judges by text and times. Its steps count from the recording's start. */
+  readonly voice?: VoiceTrack | null;
 }
 
 export const SIFT_STAGES = ['reading', 'segments', 'scoring', 'choosing', 'explaining'] as const;

@@ -1,6 +1,6 @@
 import type { SiftContext } from './context.js';
 import { scaleToUnit } from './lexical-vectors.js';
-import type { ScoredRun } from './select.js';
+import type { RunTable, ScoredRun } from './run-table.js';
 import type { Run } from './types.js';
 
 /** Two passages this alike (cosine of their mean directions, the recording's own taken out) say the same thing twice. */
@@ -26,15 +26,15 @@ export interface AlternativeRun extends ScoredRun {
  * Variety: of chosen runs that say the same, the best stays and the others are listed under it; then the best other cuts
  * of each are added. The idea of Carbonell & Goldstein (1998), relevance less likeness to what is already there, with
  * likeness that either counts whole or not at all, so that the order stays the order of the scores.
- * @param chosen by falling score, @param all every scored run, in any order
+ * @param chosen by falling score, @param all every scored run
  */
-export function withAlternatives(context: SiftContext, chosen: readonly ScoredRun[], all: readonly ScoredRun[]): ChosenRun[] {
-  const kept: { run: ScoredRun; direction: Float32Array; alternatives: AlternativeRun[] }[] = [];
+export function withAlternatives(context: SiftContext, chosen: readonly ScoredRun[], all: RunTable): ChosenRun[] {
+  const kept: { run: ScoredRun; direction: Direction; alternatives: AlternativeRun[] }[] = [];
   const same = context.input.sentenceVectors === null ? SAME_BY_WORDS : SAME_BY_MEANING;
   const directionOf = directions(context);
   for (const run of chosen) {
     const direction = directionOf(run);
-    const twin = kept.find((other) => dot(other.direction, direction) >= same);
+    const twin = kept.find((other) => areAlike(other.direction, direction, same));
     if (twin === undefined) kept.push({ run, direction, alternatives: [] });
     else if (twin.alternatives.length < MOST_ALTERNATIVES) twin.alternatives.push({ ...run, why: 'said-again' });
   }
@@ -50,17 +50,21 @@ export function withAlternatives(context: SiftContext, chosen: readonly ScoredRu
 }
 
 /** For each kept run, the best runs that share much of it, each other than those before. */
-function otherCuts(kept: readonly ScoredRun[], all: readonly ScoredRun[], sentences: number): ScoredRun[][] {
+function otherCuts(kept: readonly ScoredRun[], all: RunTable, sentences: number): ScoredRun[][] {
   const owner = new Int32Array(sentences).fill(-1);
   kept.forEach((run, i) => owner.fill(i, run.first, run.end));
   const found: ScoredRun[][] = kept.map(() => []);
-  for (const run of all) {
-    const owners = new Set([owner[run.first]!, owner[run.end - 1]!]);
-    for (const i of owners) {
-      if (i < 0 || run.score < kept[i]!.score - WORTH_A_LOOK) continue;
-      const alike = shared(run, kept[i]!);
-      if (alike >= OTHER_CUT_FROM && alike <= OTHER_CUT_TO) found[i]!.push(run);
-    }
+  const { first, end, score } = all;
+  const consider = (row: number, i: number): void => {
+    if (i < 0 || score[row]! < kept[i]!.score - WORTH_A_LOOK) return;
+    const run = all.at(row);
+    const alike = shared(run, kept[i]!);
+    if (alike >= OTHER_CUT_FROM && alike <= OTHER_CUT_TO) found[i]!.push(run);
+  };
+  for (let row = 0; row < all.length; row += 1) {
+    const [head, tail] = [owner[first[row]!]!, owner[end[row]! - 1]!];
+    consider(row, head);
+    if (tail !== head) consider(row, tail);
   }
   return found.map((runs) => {
     const best: ScoredRun[] = [];
@@ -77,15 +81,23 @@ function shared(a: Run, b: Run): number {
   return both <= 0 ? 0 : both / (Math.max(a.end, b.end) - Math.min(a.first, b.first));
 }
 
+interface Direction {
+  readonly vector: Float32Array;
+  /** Length of what lies behind the first quarter of the vector, and behind its half. */
+  readonly behindQuarter: number;
+  readonly behindHalf: number;
+}
+
 /** Mean direction of a run's sentences, less the mean of the whole recording, at unit length. */
-function directions(context: SiftContext): (run: Run) => Float32Array {
+function directions(context: SiftContext): (run: Run) => Direction {
   const { dimensions, data } = context.vectors;
   const middle = meanOf(data, dimensions, 0, context.sentences.length);
   return (run) => {
     const mean = meanOf(data, dimensions, run.first, run.end);
     for (let d = 0; d < dimensions; d += 1) mean[d]! -= middle[d]!;
     scaleToUnit(mean);
-    return mean;
+    const behind = (from: number): number => Math.sqrt(dot(mean, mean, from, dimensions));
+    return { vector: mean, behindQuarter: behind(dimensions >> 2), behindHalf: behind(dimensions >> 1) };
   };
 }
 
@@ -95,8 +107,32 @@ function meanOf(data: Float32Array, dimensions: number, first: number, end: numb
   return mean;
 }
 
-function dot(a: Float32Array, b: Float32Array): number {
-  let sum = 0;
-  for (let d = 0; d < a.length; d += 1) sum += a[d]! * b[d]!;
-  return sum;
+/**
+ * Whether the cosine of two directions reaches a threshold. Given up after a quarter or half of the numbers where the rest
+ * cannot make it up: it adds at most the product of the lengths (Cauchy–Schwarz).
+ */
+function areAlike(a: Direction, b: Direction, threshold: number): boolean {
+  const n = a.vector.length;
+  let sum = dot(a.vector, b.vector, 0, n >> 2);
+  if (sum + a.behindQuarter * b.behindQuarter < threshold) return false;
+  sum += dot(a.vector, b.vector, n >> 2, n >> 1);
+  if (sum + a.behindHalf * b.behindHalf < threshold) return false;
+  return sum + dot(a.vector, b.vector, n >> 1, n) >= threshold;
+}
+
+/** Inner product of a part of two vectors. Four sums side by side do not wait for each other. */
+function dot(a: Float32Array, b: Float32Array, from: number, end: number): number {
+  let w = 0;
+  let x = 0;
+  let y = 0;
+  let z = 0;
+  let d = from;
+  for (; d + 3 < end; d += 4) {
+    w += a[d]! * b[d]!;
+    x += a[d + 1]! * b[d + 1]!;
+    y += a[d + 2]! * b[d + 2]!;
+    z += a[d + 3]! * b[d + 3]!;
+  }
+  for (; d < end; d += 1) w += a[d]! * b[d]!;
+  return w + x + (y + z);
 }

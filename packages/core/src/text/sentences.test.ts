@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoLines, toVtt, transcriptOf } from '../talk.fixture.js';
-import type { Transcript } from '../transcript/types.js';
+import type { Transcript, Word } from '../transcript/types.js';
 import { endsSentence, splitSentences } from './sentences.js';
 import { winkTagger } from './tagger.js';
 
@@ -84,6 +84,30 @@ describe('splitSentences without any punctuation', () => {
       const longest = Math.max(...bare.sentences.map((sentence) => sentence.endWord - sentence.firstWord));
       expect(longest).toBeLessThanOrEqual(60);
     }
+  });
+  describe('where words have their own times', () => {
+    const { bare, ends } = stripped('what-goes-down-31', false);
+    /** Words one after the other, with a gap before those that begin a sentence, but for every fourth, and before every fifteenth word. */
+    const spoken = (gapMs: number): Word[] => {
+      let nowMs = 0;
+      return bare.words.map((word, i) => {
+        nowMs += (ends.has(i) && i % 4 !== 0) || i % 15 === 0 ? gapMs : 0;
+        const startMs = nowMs;
+        nowMs += 60 * word.text.length + 40;
+        return { ...word, startMs, endMs: nowMs };
+      });
+    };
+    const endsOf = (words: readonly Word[], wordTimes: 'given' | 'spread'): Set<number> =>
+      new Set(splitSentences(words, winkTagger, { wordTimes }).sentences.map(({ endWord }) => endWord));
+    it('pauses help, though some are missing and some mislead; an end without one is doubted', () => {
+      const heard = endsOf(spoken(400), 'given');
+      expect(f1(heard, ends)).toBeGreaterThan(f1(endsOf(spoken(0), 'given'), ends) + 0.1);
+      const right = (found: ReadonlySet<number>): number => [...found].filter((end) => ends.has(end)).length / found.size;
+      expect(right(heard)).toBeGreaterThan(right(endsOf(spoken(400), 'spread')) + 0.02);
+    });
+    it('a tool that lets each word last until the next shows no pauses, and nothing is concluded from that', () => {
+      expect(endsOf(spoken(0), 'given')).toEqual(endsOf(spoken(0), 'spread'));
+    });
   });
   it('takes a stretch by what it has', () => {
     const bare =

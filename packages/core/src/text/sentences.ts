@@ -1,4 +1,4 @@
-import type { Sentence, SentenceEnds, Word } from '../transcript/types.js';
+import type { Sentence, SentenceEnds, Word, WordTimes } from '../transcript/types.js';
 import { gapStrengths } from './ends/gap-model.js';
 import { ruleStrength } from './ends/gap-rules.js';
 import { ABBREVIATIONS, CANNOT_END, normalise, TITLES } from './lexicon.js';
@@ -8,22 +8,40 @@ const TERMINAL = /[.!?…]["'”’)\]]*$/;
 /** A run this long without a comma or a full stop inside was not punctuated; spoken sentences seldom pass 40 words. Common practice. */
 const LONGEST_WRITTEN = 45;
 
+export interface KnownOfWords {
+  /**
+   * `given` when each word has its own times: then the lack of a pause tells something too, if pauses are shown at all
+   * (some tools let each word last until the next begins).
+   */
+  readonly wordTimes?: WordTimes;
+  /** Words at which somebody else begins to speak, though nobody is named. */
+  readonly turnStarts?: ReadonlySet<number>;
+}
+
+const NONE: ReadonlySet<number> = new Set();
+
 /**
  * Sentences of a list of words: where ends are written, as written; a stretch without any is restored from pauses, turns,
  * discourse markers and parts of speech. A sentence never spans two speakers. A mark such as "[laughter]" stays with the
  * sentence it follows.
+ * @param known what is known beside the words
  */
-export function splitSentences(words: readonly Word[], tagger: PosTagger): { sentences: Sentence[]; sentenceEnds: SentenceEnds } {
+export function splitSentences(
+  words: readonly Word[],
+  tagger: PosTagger,
+  { wordTimes = 'spread', turnStarts = NONE }: KnownOfWords = {},
+): { sentences: Sentence[]; sentenceEnds: SentenceEnds } {
   const terminals = countTerminals(words);
+  const timed = wordTimes === 'given' && showsPauses(words);
   const ends: number[] = [];
   let restored = 0;
-  for (const [from, to] of turns(words)) {
+  for (const [from, to] of turns(words, turnStarts)) {
     for (const [first, end] of writtenRuns(words, from, to)) {
       const around = terminals[Math.min(words.length, end + REACH)]! - terminals[Math.max(0, first - REACH)]!;
       const own = terminals[end]! - terminals[first]!;
       const bare = (own <= 1 && end - first > LONGEST_WRITTEN && !hasComma(words, first, end)) || (around === 0 && end - first > 3);
       if (bare) {
-        ends.push(...restoreEnds(words, first, end, tagger));
+        ends.push(...restoreEnds(words, first, end, tagger, timed));
         restored += end - first;
       } else ends.push(end);
     }
@@ -49,10 +67,10 @@ function countTerminals(words: readonly Word[]): Int32Array {
   return counts;
 }
 
-function* turns(words: readonly Word[]): Generator<[number, number]> {
+function* turns(words: readonly Word[], turnStarts: ReadonlySet<number>): Generator<[number, number]> {
   let from = 0;
   for (let i = 1; i <= words.length; i += 1) {
-    if (i === words.length || words[i]!.speaker !== words[from]!.speaker) {
+    if (i === words.length || words[i]!.speaker !== words[from]!.speaker || turnStarts.has(i)) {
       yield [from, i];
       from = i;
     }
@@ -110,23 +128,34 @@ function lengthCost(n: number): number {
 
 /** How much the rules of grammar count beside the model, how far the sum leans towards an end, and what a sentence without a verb costs. */
 const RULES = 0.4;
-const LEAN = 0.75;
+const LEAN = 1.2;
 const VERBLESS = 0.8;
 
 /** How long pauses count beside the words: nothing is heard in a short one, and a second of silence outweighs most words. */
 const PAUSE_FROM_MS = 160;
 const PAUSE_SCALE_MS = 90;
 const MOST_FOR_PAUSE = 4;
+/** Where pauses are shown, an end is asked to be heard too; a mean between what suits talk in short sentences and in long ones. */
+const LEAN_TIMED = -0.1;
+/** Share of the gaps that are pauses, from which on a text shows them. */
+const SHOWN_FROM = 0.02;
+
+function showsPauses(words: readonly Word[]): boolean {
+  let heard = 0;
+  for (let i = 1; i < words.length; i += 1) if (words[i]!.startMs - words[i - 1]!.endMs >= PAUSE_FROM_MS) heard += 1;
+  return heard >= SHOWN_FROM * words.length;
+}
 
 /**
  * Best ends for a stretch without written ones: dynamic programming over the strengths of the gaps less the cost of each
  * length. O(n × 60).
  */
-export function restoreEnds(words: readonly Word[], first: number, end: number, tagger: PosTagger): number[] {
+export function restoreEnds(words: readonly Word[], first: number, end: number, tagger: PosTagger, timed: boolean): number[] {
   const texts: string[] = [];
   for (let i = first; i < end; i += 1) texts.push(normalise(words[i]!.text));
   const tags = tagger(texts);
   const model = gapStrengths(texts, tags);
+  const lean = timed ? LEAN_TIMED : LEAN;
   const verbs = new Int32Array(texts.length + 1);
   tags.forEach((tag, i) => (verbs[i + 1] = verbs[i]! + (tag === 'VERB' || tag === 'AUX' || texts[i]!.includes("'") ? 1 : 0)));
   const n = end - first;
@@ -135,7 +164,7 @@ export function restoreEnds(words: readonly Word[], first: number, end: number, 
   best[0] = 0;
   for (let to = 1; to <= n; to += 1) {
     const strength =
-      to === n ? 0 : model[to]! + RULES * ruleStrength(texts, tags, to) + LEAN + heardAt(words, first + to) - (CANNOT_END.has(texts[to - 1]!) ? 1.5 : 0);
+      to === n ? 0 : model[to]! + RULES * ruleStrength(texts, tags, to) + lean + heardAt(words, first + to) - (CANNOT_END.has(texts[to - 1]!) ? 1.5 : 0);
     for (let from = Math.max(0, to - MAX_RESTORED); from < to; from += 1) {
       const value = best[from]! + strength - lengthCost(to - from) - (verbs[to] === verbs[from] ? VERBLESS : 0);
       if (value > best[to]!) {

@@ -1,4 +1,5 @@
 import { normalise, STOPWORDS } from './lexicon.js';
+import { rememberWords } from './remember.js';
 
 /** True when the words of a phrase stand in the texts from `i` on; the last one may carry a plural or an ending. */
 export function phraseAt(texts: readonly string[], i: number, phrase: readonly string[]): boolean {
@@ -8,18 +9,8 @@ export function phraseAt(texts: readonly string[], i: number, phrase: readonly s
   });
 }
 
-const known = new Map<string, string>();
-const MOST_KNOWN = 50_000;
-
 /** Crude English stem, for matching a topic with its inflections; not for showing. */
-export function stem(word: string): string {
-  let found = known.get(word);
-  if (found === undefined) {
-    found = cut(word);
-    if (known.size < MOST_KNOWN) known.set(word, found); // a cache of a pure function; bounded
-  }
-  return found;
-}
+export const stem = rememberWords(cut);
 
 function cut(word: string): string {
   if (word.length <= 3) return word;

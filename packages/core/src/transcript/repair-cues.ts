@@ -1,3 +1,4 @@
+import { joinSplitWords } from './join-words.js';
 import type { RawCue, Repair } from './types.js';
 
 /** A cue whose times can be trusted: in order, positive length, not overlapping its neighbours. */
@@ -17,7 +18,8 @@ function speakingMs(text: string): number {
 
 /**
  * Puts right what can only be meant one way: order, empty cues, times below zero, ends before starts, ends that never
- * come, overlaps, and captions that roll up (each cue repeating the line before). Every repair is listed.
+ * come, overlaps, captions that roll up (each cue repeating the line before), and words split over lines or cues. Every
+ * repair is listed.
  */
 export function repairCues(raw: readonly RawCue[]): { cues: Cue[]; repairs: Repair[] } {
   const repairs: Repair[] = [];
@@ -26,7 +28,7 @@ export function repairCues(raw: readonly RawCue[]): { cues: Cue[]; repairs: Repa
     kept.map((cue) => liftNegative(cue, repairs)),
     repairs,
   );
-  const fresh = dropRepeats(ordered, repairs);
+  const fresh = joinSplitWords(dropRepeats(ordered, repairs), repairs);
   return { cues: closeAndSeparate(fresh, repairs), repairs };
 }
 

@@ -145,3 +145,56 @@ describe('readTranscript', () => {
     expect([cueCount, transcript.words.length, transcript.sentences.length, repairs.length]).toEqual([n, 3 * n, n, 0]);
   });
 });
+
+describe('split words', () => {
+  const wordsOf = (texts: string[]): string[] =>
+    readTranscript(bytes(`WEBVTT\n\n${texts.map((text, i) => `00:0${i}.000 --> 00:0${i + 1}.000\n${text}\n`).join('\n')}`)).transcript.words.map(
+      ({ text }) => text,
+    );
+  it('are put together, in a cue and from one cue to the next, and the repair is listed', () => {
+    expect(wordsOf(['It took forty min-\nutes to', 'finish the const-', 'ruction, he said.'])).toEqual(
+      'It took forty minutes to finish the construction, he said.'.split(' '),
+    );
+    const { repairs } = repairCues([cue(3, 0, 900, 'forty min-'), cue(6, 1_000, 2_000, 'utes or so')]);
+    expect(repairs).toEqual([{ line: 6, code: 'split-word', detail: '“min-” and “utes” put together as “minutes”' }]);
+  });
+  it.each([
+    [
+      ['a well-', 'known man'],
+      ['a', 'well-known', 'man'],
+    ],
+    [
+      ['a long-', 'term plan for the term'],
+      ['a', 'long-term', 'plan', 'for', 'the', 'term'],
+    ],
+    [
+      ['he stopped -', 'and then left'],
+      ['he', 'stopped', 'and', 'then', 'left'],
+    ],
+    [
+      ['the min-', 'Utes are a people'],
+      ['the', 'min-', 'Utes', 'are', 'a', 'people'],
+    ],
+  ])('%j keeps its hyphen', (cues, words) => {
+    expect(wordsOf(cues)).toEqual(words);
+  });
+});
+
+describe('turns of nobody named', () => {
+  const sentencesOf = (body: string): string[] => {
+    const { words, sentences } = readTranscript(bytes(`WEBVTT\n\n00:00.000 --> 00:09.000\n${body}\n`)).transcript;
+    return sentences.map(({ firstWord, endWord }) =>
+      words
+        .slice(firstWord, endWord)
+        .map(({ text }) => text)
+        .join(' '),
+    );
+  };
+  it.each([
+    ['>> and what did you do then\n>> I left the room'],
+    ['and what did you do then >> I left the room'],
+    ['- and what did you do then\n- I left the room'],
+  ])('part sentences: %j', (body) => {
+    expect(sentencesOf(body)).toEqual(['and what did you do then', 'I left the room']);
+  });
+});

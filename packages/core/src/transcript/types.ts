@@ -45,6 +45,8 @@ export interface RawCue {
   readonly endMs: number | null;
   readonly speaker: string | null;
   readonly text: string;
+  /** The file says that somebody else begins to speak here, named or not. */
+  readonly turn?: boolean;
   /** Times inside the cue: the text from character `at` on starts at `startMs`. */
   readonly stamps?: readonly { readonly at: number; readonly startMs: number }[];
 }
@@ -57,6 +59,7 @@ export type RepairCode =
   | 'endless'
   | 'negative-time'
   | 'repeated-line'
+  | 'split-word'
   | 'encoding'
   | 'unreadable-bytes'
   | 'no-header'

@@ -43,6 +43,8 @@ export interface SpokenWords {
   readonly words: Word[];
   readonly speakers: string[];
   readonly wordTimes: WordTimes;
+  /** Words at which the file says that somebody else begins to speak, though not always who. */
+  readonly turnStarts: ReadonlySet<number>;
   /** For each word, the line of the file it came from. */
   readonly lines: Int32Array;
 }
@@ -51,6 +53,7 @@ export interface SpokenWords {
 export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
   const words: Word[] = [];
   const lines: number[] = [];
+  const turnStarts = new Set<number>();
   const speakers = new Map<string, number>();
   let stamped = 0;
   let lastEndMs = 0;
@@ -58,6 +61,7 @@ export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
     const pieces = splitIntoPieces(cue.text);
     const speaker = cue.speaker === null ? -1 : (speakers.get(cue.speaker) ?? speakers.set(cue.speaker, speakers.size).get(cue.speaker)!);
     const times = timesOf(pieces, cue);
+    if (cue.turn === true) turnStarts.add(words.length);
     if (cue.stamps !== undefined && cue.stamps.length > 0) stamped += pieces.length;
     pieces.forEach((piece, k) => {
       const startMs = Math.max(lastEndMs, times[k]!.startMs);
@@ -68,7 +72,7 @@ export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
     });
   }
   const wordTimes = words.length > 0 && stamped >= words.length / 2 ? 'given' : 'spread';
-  return { words, speakers: [...speakers.keys()], wordTimes, lines: Int32Array.from(lines) };
+  return { words, speakers: [...speakers.keys()], wordTimes, turnStarts, lines: Int32Array.from(lines) };
 }
 
 function timesOf(pieces: readonly { text: string; at: number }[], cue: Cue): { startMs: number; endMs: number }[] {

@@ -14,30 +14,46 @@ export interface RoleModel {
 
 const rowLength = (vectors: number): number => vectors + SURFACE_FEATURES.length + HASHES + 1;
 
+const turnedRows = new WeakMap<RoleModel, Float32Array>();
+
+/** The weights with a row of `ROLES.length` for each feature: most features are 0, and what is read then lies together. */
+function byFeature(model: RoleModel): Float32Array {
+  let turned = turnedRows.get(model);
+  if (turned === undefined) {
+    const row = rowLength(model.vectors);
+    turned = new Float32Array(model.weights.length);
+    for (let r = 0; r < ROLES.length; r += 1) for (let f = 0; f < row; f += 1) turned[f * ROLES.length + r] = model.weights[r * row + f]!;
+    turnedRows.set(model, turned);
+  }
+  return turned;
+}
+
 /** Probabilities of the roles of each sentence by itself, rows of `ROLES.length` that sum to 1. */
 export function judgeRoles(reading: RoleReading, vectors: Vectors | null, model: RoleModel): Float32Array {
   const n = reading.sentences.length;
   const roles = ROLES.length;
-  const row = rowLength(model.vectors);
+  const weights = byFeature(model);
   const out = new Float32Array(n * roles);
   const surface = new Float32Array(SURFACE_FEATURES.length);
   const scores = new Float64Array(roles);
   for (let s = 0; s < n; s += 1) {
     writeSurface(reading, s, surface, 0);
     const { places, weight } = wordHashes(reading, s);
-    for (let r = 0; r < roles; r += 1) {
-      let at = r * row;
-      let sum = 0;
-      for (let d = 0; d < model.vectors; d += 1) sum += model.weights[at + d]! * vectors!.data[s * model.vectors + d]!;
-      at += model.vectors;
-      for (let f = 0; f < surface.length; f += 1) sum += model.weights[at + f]! * surface[f]!;
-      at += surface.length;
-      for (let k = 0; k < places.length; k += 1) sum += weight * model.weights[at + places[k]!]!;
-      scores[r] = sum + model.weights[at + HASHES]!;
-    }
+    scores.fill(0);
+    for (let d = 0; d < model.vectors; d += 1) addRow(weights, d, vectors!.data[s * model.vectors + d]!, scores);
+    for (let f = 0; f < surface.length; f += 1) if (surface[f] !== 0) addRow(weights, model.vectors + f, surface[f]!, scores);
+    const hashed = model.vectors + surface.length;
+    for (let k = 0; k < places.length; k += 1) addRow(weights, hashed + places[k]!, weight, scores);
+    addRow(weights, hashed + HASHES, 1, scores);
     softmax(scores, out, s * roles);
   }
   return out;
+}
+
+/** Adds a feature's row of weights, times its value, to the scores of the roles. */
+function addRow(weights: Float32Array, feature: number, value: number, scores: Float64Array): void {
+  const from = feature * ROLES.length;
+  for (let r = 0; r < ROLES.length; r += 1) scores[r]! += value * weights[from + r]!;
 }
 
 /** Writes the softmax of scores into `into` from `at`. */

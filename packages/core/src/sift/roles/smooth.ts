@@ -15,19 +15,23 @@ export function smoothRoles(alone: Float32Array, transitions: Float32Array): Flo
   const step = Float64Array.from(transitions, (value) => Math.pow(value, TRUST));
   const forward = new Float64Array(n * roles);
   const backward = new Float64Array(n * roles).fill(1);
+  const behind = new Float64Array(roles);
   for (let s = 0; s < n; s += 1) {
-    for (let to = 0; to < roles; to += 1) {
-      let sum = s === 0 ? 1 : 0;
-      if (s > 0) for (let from = 0; from < roles; from += 1) sum += forward[(s - 1) * roles + from]! * step[from * roles + to]!;
-      forward[s * roles + to] = sum * alone[s * roles + to]!;
+    behind.fill(s === 0 ? 1 : 0);
+    for (let from = 0; s > 0 && from < roles; from += 1) {
+      const weight = forward[(s - 1) * roles + from]!;
+      for (let to = 0, at = from * roles; to < roles; to += 1, at += 1) behind[to]! += weight * step[at]!;
     }
+    for (let to = 0; to < roles; to += 1) forward[s * roles + to] = behind[to]! * alone[s * roles + to]!;
     scaleRow(forward, s * roles, roles);
   }
+  const ahead = new Float64Array(roles);
   for (let s = n - 2; s >= 0; s -= 1) {
+    const next = (s + 1) * roles;
+    for (let to = 0; to < roles; to += 1) ahead[to] = alone[next + to]! * backward[next + to]!;
     for (let from = 0; from < roles; from += 1) {
       let sum = 0;
-      const next = (s + 1) * roles;
-      for (let to = 0; to < roles; to += 1) sum += step[from * roles + to]! * alone[next + to]! * backward[next + to]!;
+      for (let to = 0, at = from * roles; to < roles; to += 1, at += 1) sum += step[at]! * ahead[to]!;
       backward[s * roles + from] = sum;
     }
     scaleRow(backward, s * roles, roles);

@@ -155,7 +155,7 @@ export function writeSurface(reading: RoleReading, s: number, into: Float32Array
 }
 
 /** First word that is no sound and no "and so". */
-function firstTelling(reading: RoleReading, s: number): number {
+export function firstTelling(reading: RoleReading, s: number): number {
   const { firstWord, endWord } = reading.sentences[s]!;
   let i = firstWord;
   while (i + 1 < endWord && (FILLER_SOUNDS.has(reading.texts[i]!) || reading.words[i]!.kind === 'mark')) i += 1;

@@ -16,6 +16,7 @@ const ROLE_NAMES = {
   story: 'a scene told as it happened',
 } as const satisfies Partial<Record<Role, string>>;
 const ROLES_OF_CHARGE = Object.keys(ROLE_NAMES) as (keyof typeof ROLE_NAMES)[];
+const EXCLAIMS = /!["'”’)]*$/;
 const TELLS: readonly Tell[] = ['feeling', 'laugh', 'opinion', 'surprise'];
 
 /** Parts of Charge: shares of feeling, jokes, turns, complaints and scenes, strong words, and people speaking for themselves. */
@@ -27,19 +28,19 @@ export function chargeParts(context: SiftContext): Part[] {
     tellPart(context, 'superlative'),
     tellPart(context, 'contrast'),
     countedPart(context, 'direct speech', (i) => SAYING_WORDS.has(context.texts[i]!)),
-    countedPart(context, 'exclamations', (i) => /!["'”’)]*$/.test(context.words[i]!.text)),
+    countedPart(context, 'exclamations', (i) => context.words[i]!.text.includes('!') && EXCLAIMS.test(context.words[i]!.text)),
   ];
 }
 
 /** Charge: feeling, contrast, opinion, surprise, laughter. */
 export function charge(context: SiftContext): Signal {
-  const raw = rawOf('charge', chargeParts(context));
+  const raw = rawOf(context, 'charge', chargeParts(context));
   return {
     name: 'charge',
     value: (run) => toScale(raw(run), SCALES.charge.ordinary, SCALES.charge.rare),
     explain: (run) => {
       const hits = hitsWithin(context, run, TELLS);
-      const rich = richestSentences(context, run, 'charge', ROLES_OF_CHARGE, 3);
+      const rich = richestSentences(context, run, 'charge', raw, ROLES_OF_CHARGE, 3);
       if (rich.length === 0 && hits.length === 0) return { sentence: 'Even in tone: no feeling, opinion, turn or laughter', evidence: [] };
       const kinds: string[] = [...new Set(rich.map((s) => ROLE_NAMES[leadingRole(context, s, ROLES_OF_CHARGE) as keyof typeof ROLE_NAMES]))].slice(0, 2);
       if (hits.some((hit) => hit.tell === 'laugh')) kinds.push('laughter');

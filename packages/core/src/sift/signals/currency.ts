@@ -1,27 +1,20 @@
-import { interestWeight } from '../../exchange/interest-csv.js';
-import { phraseAt, stem, topicWords } from '../../text/stem.js';
 import { type SiftContext, Sums } from '../context.js';
 import { cosine } from '../lexical-vectors.js';
 import type { Role } from '../roles/roles.js';
+import { findSaid, type SaidKind } from '../said.js';
 import { listed, toScale } from '../scale.js';
-import type { Run, WordRange } from '../types.js';
+import type { Run } from '../types.js';
+import { findMatches, type Match, matchesBySentence } from './currency-matches.js';
 import { roleIn, wordsOf } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
-
-interface Match extends WordRange {
-  readonly term: string;
-  readonly from: 'brief' | 'client' | 'interest';
-  /** How much it counts beside others of its kind; 1 but for interest terms. */
-  readonly weight: number;
-}
 
 /** Standard deviations above the recording's usual likeness from which a sentence touches a topic, and where it plainly does. */
 const TOUCHES = 1.2;
 const PLAINLY = 3;
 
 /**
- * Currency: touches what the brief asks for and what the client cares about. Words count where they stand (with their
- * inflections); where vectors are at hand, so does meaning, and a brief in free words ("where she loses her temper",
+ * Currency: touches what the brief asks for, what the client cares about and what people look for. Words count where they
+ * stand (with their inflections); where vectors are at hand, so does meaning, and a brief in free words ("where she loses her temper",
  * "parts with figures") is heard for the role it asks for. Without topics and tags it is 50 for all: nothing to judge by.
  */
 export function currency(context: SiftContext): Signal {
@@ -30,16 +23,16 @@ export function currency(context: SiftContext): Signal {
   const asked = context.brief.topics.length > 0;
   const interest = context.input.interest ?? [];
   const known = asked || context.input.clientTags.length > 0 || interest.length > 0;
-  const brief = new Sums(perSentence.map((list) => Math.min(2, list.filter((match) => match.from === 'brief').length)));
-  const client = new Sums(perSentence.map((list) => Math.min(2, list.filter((match) => match.from === 'client').length)));
-  const wanted = new Sums(
-    perSentence.map((list) =>
-      Math.min(
-        2,
-        list.reduce((sum, match) => sum + (match.from === 'interest' ? match.weight : 0), 0),
+  const summed = (from: Match['from']): Sums =>
+    new Sums(
+      perSentence.map((list) =>
+        Math.min(
+          2,
+          list.reduce((sum, match) => sum + (match.from === from ? match.weight * (match.nearness ?? 1) : 0), 0),
+        ),
       ),
-    ),
-  );
+    );
+  const [brief, client, wanted] = [summed('brief'), summed('client'), summed('interest')];
   const near = asked ? askedFor(context) : null;
   const nearSums = near === null ? null : new Sums(near.map((one) => one.value));
   const raw = (run: Run): number => {
@@ -58,16 +51,26 @@ export function currency(context: SiftContext): Signal {
       const inside = perSentence.slice(run.first, run.end).flat();
       const meant = nearest(near, run);
       if (inside.length === 0 && meant.length === 0) return { sentence: 'Touches none of the topics, tags or terms looked for', evidence: [] };
-      const terms = (from: Match['from']): string[] => [...new Set(inside.filter((match) => match.from === from).map((match) => match.term))].slice(0, 4);
+      const terms = (from: Match['from']): string[] =>
+        [...new Set(inside.filter((match) => match.from === from && match.nearness === undefined).map((match) => match.term))].slice(0, 4);
       const parts: string[] = [];
       if (terms('brief').length > 0) parts.push(`${listed(terms('brief'))}: in the brief`);
-      if (meant.length > 0) parts.push(`near “${near![meant[0]!]!.topic}” in meaning: ${quote(context, wordsOf(context, meant[0]!), 9)}`);
+      if (meant.length > 0) parts.push(asAsked(near![meant[0]!]!.topic, quote(context, wordsOf(context, meant[0]!), 9)));
       if (terms('client').length > 0) parts.push(`${listed(terms('client'))}: the client’s own`);
       if (terms('interest').length > 0) parts.push(`${listed(terms('interest'))}: looked for now`);
+      const close = inside.find((match) => match.nearness !== undefined);
+      if (close !== undefined)
+        parts.push(`near ${close.from === 'client' ? 'the client’s' : 'the looked-for'} “${close.term}” in meaning: ${quote(context, close, 9)}`);
       const text = parts.join('; ');
       return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...inside, ...meant.map((s) => wordsOf(context, s))]) };
     },
   };
+}
+
+/** How a sentence answers a brief: by what it does or says, or by what it means. */
+function asAsked(topic: string, quoted: string): string {
+  const byKind = kindsAsked(topic).size > 0 || ASKS_ROLE.some(([pattern]) => pattern.test(topic));
+  return byKind ? `what “${topic}” asks for: ${quoted}` : `near “${topic}” in meaning: ${quoted}`;
 }
 
 /** What a sentence has of what is asked for in free words, and which topic it is nearest to. */
@@ -87,7 +90,7 @@ function nearest(near: readonly Asked[] | null, run: Run): number[] {
 
 /** Words in a brief that ask for what a sentence does, not what it is about. */
 const ASKS_ROLE: readonly (readonly [RegExp, readonly Role[]])[] = [
-  [/\b(?:figures?|numbers?|statistics?|data|costs?|prices?|how much|facts?)\b/i, ['figure']],
+  [/\b(?:figures?|numbers?|statistics?|costs?|prices?|how much|facts?)\b/i, ['figure']],
   [/\b(?:temper|angry|anger|furious|rants?|complain\w*|fed up|annoy\w*|outrag\w*)\b/i, ['problem', 'feeling']],
   [/\b(?:cr(?:y|ies|ying)|tears|emotion\w*|moving|sad|touching|heartfelt|afraid|scared)\b/i, ['feeling']],
   [/\b(?:funny|jokes?|laugh\w*|humou?r\w*|hilarious)\b/i, ['joke']],
@@ -98,6 +101,28 @@ const ASKS_ROLE: readonly (readonly [RegExp, readonly Role[]])[] = [
   [/\b(?:explain\w*|how it works|why)\b/i, ['explanation']],
 ];
 
+/** Words in a brief that ask for something said in so many words. Such as are as often a subject ("data", "market share") are not among them. */
+const ASKS_SAID: readonly (readonly [RegExp, readonly SaidKind[]])[] = [
+  [/\b(?:money|costs?|prices?|how much|sums?)\b/i, ['money']],
+  [/\b(?:per ?cent\w*|percentages?)\b/i, ['percentage']],
+  [/\b(?:how long|durations?)\b/i, ['duration']],
+  [/\b(?:names? (?:names|people)|names? somebody|who is named)\b/i, ['name']],
+  [/\b(?:compar\w+|versus)\b/i, ['comparison']],
+  [/\b(?:questions?|asks?)\b/i, ['question']],
+  [/\b(?:quot\w+|what (?:he|she|they) said|dialogue|direct speech)\b/i, ['direct-speech']],
+];
+/** Any figure, where the brief does not say of what kind: "figures about cost" are sums of money. */
+const ASKS_FIGURES = /\b(?:figures?|numbers?|statistics?)\b/i;
+const ALL_FIGURES: readonly SaidKind[] = ['number', 'money', 'percentage', 'duration'];
+
+function kindsAsked(topic: string): ReadonlySet<SaidKind> {
+  const kinds = ASKS_SAID.flatMap(([pattern, found]) => (pattern.test(topic) ? found : []));
+  return new Set(kinds.length === 0 && ASKS_FIGURES.test(topic) ? ALL_FIGURES : kinds);
+}
+
+/** A sentence that has what was asked for in so many words is plainly meant. */
+const SAID_SO = 0.8;
+
 /** A shorter line says too little to be sure of what it means. */
 const FULL_LINE_WORDS = 6;
 
@@ -105,10 +130,15 @@ const FULL_LINE_WORDS = 6;
 function askedFor(context: SiftContext): Asked[] {
   const rows = context.brief.topics.map((topic, t) => {
     const roles = [...new Set(ASKS_ROLE.flatMap(([pattern, found]) => (pattern.test(topic) ? found : [])))];
+    const things = kindsAsked(topic);
     const meaning = meaningOf(context, t);
     return context.sentences.map((_, s) => {
-      const does = roles.reduce((sum, role) => sum + roleIn(context, s, role), 0);
-      if (roles.length === 0) return meaning?.[s] ?? 0;
+      const says = things.size > 0 && findSaid(context, s).some(({ kind }) => things.has(kind)) ? SAID_SO : 0;
+      const does = Math.max(
+        says,
+        roles.reduce((sum, role) => sum + roleIn(context, s, role), 0),
+      );
+      if (roles.length === 0 && things.size === 0) return meaning?.[s] ?? 0;
       return meaning === null ? does : Math.min(1, 0.55 * Math.min(1, does) + 0.6 * meaning[s]!);
     });
   });
@@ -131,45 +161,4 @@ function meaningOf(context: SiftContext, topic: number): Float64Array | null {
   const mean = heard.reduce((sum, value) => sum + value, 0) / n;
   const spread = Math.sqrt(heard.reduce((sum, value) => sum + (value - mean) ** 2, 0) / n);
   return heard.map((value) => Math.min(1, Math.max(0, ((value - mean) / Math.max(0.02, spread) - TOUCHES) / (PLAINLY - TOUCHES))));
-}
-
-function findMatches(context: SiftContext): Match[] {
-  const mostVolume = (context.input.interest ?? []).reduce((most, { volume }) => Math.max(most, volume), 0);
-  const terms = [
-    ...context.brief.topics.map((term) => ({ term, from: 'brief' as const, weight: 1, words: topicWords(term) })),
-    ...context.input.clientTags.map((term) => ({ term, from: 'client' as const, weight: 1, words: topicWords(term.replace(/([a-z])([A-Z])/g, '$1 $2')) })),
-    ...(context.input.interest ?? []).map((one) => ({
-      term: one.term,
-      from: 'interest' as const,
-      weight: interestWeight(one, mostVolume),
-      words: topicWords(one.term),
-    })),
-  ].filter((term) => term.words.length > 0);
-  const places = new Map<string, number[]>();
-  context.texts.forEach((text, i) => {
-    const key = stem(text);
-    const list = places.get(key);
-    if (list === undefined) places.set(key, [i]);
-    else list.push(i);
-  });
-  const matches: Match[] = [];
-  const seen = new Set<string>();
-  for (const { term, from, weight, words } of terms) {
-    const key = words.join(' ');
-    if (seen.has(key)) continue; // a tag that the brief asks for already counts once
-    seen.add(key);
-    for (const i of places.get(stem(words[0]!)) ?? []) {
-      if (phraseAt(context.texts, i, words)) matches.push({ term, from, weight, firstWord: i, endWord: i + words.length });
-    }
-  }
-  return matches.sort((a, b) => a.firstWord - b.firstWord);
-}
-
-function matchesBySentence(context: SiftContext, matches: readonly Match[]): Match[][] {
-  let m = 0;
-  return context.sentences.map(({ endWord }) => {
-    const list: Match[] = [];
-    while (m < matches.length && matches[m]!.firstWord < endWord) list.push(matches[m++]!);
-    return list;
-  });
 }

@@ -1,12 +1,13 @@
 import { type SiftContext, hitsWithin } from '../context.js';
-import { openingWord } from '../edges.js';
+import { openingWord, type OpeningWord } from '../edges.js';
 import type { Hit } from '../find-tells.js';
 import { SCALES } from '../fitted.js';
 import type { Role } from '../roles/roles.js';
 import { listed, toScale } from '../scale.js';
+import { tabulate } from '../tabulate.js';
 import type { Tell } from '../tells.js';
 import type { Run } from '../types.js';
-import { type Part, rawOf, roleIn, weightOf } from './parts.js';
+import { firstPart, type Part, rawOf, roleIn, weightOf } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
 
 /** People decide within about three seconds whether to stay (common practice); a line begun by then is heard out. */
@@ -43,19 +44,29 @@ const TELL_NAMES = {
   story: 'starts a story',
   name: 'names somebody',
 } as const satisfies Partial<Record<Tell, string>>;
+/** Of the words that promise, those that do it by leaving nobody out. */
+const SWEEPING = new Set(['never', 'nobody', 'everyone', 'everybody', 'the worst', 'the best', 'most people', 'stop', 'the only']);
+
+/** What the first seconds do by a hit, as a producer would say it. */
+function nameOf(context: SiftContext, { tell, firstWord, endWord }: Hit): string {
+  const sweeps = tell === 'promise' && SWEEPING.has(context.texts.slice(firstWord, endWord).join(' '));
+  return sweeps ? 'makes a sweeping claim' : TELL_NAMES[tell as keyof typeof TELL_NAMES];
+}
+
 const TELLS = Object.keys(TELL_NAMES) as (keyof typeof TELL_NAMES)[];
+const IS_OPENING_TELL: ReadonlySet<Tell> = new Set(TELLS);
 
 /** Parts of Opening: what the first line does, what is named in the first seconds, and what makes a start weak. */
 export function openingParts(context: SiftContext): Part[] {
-  const hits = memo((first) => findOpeningHits(context, first));
-  const start = memo((first) => openingWord(context, first));
-  const atFirst = (name: string, value: (first: number) => number): Part => ({ name, value: (run) => value(run.first) });
+  const hits = context.sentences.map((_, first) => findOpeningHits(context, first));
+  const start = (first: number): OpeningWord => openingWord(context, first);
+  const atFirst = (name: string, value: (first: number) => number): Part => firstPart(context, name, value);
   return [
     ...ROLES_OF_OPENING.map((role) => atFirst(role, (first) => heardFirst(context, first, role))),
     ...TELLS.map((tell) =>
       atFirst(`${tell} words`, (first) => {
         let n = 0;
-        for (const hit of hits(first)) if (hit.tell === tell) n += 1;
+        for (const hit of hits[first]!) if (hit.tell === tell) n += 1;
         return n > 1 ? 1.3 : n;
       }),
     ),
@@ -69,12 +80,17 @@ export function openingParts(context: SiftContext): Part[] {
 
 /** Opening: do the first three seconds give a reason to stay? */
 export function opening(context: SiftContext): Signal {
-  const raw = rawOf('opening', openingParts(context));
-  const known = memo((first) => toScale(raw({ first, end: first + 1 }), SCALES.opening.ordinary, SCALES.opening.rare));
-  return { name: 'opening', value: (run) => known(run.first), explain: (run) => explain(context, run) };
+  const raw = rawOf(context, 'opening', openingParts(context));
+  const known = tabulate(context.sentences.length, (first) => toScale(raw({ first, end: first + 1 }), SCALES.opening.ordinary, SCALES.opening.rare));
+  return { name: 'opening', value: (run) => known[run.first]!, explain: (run) => explain(context, run, known) };
 }
 
-function explain(context: SiftContext, run: Run): { sentence: string; evidence: { firstWord: number; endWord: number }[] } {
+/** Points by which a start without its first line must be worse for the line to have earned the signal. */
+const EARNED_FROM = 3;
+/** With fewer words than this left of it, a line is none any more, and the next one would open. */
+const STILL_A_LINE = 3;
+
+function explain(context: SiftContext, run: Run, known: Float64Array): { sentence: string; evidence: { firstWord: number; endWord: number }[] } {
   const start = openingWord(context, run.first);
   const sentence = context.sentences[run.first]!;
   const hits = findOpeningHits(context, run.first).filter((hit) => weightOf('opening', `${hit.tell} words`) > 0);
@@ -91,11 +107,25 @@ function explain(context: SiftContext, run: Run): { sentence: string; evidence: 
       : 'Nothing in the first seconds asks, claims or surprises';
     return { sentence: text, evidence: [] };
   }
-  const names: string[] = [...new Set([...(does ? [ROLE_NAMES[role]] : []), ...tells.map((tell) => TELL_NAMES[tell])])];
+  const names: string[] = [
+    ...new Set([
+      ...(does ? [ROLE_NAMES[role]] : []),
+      ...tells.map((tell) =>
+        nameOf(
+          context,
+          hits.find((hit) => hit.tell === tell)!,
+        ),
+      ),
+    ]),
+  ];
   const line = { firstWord: start.word, endWord: sentence.endWord };
   const text = `${listed(names)}: ${quote(context, line, 9)}`;
-  const earned = does ? [line] : hits.filter((hit) => tells.includes(hit.tell as keyof typeof TELL_NAMES));
-  return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(earned) };
+  // Where the next line would open as well, it is not the line but the words in it that earn something.
+  const matters = run.first + 1 < run.end && known[run.first + 1]! < known[run.first]! - EARNED_FROM;
+  const telling = tidyEvidence(hits.filter((hit) => hit.firstWord < sentence.endWord && (does || tells.includes(hit.tell as keyof typeof TELL_NAMES))));
+  const rest = sentence.endWord - start.word - telling.reduce((sum, hit) => sum + hit.endWord - hit.firstWord, 0);
+  const earned = does && matters ? [line] : rest >= STILL_A_LINE ? telling : [];
+  return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: earned };
 }
 
 /** Probability of a role in the first line; a very short line is heard together with the next one. */
@@ -113,14 +143,5 @@ function findOpeningHits(context: SiftContext, first: number): Hit[] {
   while (end < context.sentences.length && context.sentences[end]!.startMs < startMs + DECIDING_MS) end += 1;
   const heardOut = context.sentences[first]!.endMs - startMs <= HEARD_OUT_MS;
   const untilMs = heardOut ? Math.max(startMs + DECIDING_MS, context.sentences[first]!.endMs) : startMs + DECIDING_MS + 1_000;
-  return hitsWithin(context, { first, end }, TELLS).filter((hit) => context.words[hit.firstWord]!.startMs < untilMs && hit.firstWord >= cutIn);
-}
-
-function memo<T>(compute: (first: number) => T): (first: number) => T {
-  const known = new Map<number, T>();
-  return (first) => {
-    let value = known.get(first);
-    if (value === undefined) known.set(first, (value = compute(first)));
-    return value;
-  };
+  return hitsWithin(context, { first, end }, IS_OPENING_TELL).filter((hit) => context.words[hit.firstWord]!.startMs < untilMs && hit.firstWord >= cutIn);
 }

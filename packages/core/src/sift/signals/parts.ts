@@ -1,13 +1,37 @@
 import { type SiftContext, Sums } from '../context.js';
 import { PART_WEIGHTS } from '../fitted.js';
+import { tabulate } from '../tabulate.js';
 import { type Role, roleAt, ROLES } from '../roles/roles.js';
 import type { Tell } from '../tells.js';
 import type { Run, WordRange } from '../types.js';
 
-/** One measured part of a signal. What one unit of it weighs in the signal's raw measure is data: see `PART_WEIGHTS`. */
+/**
+ * One measured part of a signal. What one unit of it weighs in the signal's raw measure is data: see `PART_WEIGHTS`.
+ * A part that depends on one sentence of the run, or is a rate of something summed over its sentences, says so by `of`:
+ * all such parts of a signal are then weighed together, once for a recording instead of once for every run.
+ */
 export interface Part {
   readonly name: string;
   value(run: Run): number;
+  readonly of?: { readonly form: 'first' | 'last' | 'rate'; readonly perSentence: Float64Array };
+}
+
+/** A part read off the first sentence of a run. */
+export function firstPart(context: SiftContext, name: string, value: (first: number) => number): Part {
+  const perSentence = tabulate(context.sentences.length, value);
+  return { name, value: (run) => perSentence[run.first]!, of: { form: 'first', perSentence } };
+}
+
+/** A part read off the last sentence of a run. */
+export function lastPart(context: SiftContext, name: string, value: (last: number) => number): Part {
+  const perSentence = tabulate(context.sentences.length, value);
+  return { name, value: (run) => perSentence[run.end - 1]!, of: { form: 'last', perSentence } };
+}
+
+/** Something summed over the sentences of a run, for each of its words (and `GRACE_WORDS`). */
+function ratePart(context: SiftContext, name: string, perSentence: Float64Array): Part {
+  const sums = new Sums(perSentence);
+  return { name, value: (run) => sums.sum(run) / (context.wordCounts.sum(run) + GRACE_WORDS), of: { form: 'rate', perSentence } };
 }
 
 /** Signals whose raw measure is a fitted sum of parts. */
@@ -18,55 +42,83 @@ const GRACE_WORDS = 12;
 
 /** Share of the words of a run that are in sentences of a role, 0 to 1. */
 export function rolePart(context: SiftContext, role: Role): Part {
-  const sums = context.roleSums(role);
-  return { name: role, value: (run) => sums.sum(run) / (context.wordCounts.sum(run) + GRACE_WORDS) };
+  return ratePart(context, role, context.roleSums(role).values());
 }
 
 /** Hits of a tell for every ten words of a run. */
 export function tellPart(context: SiftContext, tell: Tell): Part {
-  return { name: `${tell} words`, value: (run) => (10 * context.count(tell, run)) / (context.wordCounts.sum(run) + GRACE_WORDS) };
+  const perSentence = tabulate(context.sentences.length, (s) => 10 * context.count(tell, { first: s, end: s + 1 }));
+  return ratePart(context, `${tell} words`, perSentence);
 }
 
 /** Things counted in each sentence, for every ten words of a run. */
 export function countedPart(context: SiftContext, name: string, test: (word: number) => boolean): Part {
-  const sums = new Sums(
-    context.sentences.map(({ firstWord, endWord }) => {
-      let n = 0;
-      for (let i = firstWord; i < endWord; i += 1) if (test(i)) n += 1;
-      return n;
-    }),
-  );
-  return { name, value: (run) => (10 * sums.sum(run)) / (context.wordCounts.sum(run) + GRACE_WORDS) };
+  const perSentence = tabulate(context.sentences.length, (s) => {
+    const { firstWord, endWord } = context.sentences[s]!;
+    let n = 0;
+    for (let i = firstWord; i < endWord; i += 1) if (test(i)) n += 1;
+    return 10 * n;
+  });
+  return ratePart(context, name, perSentence);
 }
 
 /** Probability of a role in one sentence. */
 export const roleIn = (context: SiftContext, s: number, role: Role): number => context.roles[s * ROLES.length + roleAt(role)]!;
 
-/** Raw measure of a signal: its parts, each times its fitted weight. */
-export function rawOf(signal: MeasuredSignal, parts: readonly Part[]): (run: Run) => number {
-  const weights = parts.map(({ name }) => weightOf(signal, name));
-  return (run) => {
-    let sum = 0;
-    for (let p = 0; p < parts.length; p += 1) if (weights[p] !== 0) sum += weights[p]! * parts[p]!.value(run);
+/** Raw measure of a signal for any run, and what one sentence gives it for each of its words, as far as it is a rate. */
+export interface Raw {
+  (run: Run): number;
+  readonly perWord: (s: number) => number;
+}
+
+/** Raw measure of a signal: its parts, each times its fitted weight. Constant time for a run, however many parts there are. */
+export function rawOf(context: SiftContext, signal: MeasuredSignal, parts: readonly Part[]): Raw {
+  const weighed = {
+    first: new Float64Array(context.sentences.length),
+    last: new Float64Array(context.sentences.length),
+    rate: new Float64Array(context.sentences.length),
+  };
+  const others: { weight: number; part: Part }[] = [];
+  for (const part of parts) {
+    const weight = weightOf(signal, part.name);
+    if (weight === 0) continue;
+    if (part.of === undefined) others.push({ weight, part });
+    else {
+      const into = weighed[part.of.form];
+      for (let s = 0; s < into.length; s += 1) into[s]! += weight * part.of.perSentence[s]!;
+    }
+  }
+  const { first, last } = weighed;
+  const rate = new Sums(weighed.rate);
+  const raw = (run: Run): number => {
+    let sum = first[run.first]! + last[run.end - 1]! + rate.sum(run) / (context.wordCounts.sum(run) + GRACE_WORDS);
+    for (let p = 0; p < others.length; p += 1) sum += others[p]!.weight * others[p]!.part.value(run);
     return sum;
   };
+  const perWord = (s: number): number => weighed.rate[s]! / Math.max(1, context.sentences[s]!.endWord - context.sentences[s]!.firstWord);
+  return Object.assign(raw, { perWord });
 }
 
 export function weightOf(signal: MeasuredSignal, part: string): number {
   return (PART_WEIGHTS[signal] as Readonly<Record<string, number>>)[part] ?? 0;
 }
 
+/** Taking out a sentence that is hardly richer than the rest would change nothing. */
+const PLAINLY = 0.03;
+
 /**
  * The sentences of a run that give most of a signal by their roles, best first. Only those richer than the run as a whole,
  * so that without them less would be left.
  */
-export function richestSentences(context: SiftContext, run: Run, signal: MeasuredSignal, roles: readonly Role[], most: number): number[] {
+export function richestSentences(context: SiftContext, run: Run, signal: MeasuredSignal, raw: Raw, roles: readonly Role[], most: number): number[] {
   const worth = (s: number): number => roles.reduce((sum, role) => sum + Math.max(0, weightOf(signal, role)) * roleIn(context, s, role), 0);
   const length = (s: number): number => context.sentences[s]!.endWord - context.sentences[s]!.firstWord;
   const inside = Array.from({ length: run.end - run.first }, (_, k) => run.first + k);
-  const mean = inside.reduce((sum, s) => sum + worth(s) * length(s), 0) / inside.reduce((sum, s) => sum + length(s), 0);
+  const words = inside.reduce((sum, s) => sum + length(s), 0);
+  const mean = inside.reduce((sum, s) => sum + worth(s) * length(s), 0) / words;
+  const usual = inside.reduce((sum, s) => sum + raw.perWord(s) * length(s), 0) / words;
   return inside
-    .filter((s) => worth(s) > Math.max(0.3, mean))
+    .filter((s) => worth(s) > Math.max(0.3, mean) && raw.perWord(s) > usual + PLAINLY * Math.abs(usual))
     .sort((a, b) => worth(b) * Math.sqrt(length(b)) - worth(a) * Math.sqrt(length(a)) || a - b)
     .slice(0, most);
 }

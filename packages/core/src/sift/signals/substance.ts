@@ -1,7 +1,9 @@
 import { type SiftContext, hitsWithin } from '../context.js';
 import { SCALES } from '../fitted.js';
 import type { Role } from '../roles/roles.js';
+import { type FigureKind, figureKind } from '../said.js';
 import { counted, listed, toScale } from '../scale.js';
+import type { WordRange } from '../types.js';
 import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf } from './parts.js';
 import { differentHits, quote, type Signal, tidyEvidence } from './signal.js';
 
@@ -30,18 +32,34 @@ export function substanceParts(context: SiftContext): Part[] {
   ];
 }
 
+const FIGURE_NAMES = {
+  money: ['a sum of money', 'sums of money'],
+  percentage: ['a percentage', 'percentages'],
+  duration: ['a length of time', 'lengths of time'],
+  number: ['a number', 'numbers'],
+} as const satisfies Record<FigureKind, readonly [string, string]>;
+
+/** Figures by kind, as a producer would say it: "a sum of money", "three numbers". */
+function named(context: SiftContext, figures: readonly WordRange[]): string[] {
+  const kinds = figures.map((figure) => figureKind(context.texts, figure));
+  return Object.entries(FIGURE_NAMES).flatMap(([kind, [one, many]]) => {
+    const n = kinds.filter((other) => other === kind).length;
+    return n === 0 ? [] : n === 1 ? one : counted(n, one, many);
+  });
+}
+
 /** Substance: concrete, useful, specific. */
 export function substance(context: SiftContext): Signal {
-  const raw = rawOf('substance', substanceParts(context));
+  const raw = rawOf(context, 'substance', substanceParts(context));
   return {
     name: 'substance',
     value: (run) => toScale(raw(run), SCALES.substance.ordinary, SCALES.substance.rare),
     explain: (run) => {
       const figures = hitsWithin(context, run, ['figure']);
-      const rich = richestSentences(context, run, 'substance', ROLES_OF_SUBSTANCE, 3);
+      const rich = richestSentences(context, run, 'substance', raw, ROLES_OF_SUBSTANCE, 3);
       if (rich.length === 0 && figures.length === 0) return { sentence: 'Little that is concrete: no verdict, advice, facts or reasons', evidence: [] };
       const kinds: string[] = [...new Set(rich.map((s) => ROLE_NAMES[leadingRole(context, s, ROLES_OF_SUBSTANCE) as keyof typeof ROLE_NAMES]))].slice(0, 2);
-      const parts = figures.length > 0 ? [...kinds, counted(figures.length, 'figure')] : kinds;
+      const parts = [...kinds, ...named(context, figures)];
       const quoted = rich.length > 0 ? [quote(context, wordsOf(context, rich[0]!), 12)] : differentHits(context, figures, 2).map((hit) => quote(context, hit));
       const text = `${listed(parts)}: ${listed(quoted)}`;
       return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(rich.length > 0 ? rich.map((s) => wordsOf(context, s)) : figures, 8) };

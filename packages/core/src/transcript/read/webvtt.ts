@@ -116,7 +116,8 @@ export function pushCueParts(cues: RawCue[], line: number, startMs: number, endM
   for (const part of parts) {
     const share = (ms: number): number => (endMs === null ? startMs : Math.round(startMs + ((endMs - startMs) * ms) / total));
     const partEnd = endMs === null ? null : share(at + part.text.length);
-    const cue = { line, startMs: share(at), endMs: partEnd, speaker: part.speaker, text: part.text };
+    const turn = 'turn' in part && part.turn ? { turn: true } : {};
+    const cue = { line, startMs: share(at), endMs: partEnd, speaker: part.speaker, text: part.text, ...turn };
     cues.push(part.stamps.length > 0 ? { ...cue, stamps: part.stamps } : cue);
     at += part.text.length;
   }
@@ -126,10 +127,19 @@ function shiftStamps(part: { stamps: readonly { at: number; startMs: number }[] 
   return part.stamps.map((stamp) => ({ at: Math.max(0, stamp.at - offset), startMs: stamp.startMs }));
 }
 
-/** Turns typed into one cue: a new one at each line that starts with `>>`, a dash, or a speaker's label. */
-function splitTurns(text: string): { speaker: string | null; text: string; offset: number }[] {
-  const lines = text.split('\n');
-  const turns: { speaker: string | null; text: string; offset: number }[] = [];
+interface Turn {
+  readonly speaker: string | null;
+  text: string;
+  /** Where its words begin in its line. */
+  readonly offset: number;
+  /** Marked as a turn, by arrows or a dash. */
+  readonly turn: boolean;
+}
+
+/** Turns typed into one cue: a new one at each `>>`, and at each line that starts with a dash or a speaker's label. */
+function splitTurns(text: string): Turn[] {
+  const lines = text.split(/\n|(?=>>)/);
+  const turns: Turn[] = [];
   for (const line of lines) {
     const dash = lines.length > 1 && /^\s*[-–—]\s+\S/.test(line);
     const arrows = /^\s*>>/.test(line);
@@ -137,7 +147,7 @@ function splitTurns(text: string): { speaker: string | null; text: string; offse
     const label = splitSpeakerLabel(bare);
     const previous = turns.at(-1);
     if (previous !== undefined && !dash && !arrows && label.speaker === null) previous.text += `\n${label.text}`;
-    else turns.push({ speaker: label.speaker, text: label.text, offset: line.length - label.text.length });
+    else turns.push({ speaker: label.speaker, text: label.text, offset: line.length - label.text.length, turn: dash || arrows });
   }
   return turns.filter((turn) => turn.text.trim() !== '');
 }

@@ -1,0 +1,56 @@
+import type { Run } from './types.js';
+
+export interface ScoredRun extends Run {
+  readonly score: number;
+}
+
+/** Scored runs as three columns: ten hours have a hundred thousand, and that many objects would cost more than scoring them. */
+export class RunTable {
+  private firsts = new Int32Array(1_024);
+  private ends = new Int32Array(1_024);
+  private scored = new Float64Array(1_024);
+  private rows = 0;
+
+  static of(runs: Iterable<ScoredRun>): RunTable {
+    const table = new RunTable();
+    for (const { first, end, score } of runs) table.push(first, end, score);
+    return table;
+  }
+
+  push(first: number, end: number, score: number): void {
+    if (this.rows === this.firsts.length) this.grow();
+    this.firsts[this.rows] = first;
+    this.ends[this.rows] = end;
+    this.scored[this.rows] = score;
+    this.rows += 1;
+  }
+
+  get length(): number {
+    return this.rows;
+  }
+
+  /** First sentences, sentences after the last ones, and scores, row by row. */
+  get first(): Int32Array {
+    return this.firsts.subarray(0, this.rows);
+  }
+  get end(): Int32Array {
+    return this.ends.subarray(0, this.rows);
+  }
+  get score(): Float64Array {
+    return this.scored.subarray(0, this.rows);
+  }
+
+  at(row: number): ScoredRun {
+    return { first: this.firsts[row]!, end: this.ends[row]!, score: this.scored[row]! };
+  }
+
+  private grow(): void {
+    const more = <T extends Int32Array | Float64Array>(old: T, fresh: T): T => {
+      fresh.set(old);
+      return fresh;
+    };
+    this.firsts = more(this.firsts, new Int32Array(2 * this.rows));
+    this.ends = more(this.ends, new Int32Array(2 * this.rows));
+    this.scored = more(this.scored, new Float64Array(2 * this.rows));
+  }
+}
