@@ -140,3 +140,34 @@ describe('a candidate of one’s own', () => {
     expect((await world.owner.post(`sifts/${siftId}/candidates`, { firstWord: 0, endWord: 1_000_000 })).status).toBe(409);
   });
 });
+
+describe('what a client cares about', () => {
+  it('is found by what it means, by the sift and for a candidate of one’s own', async () => {
+    const { body: client } = await world.owner.post('clients', { name: 'Of cats', zone: 'Europe/Dublin', tags: ['cats'], standingBrief: BRIEF });
+    const lines = [
+      'We drove to the coast and it rained for the whole of the week.',
+      'The tomatoes and the beans grew along the back fence that year.',
+      'My kitten chases mice around the kitchen floor.',
+      'The bus was late again and nobody at the stop was surprised by it.',
+      'I painted the shed in the end because the wood had gone grey.',
+    ];
+    const clock = (s: number): string => `00:00:${String(s).padStart(2, '0')}.000`;
+    const vtt = `WEBVTT\n\n${lines.map((text, i) => `${clock(6 * i)} --> ${clock(6 * i + 5)}\n<v Ann>${text}\n`).join('\n')}`;
+    const { body: recording } = await world.owner.post(`clients/${client.id}/recordings`, filesForm({ transcript: ['cats.vtt', vtt] }));
+    const { body: started } = await world.owner.post(`recordings/${recording.id}/sifts`, { ...BRIEF, minMs: 4_000, maxMs: 8_000 });
+    let sift = started;
+    for (let i = 0; i < 600 && sift.state !== 'done'; i += 1) {
+      await new Promise((resolve) => {
+        setTimeout(resolve, 50);
+      });
+      sift = (await world.owner.get(`sifts/${started.id}`)).body;
+    }
+    const currency = (one: { signals: { signal: string; sentence: string; value: number }[] }) => one.signals.find(({ signal }) => signal === 'currency')!;
+    const { candidates } = await ranking(started.id);
+    const about = candidates.find((one: { firstLine: string }) => one.firstLine.includes('kitten'));
+    expect(currency(about).sentence).toBe('Near the client’s “cats” in meaning: “My kitten chases mice around the kitchen floor”');
+    for (const other of candidates) if (other !== about) expect(currency(other).value).toBeLessThan(currency(about).value);
+    const { body: own } = await world.owner.post(`sifts/${started.id}/candidates`, { firstWord: about.firstWord, endWord: about.endWord - 1 });
+    expect(currency(own).sentence).toContain('Near the client’s “cats” in meaning');
+  });
+});

@@ -2,9 +2,10 @@ import { QueryTypes, Sequelize } from 'sequelize';
 import { Umzug, type UmzugStorage } from 'umzug';
 import { firstLight } from './migrations/0001-first-light.js';
 import { betterEye } from './migrations/0002-better-eye.js';
+import { heardVoices } from './migrations/0003-heard-voices.js';
 import type { Migration } from './migration.js';
 
-export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye];
+export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices];
 
 /** The names of the steps that were taken stand in a table of their own. */
 function tableStorage(sequelize: Sequelize): UmzugStorage {

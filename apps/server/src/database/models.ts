@@ -4,7 +4,7 @@ import { Assignment, Session, User } from '../identity/identity.models.js';
 import { Batch, BatchShort, Post } from '../planning/planning.models.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { CopyRow, Short } from '../shorts/shorts.models.js';
-import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift } from '../sifting/sifting.models.js';
+import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift, VoiceTrackRow } from '../sifting/sifting.models.js';
 
 export const MODELS = [
   User,
@@ -24,6 +24,7 @@ export const MODELS = [
   CandidateSignal,
   EvidenceRow,
   SentenceVector,
+  VoiceTrackRow,
   Short,
   CopyRow,
   Batch,

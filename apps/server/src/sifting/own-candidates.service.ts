@@ -1,17 +1,19 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InjectConnection } from '@nestjs/sequelize';
-import { baseWeights, type Candidate, SIGNALS } from '@sift-reel/core';
+import { baseWeights, type Candidate } from '@sift-reel/core';
 import { QueryTypes, type Transaction } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
 import { AuditService } from '../audit/audit.service.js';
-import { Client, InterestRow } from '../clients/clients.models.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
 import { TextPool } from '../jobs/text-pool.service.js';
 import { unpackRow } from '../jobs/text-tasks.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
 import { toBriefForm } from './brief.js';
+import { writeCandidates } from './candidate-rows.js';
 import { SearchService } from './search.service.js';
-import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, Sift } from './sifting.models.js';
+import { BriefRow, CandidateRow, Sift } from './sifting.models.js';
+import { knownVoice } from './voice-tracks.js';
+import { embedWanted, readWanted } from './wanted.js';
 
 /** Room enough above the ranks of any sift to move them aside. */
 const ASIDE = 1_000_000;
@@ -37,25 +39,13 @@ export class OwnCandidatesService {
     return this.sequelize.transaction(async (transaction) => {
       await Sift.findByPk(siftId, { transaction, lock: true }); // two people at once take their ranks one after the other
       const rank = await this.makeRoom(siftId, candidate.score, transaction);
-      const { signals, ...fields } = candidate;
-      const row = await CandidateRow.create(
-        { ...fields, rank, siftId, clientId: sift.clientId, foundFirstWord: firstWord, foundEndWord: endWord, origin: 'own' },
-        { transaction },
-      );
-      await CandidateSignal.bulkCreate(
-        SIGNALS.map((name) => ({ candidateId: row.id, signal: name, value: signals[name].value, sentence: signals[name].sentence })),
-        { transaction },
-      );
-      await EvidenceRow.bulkCreate(
-        SIGNALS.flatMap((name) => signals[name].evidence.map((range) => ({ candidateId: row.id, signal: name, ...range }))),
-        { transaction },
-      );
+      const [id] = await writeCandidates(sift, [{ ...candidate, rank }], 'own', transaction);
       if (rank <= (sift.strongCount ?? 0)) await Sift.increment('strongCount', { by: 1, where: { id: siftId }, transaction });
       await this.audit.record(
-        { userId: actor.userId, clientId: sift.clientId, action: 'make', subject: 'candidate', subjectId: row.id, detail: { title: candidate.title } },
+        { userId: actor.userId, clientId: sift.clientId, action: 'make', subject: 'candidate', subjectId: id!, detail: { title: candidate.title } },
         transaction,
       );
-      return row.id;
+      return id!;
     });
   }
 
@@ -79,16 +69,20 @@ export class OwnCandidatesService {
 
   private async score(actor: Actor, sift: Sift, firstWord: number, endWord: number): Promise<Candidate> {
     const packed = await this.recordings.readPacked(actor, sift.recordingId);
+    const { soundFile } = await this.recordings.find(actor, sift.recordingId);
     const transcript = unpackRow(packed);
     if (endWord > transcript.words.length) throw new ConflictException(`The transcript ends at word ${transcript.words.length}.`);
     const brief = toBriefForm(sift.brief);
-    const client = await Client.findByPk(sift.clientId);
-    const interest = await InterestRow.findAll({ where: { clientId: sift.clientId }, attributes: ['term', 'volume', 'competition', 'change'], raw: true });
+    const wanted = await readWanted(sift.clientId);
     const sentenceVectors = await this.search.knownVectors(transcript);
-    const topicVectors = sentenceVectors === null || brief.topics.length === 0 ? null : await this.search.embedTopics(brief.topics);
-    // Those of the sift, not the client's of today: it is to stand among candidates that were scored by them.
+    const vectors =
+      sentenceVectors === null
+        ? { topicVectors: null, tagVectors: null, interestVectors: null }
+        : await embedWanted(brief.topics, wanted, (texts) => this.search.embedTexts(texts));
+    // The weights of the sift, not the client's of today, and sound only if the sift had heard it: it is to stand among its candidates.
     const weights = sift.weights === null ? null : baseWeights(brief.topics.length > 0, sift.weights);
-    return this.pool.scorePassage({ packed, firstWord, endWord, brief, clientTags: client?.tags ?? [], interest, sentenceVectors, topicVectors, weights });
+    const voice = sift.limits?.includes('no-sound') === true ? null : await knownVoice(sift.recordingId, soundFile);
+    return this.pool.scorePassage({ packed, firstWord, endWord, brief, ...wanted, weights, sentenceVectors, ...vectors, voice });
   }
 
   /** Frees the rank that a score takes: below all that score at least as much. */

@@ -54,9 +54,9 @@ export class SearchService implements OnModuleDestroy {
     return { dimensions: DIMENSIONS, data };
   }
 
-  /** Vectors of a brief's topics. */
-  embedTopics(topics: readonly string[]): Promise<Vectors> {
-    return this.embedder.embed(topics);
+  /** Vectors of what a brief or a client looks for. */
+  embedTexts(texts: readonly string[]): Promise<Vectors> {
+    return this.embedder.embed(texts);
   }
 
   async onModuleDestroy(): Promise<void> {

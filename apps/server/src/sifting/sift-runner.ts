@@ -1,25 +1,33 @@
 import { setImmediate as nextTurn } from 'node:timers/promises';
-import { BriefRefusedError, type Candidate, sentenceTexts, SIGNALS, type SiftResult, siftSteps, type Transcript, type Vectors } from '@sift-reel/core';
+import { BriefRefusedError, sentenceTexts, type SiftResult, siftSteps, type Transcript, type Vectors } from '@sift-reel/core';
 import type { Embedder } from '@sift-reel/embedder';
 import { QueryTypes } from 'sequelize';
 import type { Sequelize } from 'sequelize-typescript';
-import { Client, InterestRow } from '../clients/clients.models.js';
 import { unpackRow } from '../jobs/text-tasks.js';
 import { TranscriptRow } from '../recordings/recordings.models.js';
 import { toBriefForm } from './brief.js';
+import { writeCandidates } from './candidate-rows.js';
 import { SiftCancelledError } from './errors.js';
 import { ProgressReporter } from './progress-reporter.js';
-import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, Sift } from './sifting.models.js';
+import { BriefRow, CandidateRow, Sift } from './sifting.models.js';
+import { hearRecording } from './voice-tracks.js';
+import { embedWanted, readWanted } from './wanted.js';
 
-/** Share of the whole that the vectors take; measured: they are by far the longest stage on a first sift. */
-const VECTORS_SHARE = 0.8;
-const ROWS_AT_ONCE = 1_000;
+/** Where listening, where there is something to listen to, and the vectors end, as shares of the whole; measured on a first sift. */
+const HEARD_AT = 0.35;
+const VECTORS_AT = 0.85;
+
+export interface SiftTools {
+  readonly sequelize: Sequelize;
+  readonly embedder: Embedder;
+  readonly mediaDir: string;
+}
 
 /**
  * Runs one sift from its row to its ranking. It may be killed at any line and run again: vectors that are done are found
  * in the cache, and the ranking is written in one transaction, so there is never half of one. Same result every time.
  */
-export async function runSift(siftId: string, deps: { sequelize: Sequelize; embedder: Embedder }, signal: AbortSignal): Promise<void> {
+export async function runSift(siftId: string, deps: SiftTools, signal: AbortSignal): Promise<void> {
   const sift = await Sift.findOne({ where: { id: siftId }, include: [BriefRow] });
   if (sift === null || !['waiting', 'running'].includes(sift.state)) return; // done before, cancelled, or its recording is gone
   const reporter = new ProgressReporter(deps.sequelize, sift);
@@ -27,31 +35,27 @@ export async function runSift(siftId: string, deps: { sequelize: Sequelize; embe
     await reporter.start();
     const transcript = await readTranscriptRow(sift.recordingId);
     const brief = toBriefForm(sift.brief);
-    const client = await Client.findByPk(sift.clientId);
-    const interest = (await InterestRow.findAll({ where: { clientId: sift.clientId }, order: ['term'] })).map(({ term, volume, competition, change }) => ({
-      term,
-      volume,
-      competition,
-      change,
-    }));
-    const sentenceVectors = await embedSentences(transcript, deps.embedder, reporter, signal);
-    const topicVectors = brief.topics.length === 0 ? null : await deps.embedder.embed(brief.topics, { signal });
-    const steps = siftSteps({
-      transcript,
-      brief,
-      clientTags: client?.tags ?? [],
-      sentenceVectors,
-      topicVectors,
-      interest,
-      weights: client?.signalWeights ?? null,
+    const wanted = await readWanted(sift.clientId);
+    let heardAt = 0;
+    const voice = await hearRecording(sift.recordingId, deps.mediaDir, signal, (fraction) => {
+      heardAt = HEARD_AT;
+      return reporter.report('listening', HEARD_AT * fraction);
     });
+    const sentenceVectors = await embedSentences(
+      transcript,
+      deps.embedder,
+      (done) => reporter.report('vectors', heardAt + (VECTORS_AT - heardAt) * done),
+      signal,
+    );
+    const wantedVectors = await embedWanted(brief.topics, wanted, (texts) => deps.embedder.embed(texts, { signal }));
+    const steps = siftSteps({ transcript, brief, ...wanted, sentenceVectors, ...wantedVectors, voice });
     for (;;) {
       const step = steps.next();
       if (step.done === true) {
         await writeRanking(deps.sequelize, sift, step.value);
         break;
       }
-      await reporter.report(step.value.stage, VECTORS_SHARE + step.value.fraction * (1 - VECTORS_SHARE));
+      await reporter.report(step.value.stage, VECTORS_AT + step.value.fraction * (1 - VECTORS_AT));
       await nextTurn();
       signal.throwIfAborted();
     }
@@ -73,7 +77,7 @@ async function readTranscriptRow(recordingId: string): Promise<Transcript> {
   return unpackRow(row.packed);
 }
 
-async function embedSentences(transcript: Transcript, embedder: Embedder, reporter: ProgressReporter, signal: AbortSignal): Promise<Vectors> {
+async function embedSentences(transcript: Transcript, embedder: Embedder, report: (fraction: number) => Promise<void>, signal: AbortSignal): Promise<Vectors> {
   const texts = sentenceTexts(transcript);
   const stop = new AbortController();
   const both = AbortSignal.any([signal, stop.signal]);
@@ -81,7 +85,7 @@ async function embedSentences(transcript: Transcript, embedder: Embedder, report
   const vectors = embedder.embed(texts, {
     signal: both,
     onProgress: (done, total) => {
-      reporting = reporting.then(() => reporter.report('vectors', VECTORS_SHARE * (done / Math.max(1, total)))).catch((error: unknown) => stop.abort(error));
+      reporting = reporting.then(() => report(done / Math.max(1, total))).catch((error: unknown) => stop.abort(error));
     },
   });
   const result = await vectors;
@@ -111,27 +115,6 @@ async function writeRanking(sequelize: Sequelize, sift: Sift, result: SiftResult
     );
     if (changed === 0) throw new SiftCancelledError('cancelled while it was being written');
     await CandidateRow.destroy({ where: { siftId: sift.id }, transaction });
-    const rows = await CandidateRow.bulkCreate(
-      result.candidates.map((candidate) => candidateFields(sift, candidate)),
-      { transaction, returning: ['id', 'rank'] },
-    );
-    const idOf = new Map(rows.map((row) => [row.rank, row.id]));
-    const readings = result.candidates.flatMap((candidate) =>
-      SIGNALS.map((name) => ({ candidateId: idOf.get(candidate.rank)!, reading: candidate.signals[name] })),
-    );
-    for (let from = 0; from < readings.length; from += ROWS_AT_ONCE) {
-      await CandidateSignal.bulkCreate(
-        readings.slice(from, from + ROWS_AT_ONCE).map(({ candidateId, reading: { signal, value, sentence } }) => ({ candidateId, signal, value, sentence })),
-        { transaction, returning: false },
-      );
-    }
-    const evidence = readings.flatMap(({ candidateId, reading }) => reading.evidence.map((range) => ({ candidateId, signal: reading.signal, ...range })));
-    for (let from = 0; from < evidence.length; from += ROWS_AT_ONCE)
-      await EvidenceRow.bulkCreate(evidence.slice(from, from + ROWS_AT_ONCE), { transaction, returning: false });
+    await writeCandidates(sift, result.candidates, 'sift', transaction);
   });
-}
-
-function candidateFields(sift: Sift, candidate: Candidate): Record<string, unknown> {
-  const { signals: _, ...fields } = candidate;
-  return { ...fields, siftId: sift.id, clientId: sift.clientId, foundFirstWord: candidate.firstWord, foundEndWord: candidate.endWord, state: 'open' };
 }

@@ -52,7 +52,7 @@ export class SiftWorker implements OnApplicationBootstrap, BeforeApplicationShut
       const { rows } = await lock.query<{ held: boolean }>(`SELECT pg_try_advisory_lock(${LOCK}) AS held`, [siftId]);
       if (rows[0]?.held !== true) return; // another worker is on it
       log.info({ siftId }, 'sift taken up');
-      await runSift(siftId, { sequelize: this.sequelize, embedder: this.embedder }, this.stop.signal);
+      await runSift(siftId, { sequelize: this.sequelize, embedder: this.embedder, mediaDir: this.config.mediaDir }, this.stop.signal);
       log.info({ siftId }, 'sift left');
     } finally {
       await lock.end();

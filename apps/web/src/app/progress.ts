@@ -51,6 +51,7 @@ export function useProgress(): void {
 const STAGES: Readonly<Record<string, string>> = {
   waiting: 'waiting for a worker',
   reading: 'reading the transcript',
+  listening: 'listening to the voices',
   vectors: 'weighing what is meant',
   segments: 'finding the chapters',
   scoring: 'scoring passages',

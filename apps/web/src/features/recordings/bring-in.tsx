@@ -15,9 +15,14 @@ interface Bringing {
   readonly detail: string;
 }
 
-/** Where files are dropped for a client. Pairs go up one after the other; each is taken whole or not at all. */
-export function BringIn({ clients }: { clients: readonly ClientView[] }): ReactNode {
-  const [clientId, setClientId] = useState(clients[0]?.id ?? '');
+/**
+ * Where files are dropped for a client: for the one whose recordings are shown, until another is chosen here. Pairs go up
+ * one after the other; each is taken whole or not at all.
+ */
+export function BringIn({ clients, shownClientId }: { clients: readonly ClientView[]; shownClientId: string }): ReactNode {
+  const [picked, setPicked] = useState<{ id: string; whileShown: string } | null>(null);
+  const usual = clients.some((one) => one.id === shownClientId) ? shownClientId : (clients[0]?.id ?? '');
+  const clientId = picked?.whileShown === shownClientId ? picked.id : usual;
   const [list, setList] = useState<readonly Bringing[]>([]);
   const [over, setOver] = useState(false);
   const [strangers, setStrangers] = useState<readonly string[]>([]);
@@ -81,7 +86,7 @@ export function BringIn({ clients }: { clients: readonly ClientView[] }): ReactN
           <select
             aria-label="Client"
             value={clientId}
-            onChange={(event) => setClientId(event.target.value)}
+            onChange={(event) => setPicked({ id: event.target.value, whileShown: shownClientId })}
             className="rounded border border-edge bg-sheet px-2 py-[5px] font-semibold"
           >
             {clients.map((client) => (

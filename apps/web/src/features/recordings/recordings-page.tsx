@@ -62,7 +62,7 @@ export function RecordingsPage(): ReactNode {
             Recordings belong to a client. The owner adds clients and says who works for them.
           </EmptyState>
         ) : (
-          <BringIn clients={clients.data} />
+          <BringIn clients={clients.data} shownClientId={chosen} />
         )}
         {shown.length === 0 && clients.data.length > 0 && (
           <EmptyState title="No recordings yet">
@@ -257,6 +257,7 @@ const REPAIR_NAMES: Readonly<Record<string, string>> = {
   endless: 'endless',
   'negative-time': 'before the start',
   'repeated-line': 'repeated line',
+  'split-word': 'split word',
   encoding: 'encoding',
   'unreadable-bytes': 'unreadable bytes',
   'no-header': 'no header',

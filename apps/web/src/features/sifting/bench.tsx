@@ -23,13 +23,16 @@ import { useOwnCandidates } from './use-own-candidates.js';
 import { useReweighed } from './use-reweighed.js';
 import { Weights } from './weights.js';
 
+const NO_SOUND = 'There is no sound, so nothing can be listened to, and Delivery rests on the text.';
+/** The sound came after the sift, or could not be read in it. */
+const UNHEARD = 'This sift did not listen to the sound, so Delivery rests on the text; sift again to have it heard.';
 const LIMIT_WORDS: Readonly<Record<string, string>> = {
   'no-punctuation': 'The transcript has no full stops in places; sentences were restored from pauses, turns and word classes, so edges deserve a look.',
   'spread-times': 'Words have no times of their own; they were spread over their captions. Play the ends before you trust them.',
   'no-speakers': 'Nobody is named, so questions and answers cannot be told apart by voice.',
+  'no-sound': NO_SOUND,
   'short-part': 'The part that counts is shorter than the shortest candidate.',
 };
-const NO_SOUND = 'There is no sound, so nothing can be listened to, and Delivery rests on the text.';
 const SAVE_AFTER_MS = 350;
 /** Tabs of the right-hand pane. */
 const REASONS = 0;
@@ -173,7 +176,7 @@ function BenchTable({
 
   const playingWord = player.playing ? lastAtOrBefore(wordStarts, player.atMs) : null;
   const deferredShown = useDeferredValue(shown);
-  const notes = [...ranking.limits.map((limit) => LIMIT_WORDS[limit]), ...(recording.sound === null ? [NO_SOUND] : [])].filter((note) => note !== undefined);
+  const notes = ranking.limits.flatMap((limit) => (limit === 'no-sound' && recording.sound !== null ? UNHEARD : (LIMIT_WORDS[limit] ?? [])));
   const durationMs = recording.durationMs ?? transcript.durationMs;
   return (
     <div className="flex h-full flex-col" data-first-word={firstWord}>

@@ -52,7 +52,7 @@ export function Reasons({
           </div>
           <div className="mt-1 text-soft">
             {candidate.origin === 'own' ? 'your own, ' : ''}
-            {ordinal(candidate.rank)} of {total}, {Math.round((candidate.endMs - candidate.startMs) / 1_000)} s
+            {ordinal(candidate.rank)} of {total}, {lengthOf(candidate.endMs - candidate.startMs)}
           </div>
         </div>
         <div className="ml-auto text-right">
@@ -185,6 +185,9 @@ function SignalRow({
     </div>
   );
 }
+
+/** Shorts are spoken of in seconds, long cuts in minutes. */
+const lengthOf = (ms: number): string => (ms < 100_000 ? `${Math.round(ms / 1_000)} s` : formatLength(ms));
 
 function ordinal(n: number): string {
   const words = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'];
