@@ -156,3 +156,29 @@ test('two sifts are compared with the reason, and an interest list is refused wi
   await page.getByRole('tab', { name: 'Phrases' }).click();
   await expect(page.getByRole('row', { name: /glue/ }).first()).toContainText('5,400');
 });
+
+test('long cuts are asked for in the brief, and say where chapters begin and end', async ({ page }) => {
+  test.setTimeout(240_000);
+  await openBench(page, 'Longer');
+  await expect(page.getByText('There is no sound, so nothing can be listened to')).toBeVisible();
+  await page.getByRole('button', { name: 'Change brief' }).click();
+  await page.getByLabel('Length of a candidate').selectOption({ label: 'long cut, 3–15 min' });
+  await page.getByRole('button', { name: 'Sift the recording' }).click();
+  await expect(page.getByText('long cut, 3–15 min').first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 60_000 });
+  const lengths = await page
+    .getByTestId('candidate')
+    .evaluateAll((rows) => rows.map((row) => / · (\d+):(\d\d)/.exec(row.textContent)?.slice(1).map(Number) ?? [0, 0]));
+  expect(lengths.length).toBeGreaterThan(2);
+  for (const [minutes] of lengths) {
+    expect(minutes).toBeGreaterThanOrEqual(3);
+    expect(minutes).toBeLessThanOrEqual(15);
+  }
+  const reasons = page.locator('section[aria-label="Reasons"]');
+  let said = 0;
+  for (let i = 0; i < lengths.length; i += 1) {
+    await page.getByTestId('candidate').nth(i).click();
+    if (/from the start of a chapter|to the end of a chapter/.test((await reasons.textContent()) ?? '')) said += 1;
+  }
+  expect(said).toBeGreaterThan(0);
+});
