@@ -28,14 +28,24 @@ for (const part of wanted) {
       random: averaged(Array.from({ length: 60 }, (_, i) => judge(one, randomPassages(one.talk, TOP, 100 + i)))),
     };
   });
-  row(`-- ${part}`, 'agreement', 'nDCG', 'never', 'no vectors');
+  row(`-- ${part}`, 'agreement', 'nDCG', 'never', 'edges', 'of readers', 'no vectors');
   for (const one of judged)
-    row(one.name, one.engine.agreement.toFixed(2), one.engine.ndcg.toFixed(2), one.engine.never.toFixed(3), one.words.agreement.toFixed(2));
+    row(
+      one.name,
+      one.engine.agreement.toFixed(2),
+      one.engine.ndcg.toFixed(2),
+      one.engine.never.toFixed(3),
+      one.engine.edges.toFixed(2),
+      one.engine.edgesOfReaders.toFixed(2),
+      one.words.agreement.toFixed(2),
+    );
   for (const kind of ['engine', 'words', 'word lists', 'vectors alone', 'first', 'random'])
     row(
       `mean, ${NAMES[kind] ?? kind}`,
       mean(judged.map((one) => one[kind].agreement)).toFixed(3),
       mean(judged.map((one) => one[kind].ndcg)).toFixed(3),
       mean(judged.map((one) => one[kind].never)).toFixed(3),
+      mean(judged.map((one) => one[kind].edges)).toFixed(3),
+      mean(judged.map((one) => one[kind].edgesOfReaders)).toFixed(3),
     );
 }

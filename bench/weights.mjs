@@ -64,7 +64,7 @@ function pick(one, scores) {
 const linear = (values, weights, n) =>
   Array.from({ length: values.length / n }, (_, r) => weights.reduce((sum, weight, p) => sum + weight * values[r * n + p], 0));
 function report(label, judged) {
-  row(label, ...['agreement', 'ndcg', 'never'].map((key) => `${key} ${mean(judged.map((one) => one[key])).toFixed(3)}`));
+  row(label, ...['agreement', 'ndcg', 'never', 'edges'].map((key) => `${key} ${mean(judged.map((one) => one[key])).toFixed(3)}`));
 }
 
 if (process.argv.includes('--write')) {

@@ -3,10 +3,10 @@ import { readTranscript, ROLES } from '@sift-reel/core';
 import { seededChance, shuffled } from './math/chance.js';
 import { fitLogistic, predict } from './math/logistic.js';
 import { fitSparseLogistic } from './math/sparse-logistic.js';
-import { judge } from './editors/agreement.js';
+import { judge, overlap } from './editors/agreement.js';
 import { gradesOf, meanOver, neverOf, readMarks } from './editors/marks.js';
 import { readTalk, toCaptions } from './editors/talk.js';
-import { overlap, worthOf } from './editors/worth.js';
+import { worthOf } from './editors/worth.js';
 import { bareText, readLabelled } from './roles/labelled.js';
 import { countTransitions } from './roles/fit-roles.js';
 import { fitPairwise } from './weights/pairwise.js';
@@ -137,6 +137,16 @@ describe('agreement', () => {
     expect(judge({ talk, marks }, [10, 30, 50].map(passage)).agreement).toBeGreaterThan(0.95);
     expect(judge({ talk, marks }, [0, 20, 40].map(passage)).agreement).toBeLessThan(0);
     expect(judge({ talk, marks }, [10, 30, 50].map(passage)).ndcg).toBeGreaterThan(0.9);
+  });
+  it('tells how well edges meet the readers’: all of a passage is better than half of it, and readers meet each other', () => {
+    const half = ({ startMs, endMs }: { startMs: number; endMs: number }) => ({ startMs, endMs: (startMs + endMs) / 2 });
+    const whole = judge({ talk, marks }, [10, 30, 50].map(passage));
+    const halves = judge({ talk, marks }, [10, 30, 50].map(passage).map(half));
+    expect(whole.edges).toBeGreaterThan(0.85);
+    expect(halves.edges).toBeLessThan(0.6);
+    expect(halves.agreement).toBeCloseTo(whole.agreement, 1); // which is why edges are asked for
+    expect(whole.edgesOfReaders).toBeGreaterThan(0.7);
+    expect(judge({ talk, marks }, []).edges).toBe(0);
   });
   it('tells the share that two readers say nobody should post', () => {
     const never = [...marks[0]!, { talk: '01', first: 0, end: 5, grade: 0 }];

@@ -1,8 +1,8 @@
 export { seededChance, shuffled } from './math/chance.js';
 export { MarkedSetError, readTalk, toCaptions } from './editors/talk.js';
 export { gradesOf, meanOver, neverOf, readMarks } from './editors/marks.js';
-export { overlap, worthOf } from './editors/worth.js';
-export { discountedGain, judge, mean, ndcg, randomPassages, TOP } from './editors/agreement.js';
+export { worthOf } from './editors/worth.js';
+export { discountedGain, judge, mean, ndcg, overlap, randomPassages, TOP } from './editors/agreement.js';
 
 export type { Chance } from './math/chance.js';
 export type { CaptionOptions, Talk, TalkSentence, TimedWord } from './editors/talk.js';

@@ -31,6 +31,7 @@ export function bestTitle(passage: Passage, tells: readonly Tell[], limit: numbe
   const inside = tells.filter((tell) => tell.firstWord >= passage.firstWord && tell.endWord <= passage.endWord);
   let best = { text: '', worth: -Infinity };
   for (const [from, to] of clauses(passage)) {
+    if (to - from < 3) continue;
     const text = cleanLine(passage, from, to);
     const n = text.split(' ').length;
     if (text.length > limit || n < 3) continue;

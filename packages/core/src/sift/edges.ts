@@ -9,12 +9,16 @@ export interface OpeningWord {
   readonly word: number;
   /** True when the start leans on something said before: a pronoun with nothing to stand for, "the second one". */
   readonly dependent: boolean;
+  /** The word that leans on what was said before, or -1. */
+  readonly leaning: number;
   /** True when the sentence holds nothing but fillers and marks. */
   readonly empty: boolean;
 }
 
 /** "It is", "that is", "there is" and "this is" may open when what they stand for follows at once. */
-const PRESENTING = new Set(['what', 'why', 'how', 'where', 'when', 'who', 'the', 'a', 'an', 'one', 'my', 'your', 'our', 'not', 'like', 'called']);
+const PRESENTING = new Set(['the', 'a', 'an', 'one', 'my', 'your', 'our', 'not', 'like', 'called']);
+/** "This is why" may open as well; "that's why" and "it's how" draw a conclusion from what was said. */
+const CONCLUDING = new Set(['what', 'why', 'how', 'where', 'when', 'who']);
 const COUNTED = new Set(['second', 'third', 'fourth', 'other', 'next', 'last', 'same']);
 
 /** What edges are found by. */
@@ -47,18 +51,43 @@ export function findOpeningWord(context: EdgeReading, sentence: number): Opening
       break; // "you know the one…" asks
     i += phrase.length;
   }
-  if (i >= endWord) return { word: firstWord, dependent: true, empty: true };
+  if (i >= endWord) return { word: firstWord, dependent: true, leaning: firstWord, empty: true };
   const text = context.texts[i]!;
   const next = context.texts[i + 1] ?? '';
   const third = context.texts[i + 2] ?? '';
+  const told = /^(?:is|was|are|were)$/.test(next) ? third : next;
   const presents =
-    /^(?:it|it's|that|that's|this|these|those|there)$/.test(text) && (PRESENTING.has(next) || (/^(?:is|was|are|were)$/.test(next) && PRESENTING.has(third)));
+    /^(?:it|it's|that|that's|this|these|those|there)$/.test(text) && (PRESENTING.has(told) || (/^(?:this|these)$/.test(text) && CONCLUDING.has(told)));
   const determiner =
     /^(?:this|that|these|those|his|her|their|its|both|either|another|same|such)$/.test(text) &&
     (context.tags[i + 1] === 'NOUN' || context.tags[i + 1] === 'PROPN' || context.tags[i + 1] === 'ADJ');
   const counted =
     text === 'the' && COUNTED.has(next) && (third === 'one' || third === 'thing' || !/^(?:NOUN|ADJ|NUM)$/.test(context.tags[i + 2] ?? '')) && !UNITS.has(third);
-  return { word: i, dependent: (ANAPHORA.has(text) && !presents && !determiner) || counted, empty: false };
+  const atOnce = (ANAPHORA.has(text) && !presents && !determiner) || counted;
+  const leaning = atOnce ? i : findUnnamed(context, i, endWord);
+  return { word: i, dependent: leaning !== -1, leaning, empty: false };
+}
+
+/** A first line longer than this has time to say what it speaks of. */
+const SHORT_LINE = 12;
+const STANDS_FOR = new Set(['it', "it's", 'that', "that's", 'them', 'him', 'her', 'those', 'this', 'these']);
+
+/**
+ * The word by which a short first line speaks of something that it has not named: "I think it's something people say",
+ * "I worked it out". A pronoun counts behind a verb or preposition, with no noun before it. -1 where there is none.
+ */
+function findUnnamed({ texts, tags }: EdgeReading, from: number, endWord: number): number {
+  if (endWord - from > SHORT_LINE) return -1;
+  for (let i = from + 1; i < endWord; i += 1) {
+    const tag = tags[i]!;
+    if (tag === 'NOUN' || tag === 'PROPN') return -1;
+    if (!STANDS_FOR.has(texts[i]!) || !/^(?:VERB|ADP|AUX)$/.test(tags[i - 1]!)) continue;
+    const presents = PRESENTING.has(texts[i + 1] ?? '') && texts[i]!.includes("'");
+    const points = /^(?:NOUN|PROPN|ADJ|NUM)$/.test(i + 1 < endWord ? tags[i + 1]! : '') && !texts[i]!.startsWith('it');
+    const joins = texts[i] === 'that' && i + 1 < endWord && /^(?:PRON|DET|PROPN)$/.test(tags[i + 1]!);
+    if (!presents && !points && !joins) return i;
+  }
+  return -1;
 }
 
 /** Small words that are fillers only when something else follows that can open: "No, …", "So …", "Right, …". */

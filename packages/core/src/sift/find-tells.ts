@@ -128,7 +128,7 @@ export function findTells(words: readonly Word[], texts: readonly string[], tags
     const facts = factsOf(texts[i]!);
     if (facts.phrases.length > 0) findPhrases(facts.phrases, texts, i, hits);
     if (words[i]!.kind === 'mark') {
-      if (/laugh|chuckl|giggl/i.test(words[i]!.text) && !hits.some((hit) => hit.tell === 'laugh' && hit.firstWord === i)) {
+      if (/laugh|chuckl|giggl/i.test(words[i]!.text) && !(hits.at(-1)?.tell === 'laugh' && hits.at(-1)!.firstWord === i)) {
         hits.push({ tell: 'laugh', firstWord: i, endWord: i + 1 });
       }
       continue;

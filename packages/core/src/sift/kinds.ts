@@ -1,6 +1,6 @@
 import type { SiftContext } from './context.js';
 import type { Role } from './roles/roles.js';
-import { asks } from './signals/stands-alone.js';
+import { asksHere } from './roles/surface.js';
 import { type Kind, KINDS, type Run } from './types.js';
 
 /** What a kind of moment is made of: shares of the words of a run that are in sentences of these roles. */
@@ -54,7 +54,7 @@ function asksFirst(context: SiftContext, run: Run): boolean {
   for (let s = run.first; s < Math.min(run.first + 2, run.end - 1); s += 1) {
     const { firstWord, endWord } = context.sentences[s]!;
     const answered = s === run.first || context.sentences[s + 1]!.speaker !== context.sentences[s]!.speaker;
-    if (asks(context, s) && answered && endWord - firstWord >= 4 && run.end - s >= 3) return true;
+    if (asksHere(context, s) && answered && endWord - firstWord >= 4 && run.end - s >= 3) return true;
   }
   return false;
 }

@@ -73,10 +73,11 @@ const COMMON = 0.7;
 
 function takeOutCommon(data: Float32Array, rows: number, size: number): void {
   const mean = new Float64Array(size);
-  for (let row = 0; row < rows; row += 1) for (let d = 0; d < size; d += 1) mean[d]! += data[row * size + d]! / rows;
+  for (let at = 0; at < rows * size; at += size) for (let d = 0; d < size; d += 1) mean[d]! += data[at + d]!;
+  for (let d = 0; d < size; d += 1) mean[d]! *= COMMON / rows;
   for (let row = 0; row < rows; row += 1) {
     const vector = data.subarray(row * size, (row + 1) * size);
-    for (let d = 0; d < size; d += 1) vector[d]! -= COMMON * mean[d]!;
+    for (let d = 0; d < size; d += 1) vector[d]! -= mean[d]!;
     scaleToUnit(vector);
   }
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { RunTable, type ScoredRun } from './run-table.js';
-import { chooseBestSet, countStrong } from './select.js';
+import { chooseBestSet, countStrong, worthInSet } from './select.js';
 
 /** Every subset, for a few runs: the witness that nothing beats the chosen set. */
 function bruteForce(runs: readonly ScoredRun[]): number {
@@ -45,6 +45,28 @@ describe('chooseBestSet', () => {
         expect(chosen.reduce((sum, one) => sum + one.score, 0)).toBe(bruteForce(runs));
       }),
     );
+  });
+});
+
+describe('worth in the set', () => {
+  // Sentences of ten seconds each.
+  const choose = (runs: ScoredRun[]) => chooseBestSet(RunTable.of(runs), 10, (score, first, end) => worthInSet(score, (end - first) * 10_000));
+  const halves = [
+    { first: 0, end: 2, score: 85 },
+    { first: 2, end: 4, score: 85 },
+  ];
+  it.each([
+    [89, 'whole'],
+    [85, 'halves'],
+  ])('a whole of %d beside two halves of 85: %s', (score, kept) => {
+    const whole = { first: 0, end: 4, score };
+    expect(choose([...halves, whole])).toEqual(kept === 'whole' ? [whole] : halves);
+    expect(choose([whole, ...halves])).toEqual(kept === 'whole' ? [whole] : halves);
+  });
+  it('grows with the score and, more slowly, with the length', () => {
+    expect(worthInSet(90, 20_000)).toBeGreaterThan(worthInSet(89, 20_000));
+    expect(worthInSet(90, 40_000)).toBeCloseTo(Math.SQRT2 * worthInSet(90, 20_000), 9);
+    expect(worthInSet(5, 60_000)).toBe(0);
   });
 });
 

@@ -15,12 +15,21 @@ export function worthOf(score: number): number {
 }
 
 /**
+ * Worth of a candidate in the choice: by its score, and by the square root of its length, so that two halves of one story
+ * are not worth twice the whole of it. See bench/editors.mjs, *edges*.
+ */
+export function worthInSet(score: number, lengthMs: number): number {
+  return worthOf(score) * Math.sqrt(lengthMs);
+}
+
+/**
  * The set of runs that do not overlap and are worth most together: weighted interval scheduling, O(sentences + runs)
  * since runs end on sentences. Of two sets of equal worth, the one found first by end and start.
  * @param runs in any order, over sentences 0 to `sentences`
+ * @param worth of a run from its score and its sentences, none below 0
  * @returns the chosen runs by start
  */
-export function chooseBestSet(runs: RunTable, sentences: number, worth: (score: number) => number = worthOf): ScoredRun[] {
+export function chooseBestSet(runs: RunTable, sentences: number, worth: (score: number, first: number, end: number) => number): ScoredRun[] {
   const { first, score } = runs;
   const { rows, starts } = rowsByEnd(runs.end, sentences);
   const best = new Float64Array(sentences + 1);
@@ -29,7 +38,7 @@ export function chooseBestSet(runs: RunTable, sentences: number, worth: (score: 
     best[end] = best[end - 1]!;
     for (let k = starts[end]!; k < starts[end + 1]!; k += 1) {
       const i = rows[k]!;
-      const value = best[first[i]!]! + worth(score[i]!);
+      const value = best[first[i]!]! + worth(score[i]!, first[i]!, end);
       if (value > best[end]! + 1e-12) {
         best[end] = value;
         taken[end] = i;

@@ -150,6 +150,17 @@ describe('signals: more of what earns them is worth more, and its words are the 
     expect(read({ interest, interestVectors: rows([0, 1, 0]) }, 0).sentence).toBe('Noon: looked for now');
     expect(read({ clientTags: ['stoves'] }).sentence).toContain('none of the topics, tags or terms');
   });
+  it('opening quotes the words it speaks of, however late they come in the line', () => {
+    const { sentence } = judge('opening', ['With thatch around a chimney all of this goes for forty pence.', ...FLAT]);
+    expect(sentence).toMatch(/names a figure.*forty pence/i);
+    expect(sentence).toContain('“…');
+    expect(judge('opening', ['I told them all to keep it somewhere.', ...FLAT]).sentence).not.toMatch(/figure/);
+  });
+  it('a first line that speaks of something unnamed is said to lean back, with the word', () => {
+    const lines = ['We put it over there.', ...FLAT];
+    expect(judge('opening', lines).sentence).toMatch(/Speaks of “it” without saying what it is|: /);
+    expect(judge('standsAlone', lines).sentence).toContain('Leans on what came before: “We put it”');
+  });
   it('opening: what leaves nobody out is a sweeping claim, what says more is to come a promise', () => {
     expect(judge('opening', ['Nobody sweeps a chimney like that.', ...FLAT]).sentence).toMatch(/makes a sweeping claim/i);
     expect(judge('opening', ['Here’s the thing with chimneys that are old.', ...FLAT]).sentence).toMatch(/makes a promise/i);
@@ -217,13 +228,22 @@ describe('edges', () => {
     ['Yeah, um, what if I told you?', ['what', false, true]],
     ['You know, I mean, the wall was warm.', ['the', false, true]],
     ['[laughter] So anyway the dog came in.', ['the', false, true]],
-    ['No, no, we dug it up.', ['we', false, true]],
+    ['No, no, we dug a trench.', ['we', false, true]],
     ['No one tells you that.', ['No', false, true]],
     ['It was cold.', ['It', true, true]],
-    ['That is why the fire went out.', ['That', false, true]],
+    ['That is why the fire went out.', ['That', true, true]],
+    ['This is why the fire went out.', ['This', false, true]],
+    ['It was the dog.', ['It', false, true]],
     ['This house is four hundred years old.', ['This', false, true]],
     ['The second one was worse.', ['The', true, true]],
-    ['And so that’s why he left.', ['that’s', false, true]],
+    ['And so that’s why he left.', ['that’s', true, true]],
+    ['I think it’s something people say.', ['I', true, true]],
+    ['I think it’s a mistake to buy in October.', ['I', false, true]],
+    ['I think that he was wrong.', ['I', false, true]],
+    ['We dug it up.', ['We', true, true]],
+    ['My father kept it in overnight.', ['My', false, true]],
+    ['I have always kept it in overnight.', ['I', true, true]],
+    ['I like this green.', ['I', false, true]],
     ['Um, yeah.', ['Um,', true, false]],
     ['Right.', ['Right.', true, false]],
   ])('%s', (text, expected) => expect(open(text)).toEqual(expected));

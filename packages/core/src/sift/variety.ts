@@ -103,7 +103,8 @@ function directions(context: SiftContext): (run: Run) => Direction {
 
 function meanOf(data: Float32Array, dimensions: number, first: number, end: number): Float32Array {
   const mean = new Float32Array(dimensions);
-  for (let s = first; s < end; s += 1) for (let d = 0; d < dimensions; d += 1) mean[d]! += data[s * dimensions + d]! / (end - first);
+  for (let at = first * dimensions; at < end * dimensions; at += dimensions) for (let d = 0; d < dimensions; d += 1) mean[d]! += data[at + d]!;
+  for (let d = 0; d < dimensions; d += 1) mean[d]! /= end - first;
   return mean;
 }
 

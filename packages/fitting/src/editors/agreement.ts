@@ -21,6 +21,10 @@ export interface Judgement {
   readonly ndcg: number;
   /** Share of the time of the passages that at least two readers say nobody should post, 0 to 1. */
   readonly never: number;
+  /** How well the edges meet the readers' own, 0 to 1: see `meetingOf`. */
+  readonly edges: number;
+  /** The same of each reader's best passages, met by the others'. */
+  readonly edgesOfReaders: number;
 }
 
 /** How many of the best count. A tenth of an hour's candidates, for a talk of some ten minutes. */
@@ -33,6 +37,7 @@ export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement
   const grades = marked.marks.map((marks) => gradesOf(talk, marks));
   const never = marked.marks.map((marks) => neverOf(talk, marks));
   const value = (passage: Passage, by: readonly Float64Array[]): number => mean(by.map((grade) => meanOver(talk, grade, passage.startMs, passage.endMs)));
+  const spans = marked.marks.map((marks) => marks.filter((mark) => mark.grade > 0).map((mark) => spanOf(talk, mark)));
   const top = ranked.slice(0, TOP);
   const chance = mean(randomPassages(talk).map((passage) => value(passage, grades)));
   const human = mean(
@@ -56,8 +61,33 @@ export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement
       idealGains(marked, grades, value),
     ),
     never: mean(top.map((passage) => meanOver(talk, agreedNever, passage.startMs, passage.endMs))),
+    edges: meetingOf(top, spans),
+    edgesOfReaders: mean(
+      marked.marks.map((marks, r) =>
+        meetingOf(
+          bestOf(talk, marks),
+          spans.filter((_, k) => k !== r),
+        ),
+      ),
+    ),
   };
 }
+
+/** Mean over passages and readers of the best overlap (intersection over union) with a passage that the reader marked. */
+function meetingOf(passages: readonly Passage[], spans: readonly (readonly Passage[])[]): number {
+  return mean(passages.map((passage) => mean(spans.map((list) => list.reduce((best, span) => Math.max(best, overlap(passage, span)), 0)))));
+}
+
+/** Intersection over union of two spans of time, 0 to 1. */
+export function overlap(a: Passage, b: Passage): number {
+  const shared = Math.max(0, Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs));
+  return shared / (Math.max(a.endMs, b.endMs) - Math.min(a.startMs, b.startMs));
+}
+
+const spanOf = (talk: Talk, mark: Mark): Passage => ({
+  startMs: talk.sentences[mark.first]!.startMs,
+  endMs: talk.sentences[Math.min(mark.end, talk.sentences.length) - 1]!.endMs,
+});
 
 /** A reader's best passages: by grade, earlier first. */
 function bestOf(talk: Talk, marks: readonly Mark[]): Passage[] {
@@ -65,7 +95,7 @@ function bestOf(talk: Talk, marks: readonly Mark[]): Passage[] {
     .filter((mark) => mark.grade > 0)
     .sort((a, b) => b.grade - a.grade || a.first - b.first)
     .slice(0, TOP)
-    .map((mark) => ({ startMs: talk.sentences[mark.first]!.startMs, endMs: talk.sentences[Math.min(mark.end, talk.sentences.length) - 1]!.endMs }));
+    .map((mark) => spanOf(talk, mark));
 }
 
 /** Passages of 30 to 60 s that start on a sentence, drawn evenly over the talk. */

@@ -1,4 +1,4 @@
-import { type MarkedTalk, mean, type Passage } from './agreement.js';
+import { type MarkedTalk, mean, overlap, type Passage } from './agreement.js';
 import { gradesOf, meanOver } from './marks.js';
 
 /** How much the grades inside count against how well the edges meet a passage that a reader marked. */
@@ -25,10 +25,4 @@ export function worthOf({ talk, marks }: MarkedTalk, passages: readonly Passage[
     const edges = mean(spans.map((list) => list.reduce((best, span) => Math.max(best, span.grade * overlap(passage, span)), 0)));
     return INSIDE * inside + EDGES * edges;
   });
-}
-
-/** Intersection over union of two spans of time, 0 to 1. */
-export function overlap(a: Passage, b: Passage): number {
-  const shared = Math.max(0, Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs));
-  return shared / (Math.max(a.endMs, b.endMs) - Math.min(a.startMs, b.startMs));
 }

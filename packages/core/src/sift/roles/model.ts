@@ -33,6 +33,7 @@ export function judgeRoles(reading: RoleReading, vectors: Vectors | null, model:
   const n = reading.sentences.length;
   const roles = ROLES.length;
   const weights = byFeature(model);
+  const hashed = model.vectors + SURFACE_FEATURES.length;
   const out = new Float32Array(n * roles);
   const surface = new Float32Array(SURFACE_FEATURES.length);
   const scores = new Float64Array(roles);
@@ -42,7 +43,6 @@ export function judgeRoles(reading: RoleReading, vectors: Vectors | null, model:
     scores.fill(0);
     for (let d = 0; d < model.vectors; d += 1) addRow(weights, d, vectors!.data[s * model.vectors + d]!, scores);
     for (let f = 0; f < surface.length; f += 1) if (surface[f] !== 0) addRow(weights, model.vectors + f, surface[f]!, scores);
-    const hashed = model.vectors + surface.length;
     for (let k = 0; k < places.length; k += 1) addRow(weights, hashed + places[k]!, weight, scores);
     addRow(weights, hashed + HASHES, 1, scores);
     softmax(scores, out, s * roles);
@@ -52,8 +52,8 @@ export function judgeRoles(reading: RoleReading, vectors: Vectors | null, model:
 
 /** Adds a feature's row of weights, times its value, to the scores of the roles. */
 function addRow(weights: Float32Array, feature: number, value: number, scores: Float64Array): void {
-  const from = feature * ROLES.length;
-  for (let r = 0; r < ROLES.length; r += 1) scores[r]! += value * weights[from + r]!;
+  const n = scores.length;
+  for (let r = 0, at = feature * n; r < n; r += 1, at += 1) scores[r] = scores[r]! + value * weights[at]!;
 }
 
 /** Writes the softmax of scores into `into` from `at`. */

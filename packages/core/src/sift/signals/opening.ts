@@ -6,7 +6,7 @@ import type { Role } from '../roles/roles.js';
 import { listed, toScale } from '../scale.js';
 import { tabulate } from '../tabulate.js';
 import type { Tell } from '../tells.js';
-import type { Run } from '../types.js';
+import type { Run, WordRange } from '../types.js';
 import { firstPart, type Part, rawOf, roleIn, weightOf } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
 
@@ -21,7 +21,7 @@ const ROLE_NAMES = {
   contrast: 'opens on a turn',
   problem: 'opens with a complaint',
   question: 'asks a question',
-  story: 'starts in the middle of something',
+  story: 'opens in the middle of a scene',
   figure: 'opens with a figure',
   advice: 'opens with advice',
   feeling: 'opens with feeling',
@@ -102,10 +102,7 @@ function explain(context: SiftContext, run: Run, known: Float64Array): { sentenc
     .sort((a, b) => weightOf('opening', `${b} words`) - weightOf('opening', `${a} words`))
     .slice(0, does ? 1 : 2);
   if (!does && tells.length === 0) {
-    const text = start.dependent
-      ? `Starts on ${quote(context, { firstWord: start.word, endWord: start.word + 1 })}, which leans on what came before`
-      : 'Nothing in the first seconds asks, claims or surprises';
-    return { sentence: text, evidence: [] };
+    return { sentence: leaningOf(context, start) ?? 'Nothing in the first seconds asks, claims or surprises', evidence: [] };
   }
   const names: string[] = [
     ...new Set([
@@ -119,13 +116,33 @@ function explain(context: SiftContext, run: Run, known: Float64Array): { sentenc
     ]),
   ];
   const line = { firstWord: start.word, endWord: sentence.endWord };
-  const text = `${listed(names)}: ${quote(context, line, 9)}`;
+  const named = hits.filter((hit) => tells.includes(hit.tell as keyof typeof TELL_NAMES));
+  const text = `${listed(names)}: ${quoteHolding(context, line, named)}`;
   // Where the next line would open as well, it is not the line but the words in it that earn something.
   const matters = run.first + 1 < run.end && known[run.first + 1]! < known[run.first]! - EARNED_FROM;
   const telling = tidyEvidence(hits.filter((hit) => hit.firstWord < sentence.endWord && (does || tells.includes(hit.tell as keyof typeof TELL_NAMES))));
   const rest = sentence.endWord - start.word - telling.reduce((sum, hit) => sum + hit.endWord - hit.firstWord, 0);
   const earned = does && matters ? [line] : rest >= STILL_A_LINE ? telling : [];
   return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: earned };
+}
+
+/** Words of a line that are quoted before it is cut. */
+const QUOTED = 9;
+
+/** The line, as far as the last of the words that are spoken of; where they come late, from the words before the first of them. */
+function quoteHolding(context: SiftContext, line: WordRange, named: readonly WordRange[]): string {
+  const inLine = named.filter((range) => range.endWord <= line.endWord);
+  const last = inLine.at(-1)?.endWord ?? 0;
+  if (last <= line.firstWord + QUOTED) return quote(context, line, QUOTED);
+  const from = Math.max(line.firstWord, Math.min(last - QUOTED, inLine[0]!.firstWord));
+  return quote(context, { firstWord: from, endWord: line.endWord }, QUOTED).replace('“', from > line.firstWord ? '“…' : '“');
+}
+
+/** How a start leans on what came before, or null. */
+function leaningOf(context: SiftContext, { word, leaning, dependent }: OpeningWord): string | null {
+  if (!dependent) return null;
+  const said = quote(context, { firstWord: leaning, endWord: leaning + 1 });
+  return leaning === word ? `Starts on ${said}, which leans on what came before` : `Speaks of ${said} without saying what it is`;
 }
 
 /** Probability of a role in the first line; a very short line is heard together with the next one. */

@@ -38,7 +38,7 @@ function ratePart(context: SiftContext, name: string, perSentence: Float64Array)
 export type MeasuredSignal = keyof typeof PART_WEIGHTS;
 
 /** Twelve words are added to the length of a run, so that a very short one is not rich by one sentence alone. */
-const GRACE_WORDS = 12;
+const GRACE_WORDS = 30;
 
 /** Share of the words of a run that are in sentences of a role, 0 to 1. */
 export function rolePart(context: SiftContext, role: Role): Part {
