@@ -45,6 +45,11 @@ export interface SiftContext {
   /** First hit of each sentence in `hits`, and one more for the end. */
   readonly hitStarts: Int32Array;
   readonly wordCounts: Sums;
+  /**
+   * Words added to the length of a run where something is counted for each of its words, so that the shortest are not
+   * rich by one sentence alone, and a whole story is worth more than its richest third: see bench/editors.mjs, *edges*.
+   */
+  readonly graceWords: number;
   /** Where a candidate that begins with each sentence is cut in. */
   readonly openings: readonly OpeningWord[];
   /** Start of a candidate that begins with each sentence, and end of one that ends with it, in ms, with their air. */
@@ -63,6 +68,11 @@ export interface SiftContext {
   /** Number of hits of a tell in a run. Constant time. */
   count(tell: Tell, run: Run): number;
 }
+
+/** Talk runs at some 160 words a minute (common practice). */
+const WORDS_PER_MS = 160 / 60_000;
+/** Words of grace, as a share of those of the shortest candidate that is asked for. */
+const GRACE_SHARE = 0.55;
 
 /** Reads the part of the recording that the brief names. */
 export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): SiftContext {
@@ -111,6 +121,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     hitStarts,
     count,
     wordCounts,
+    graceWords: GRACE_SHARE * WORDS_PER_MS * brief.minMs,
     openings,
     cutStartsMs: tabulate(sentences.length, (s) => spanOfWords(words, openings[s]!.word, openings[s]!.word + 1).startMs),
     cutEndsMs: tabulate(sentences.length, (s) => spanOfWords(words, sentences[s]!.endWord - 1, sentences[s]!.endWord).endMs),

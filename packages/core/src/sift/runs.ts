@@ -5,7 +5,7 @@ import { canClose, canOpen } from './edges.js';
 import type { Run } from './types.js';
 
 /** A sentence as surely dull as this starts nothing and ends nothing. */
-const TOO_DULL = 0.6;
+const TOO_DULL = 0.8;
 
 /** The span of a run with its air, inside the part. */
 export function cutSpan(context: SiftContext, run: Run): Span {

@@ -14,12 +14,12 @@ export function worthOf(score: number): number {
   return Math.max(0, (score - FLOOR) / (100 - FLOOR)) ** STEEP;
 }
 
-/**
- * Worth of a candidate in the choice: by its score, and by the square root of its length, so that two halves of one story
- * are not worth twice the whole of it. See bench/editors.mjs, *edges*.
- */
+/** 0 would make two halves of a story worth twice the whole, 1 would make half a clip worth half: see bench/editors.mjs, *edges*. */
+const LENGTH_COUNTS = 0.4;
+
+/** Worth of a candidate in the choice: by its score, and by a root of its length. */
 export function worthInSet(score: number, lengthMs: number): number {
-  return worthOf(score) * Math.sqrt(lengthMs);
+  return worthOf(score) * lengthMs ** LENGTH_COUNTS;
 }
 
 /**

@@ -102,7 +102,7 @@ describe('signals: more of what earns them is worth more, and its words are the 
     ];
     const context = contextOf(lines);
     const signal = buildSignals(context)[1]!;
-    expect(signal.value({ first: 0, end: 3 })).toBeGreaterThan(signal.value({ first: 1, end: 3 }) + 20);
+    expect(signal.value({ first: 0, end: 3 })).toBeGreaterThan(signal.value({ first: 1, end: 3 }) + 15);
     expect(signal.explain({ first: 1, end: 3 }).sentence).toContain('left outside');
     expect(signal.explain({ first: 0, end: 3 }).sentence).toContain('Keeps the question with its answer');
   });

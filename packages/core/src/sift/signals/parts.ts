@@ -28,17 +28,14 @@ export function lastPart(context: SiftContext, name: string, value: (last: numbe
   return { name, value: (run) => perSentence[run.end - 1]!, of: { form: 'last', perSentence } };
 }
 
-/** Something summed over the sentences of a run, for each of its words (and `GRACE_WORDS`). */
+/** Something summed over the sentences of a run, for each of its words (and of the context's `graceWords`). */
 function ratePart(context: SiftContext, name: string, perSentence: Float64Array): Part {
   const sums = new Sums(perSentence);
-  return { name, value: (run) => sums.sum(run) / (context.wordCounts.sum(run) + GRACE_WORDS), of: { form: 'rate', perSentence } };
+  return { name, value: (run) => sums.sum(run) / (context.wordCounts.sum(run) + context.graceWords), of: { form: 'rate', perSentence } };
 }
 
 /** Signals whose raw measure is a fitted sum of parts. */
 export type MeasuredSignal = keyof typeof PART_WEIGHTS;
-
-/** Twelve words are added to the length of a run, so that a very short one is not rich by one sentence alone. */
-const GRACE_WORDS = 30;
 
 /** Share of the words of a run that are in sentences of a role, 0 to 1. */
 export function rolePart(context: SiftContext, role: Role): Part {
@@ -91,7 +88,7 @@ export function rawOf(context: SiftContext, signal: MeasuredSignal, parts: reado
   const { first, last } = weighed;
   const rate = new Sums(weighed.rate);
   const raw = (run: Run): number => {
-    let sum = first[run.first]! + last[run.end - 1]! + rate.sum(run) / (context.wordCounts.sum(run) + GRACE_WORDS);
+    let sum = first[run.first]! + last[run.end - 1]! + rate.sum(run) / (context.wordCounts.sum(run) + context.graceWords);
     for (let p = 0; p < others.length; p += 1) sum += others[p]!.weight * others[p]!.part.value(run);
     return sum;
   };
