@@ -151,7 +151,7 @@ describe('signals: more of what earns them is worth more, and its words are the 
     expect(read({ clientTags: ['stoves'] }).sentence).toContain('none of the topics, tags or terms');
   });
   it('opening quotes the words it speaks of, however late they come in the line', () => {
-    const { sentence } = judge('opening', ['With thatch around a chimney all of this goes for forty pence.', ...FLAT]);
+    const { sentence } = judge('opening', ['With thatch all around a chimney of that sort one will go for forty pence.', ...FLAT]);
     expect(sentence).toMatch(/names a figure.*forty pence/i);
     expect(sentence).toContain('“…');
     expect(judge('opening', ['I told them all to keep it somewhere.', ...FLAT]).sentence).not.toMatch(/figure/);

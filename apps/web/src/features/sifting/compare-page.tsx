@@ -92,8 +92,8 @@ function Table({ recordingId, a, b }: { recordingId: string; a: RankingView; b: 
       <table className="w-full text-left">
         <thead className="border-y border-rule text-[12px] text-soft">
           <tr>
-            <th className="w-[64px] py-1 pl-[18px] font-normal">First</th>
-            <th className="w-[64px] py-1 font-normal">Second</th>
+            <th className="w-[82px] py-1 pl-[18px] font-normal">First</th>
+            <th className="w-[70px] py-1 font-normal">Second</th>
             <th className="w-[78px] py-1 font-normal">Moved</th>
             <th className="py-1 font-normal">Passage</th>
             <th className="w-[40%] py-1 pr-[18px] font-normal">Why</th>

@@ -80,12 +80,18 @@ function nearTerms(context: SiftContext): ((s: number) => Match | null) | null {
   if (sentenceVectors === null) return null;
   const mostVolume = interest.reduce((most, { volume }) => Math.max(most, volume), 0);
   const rowsOf = (vectors: Vectors | null): number => (vectors === null ? 0 : vectors.data.length / vectors.dimensions);
+  const keyOf = (term: string): string => topicWords(spokenTag(term)).join(' ');
+  const counted = new Set(context.brief.topics.map(keyOf));
+  const fresh = ({ term }: { readonly term: string }): boolean => {
+    const key = keyOf(term);
+    return !counted.has(key) && counted.add(key).has(key); // what the brief asks for, or the client has, counts once
+  };
   const terms = [
     ...clientTags.slice(0, rowsOf(tagVectors)).map((term, row) => ({ term, from: 'client' as const, weight: 1, vectors: tagVectors!, row })),
     ...interest
       .slice(0, rowsOf(interestVectors))
       .map((one, row) => ({ term: one.term, from: 'interest' as const, weight: interestWeight(one, mostVolume), vectors: interestVectors!, row })),
-  ];
+  ].filter(fresh);
   return (s) => {
     const { firstWord, endWord } = context.sentences[s]!;
     if (endWord - firstWord < TELLING_WORDS) return null;

@@ -55,7 +55,8 @@ export function currency(context: SiftContext): Signal {
         [...new Set(inside.filter((match) => match.from === from && match.nearness === undefined).map((match) => match.term))].slice(0, 4);
       const parts: string[] = [];
       if (terms('brief').length > 0) parts.push(`${listed(terms('brief'))}: in the brief`);
-      if (meant.length > 0) parts.push(asAsked(near![meant[0]!]!.topic, quote(context, wordsOf(context, meant[0]!), 9)));
+      if (meant.length > 0 && !terms('brief').includes(near![meant[0]!]!.topic))
+        parts.push(asAsked(near![meant[0]!]!.topic, quote(context, wordsOf(context, meant[0]!), 9)));
       if (terms('client').length > 0) parts.push(`${listed(terms('client'))}: the client’s own`);
       if (terms('interest').length > 0) parts.push(`${listed(terms('interest'))}: looked for now`);
       const close = inside.find((match) => match.nearness !== undefined);

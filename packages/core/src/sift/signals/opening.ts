@@ -128,14 +128,17 @@ function explain(context: SiftContext, run: Run, known: Float64Array): { sentenc
 
 /** Words of a line that are quoted before it is cut. */
 const QUOTED = 9;
+/** To leave out fewer words than this at its start would save nothing. */
+const FEW_MORE = 4;
 
 /** The line, as far as the last of the words that are spoken of; where they come late, from the words before the first of them. */
 function quoteHolding(context: SiftContext, line: WordRange, named: readonly WordRange[]): string {
   const inLine = named.filter((range) => range.endWord <= line.endWord);
   const last = inLine.at(-1)?.endWord ?? 0;
   if (last <= line.firstWord + QUOTED) return quote(context, line, QUOTED);
-  const from = Math.max(line.firstWord, Math.min(last - QUOTED, inLine[0]!.firstWord));
-  return quote(context, { firstWord: from, endWord: line.endWord }, QUOTED).replace('“', from > line.firstWord ? '“…' : '“');
+  if (last <= line.firstWord + QUOTED + FEW_MORE) return quote(context, line, last - line.firstWord);
+  const from = Math.min(last - QUOTED, inLine[0]!.firstWord);
+  return quote(context, { firstWord: from, endWord: line.endWord }, QUOTED).replace('“', '“…');
 }
 
 /** How a start leans on what came before, or null. */
