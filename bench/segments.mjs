@@ -1,6 +1,6 @@
 // Topic segmentation on joined texts in the manner of Choi (2000): Pk (Beeferman et al. 1999) and WindowDiff (Pevzner &
 // Hearst 2002), 0 is perfect; beside it a segmentation into equal parts.
-import { segmentSentences } from '@sift-reel/core';
+import { foldedSums, segmentSentences } from '@sift-reel/core';
 import { mean, pk, windowDiff } from '@sift-reel/fitting';
 import { DOCUMENTS, joinedTexts } from './lib/joined-texts.mjs';
 import { embedAll } from './lib/marked-set.mjs';
@@ -23,7 +23,7 @@ for (const corpus of Object.keys(DOCUMENTS)) {
       endMs: Math.round((s + 1) * SENTENCE_MS),
       speaker: 0,
     }));
-    const starts = segmentSentences(timed, vectors[i], { shortestMs: 3 * SENTENCE_MS - 2, longestMs: NO_LIMIT_MS });
+    const starts = segmentSentences(timed, foldedSums(vectors[i]), { shortestMs: 3 * SENTENCE_MS - 2, longestMs: NO_LIMIT_MS });
     const found = starts.map((first, k) => (starts[k + 1] ?? sentences.length) - first);
     const even = Array.from({ length: 10 }, (_, k) => Math.floor(((k + 1) * sentences.length) / 10) - Math.floor((k * sentences.length) / 10));
     const tiled = textTiling(sentences);

@@ -61,6 +61,7 @@ export type {
 // Fitting: what the trainers of packages/fitting need of the insides
 export { PART_WEIGHTS } from './sift/fitted.js';
 export { measureRuns } from './sift/measure.js';
+export { foldedSums } from './sift/prefix-sums.js';
 export { segmentSentences } from './sift/segments.js';
 export { GAP_FEATURES, GAP_PLACES, writeGapFeatures } from './text/ends/gap-features.js';
 export { gapStrengths } from './text/ends/gap-model.js';

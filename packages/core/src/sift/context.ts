@@ -6,6 +6,7 @@ import { lexicalVectors } from './lexical-vectors.js';
 import { readRoles } from './roles/read-roles.js';
 import { indexHits } from './roles/reading.js';
 import { DULL_ROLES, type Role, roleAt, ROLES } from './roles/roles.js';
+import { foldedSums } from './prefix-sums.js';
 import { PRICE, PRICE_BY_WORDS, segmentSentences } from './segments.js';
 import { tabulate } from './tabulate.js';
 import { DULL_TELLS, type Tell } from './tells.js';
@@ -133,7 +134,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     },
     dull: findDull(roles, sentences, hits, hitStarts),
     vectors,
-    chapterStarts: () => (chapterStarts ??= segmentSentences(sentences, vectors, { price: modelVectors === null ? PRICE_BY_WORDS : PRICE })),
+    chapterStarts: () => (chapterStarts ??= segmentSentences(sentences, foldedSums(vectors), { price: modelVectors === null ? PRICE_BY_WORDS : PRICE })),
   };
 }
 

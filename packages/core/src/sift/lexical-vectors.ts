@@ -2,6 +2,7 @@ import { STOPWORDS } from '../text/lexicon.js';
 import { rememberWords } from '../text/remember.js';
 import { stem } from '../text/stem.js';
 import type { Sentence } from '../transcript/types.js';
+import { innerProduct } from './inner-product.js';
 import type { Vectors } from './types.js';
 
 const DIMENSIONS = 256;
@@ -55,9 +56,5 @@ export function scaleToUnit(vector: Float32Array): void {
 
 /** Cosine of two rows of unit vectors, -1 to 1. */
 export function cosine(a: Vectors, row: number, b: Vectors, other: number): number {
-  let sum = 0;
-  const from = row * a.dimensions;
-  const to = other * b.dimensions;
-  for (let i = 0; i < a.dimensions; i += 1) sum += a.data[from + i]! * b.data[to + i]!;
-  return sum;
+  return innerProduct(a.data, row * a.dimensions, b.data, other * b.dimensions, a.dimensions);
 }

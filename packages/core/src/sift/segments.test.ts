@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoTranscript } from '../talk.fixture.js';
 import { normaliseWords } from './find-tells.js';
 import { lexicalVectors } from './lexical-vectors.js';
+import { foldedSums } from './prefix-sums.js';
 import { PRICE_BY_WORDS, segmentSentences } from './segments.js';
 import type { Vectors } from './types.js';
 
@@ -29,15 +30,18 @@ describe('segmentSentences', () => {
     expect(
       segmentSentences(
         topics.map((_, i) => sentence(i)),
-        topicVectors(topics),
+        foldedSums(topicVectors(topics)),
       ),
     ).toEqual([0, 20, 46]);
   });
-  it('leaves a short recording whole', () => expect(segmentSentences([0, 1, 2].map(sentence), topicVectors([0, 3, 6]))).toEqual([0]));
-  it('gives nothing for nothing', () => expect(segmentSentences([], topicVectors([]))).toEqual([]));
+  it('leaves a short recording whole', () => expect(segmentSentences([0, 1, 2].map(sentence), foldedSums(topicVectors([0, 3, 6])))).toEqual([0]));
+  it('gives nothing for nothing', () => expect(segmentSentences([], foldedSums(topicVectors([])))).toEqual([]));
   it.each(DEMO_TALKS)('%s: segments are not shorter than asked, and start on sentences', (name) => {
     const t = demoTranscript(name);
-    const starts = segmentSentences(t.sentences, lexicalVectors(t.sentences, normaliseWords(t.words)), { shortestMs: 45_000, price: PRICE_BY_WORDS });
+    const starts = segmentSentences(t.sentences, foldedSums(lexicalVectors(t.sentences, normaliseWords(t.words))), {
+      shortestMs: 45_000,
+      price: PRICE_BY_WORDS,
+    });
     expect(starts[0]).toBe(0);
     starts.forEach((first, k) => {
       const last = (starts[k + 1] ?? t.sentences.length) - 1;
@@ -58,7 +62,7 @@ describe('segmentSentences', () => {
         endMs: s.endMs + shift,
       })),
     ];
-    const starts = segmentSentences(sentences, lexicalVectors(sentences, normaliseWords([...a.words, ...b.words])), { price: PRICE_BY_WORDS });
+    const starts = segmentSentences(sentences, foldedSums(lexicalVectors(sentences, normaliseWords([...a.words, ...b.words]))), { price: PRICE_BY_WORDS });
     const nearest = Math.min(...starts.map((first) => Math.abs(sentences[first]!.startMs - shift)));
     expect(nearest).toBeLessThan(60_000);
   });

@@ -1,7 +1,6 @@
 import type { Sentence } from '../transcript/types.js';
-import { scaleToUnit } from './lexical-vectors.js';
+import { LONG_ROWS, type PrefixSums } from './prefix-sums.js';
 import { tabulate } from './tabulate.js';
-import type { Vectors } from './types.js';
 
 export interface SegmentOptions {
   /** Shortest segment in ms. Default 45_000: a chapter shorter than that is a detour. */
@@ -29,63 +28,19 @@ export const PRICE_BY_WORDS = 0.27;
  * vectors gains |their sum|²/n, which for sentences without anything in common is 1 however long it is, so that long and
  * short segments are judged alike. Sums over prefixes make each try cheap. Exact by dynamic programming over ends
  * (Utiyama & Isahara 2001 use the same form with word probabilities).
+ * @param sums of the sentences' vectors, see `foldedSums`
  * @returns first sentences of the segments, the first one 0; empty when there are no sentences
  */
-export function segmentSentences(sentences: readonly Sentence[], vectors: Vectors, options: SegmentOptions = {}): number[] {
+export function segmentSentences(sentences: readonly Sentence[], sums: PrefixSums, options: SegmentOptions = {}): number[] {
   const n = sentences.length;
   if (n === 0) return [];
   const resolved = { shortestMs: options.shortestMs ?? 45_000, longestMs: options.longestMs ?? 480_000, price: (options.price ?? PRICE) * Math.log(n) };
-  return divide(sentences, fold(vectors), resolved);
-}
-
-/**
- * Segments are sums of many vectors, so a coarse picture of each is enough, in a part of the time; a recording of more
- * sentences gets a coarser one and fewer gaps are tried, to keep its time near that of the rest.
- */
-const FOLDED = 192;
-const FOLDED_LONG = 96;
-const LONG_ROWS = 600;
-
-/**
- * Vectors folded to at most `FOLDED` numbers: each place is added to another with a fixed sign (the count sketch of
- * Charikar, Chen & Farach-Colton 2002), which keeps inner products on average. See bench/segments.mjs and bench/text.mjs.
- */
-function fold(vectors: Vectors): Vectors {
-  const { dimensions, data } = vectors;
-  const rows = data.length / dimensions;
-  const most = rows > LONG_ROWS ? FOLDED_LONG : FOLDED;
-  const size = Math.min(most, dimensions);
-  const folded = new Float32Array(rows * size);
-  const place = Int32Array.from({ length: dimensions }, (_, d) => (dimensions <= most ? d : (Math.imul(d + 1, 0x9e3779b1) >>> 8) % most));
-  const sign = Int8Array.from({ length: dimensions }, (_, d) => (dimensions <= most || Math.imul(d + 1, 0x85ebca6b) & 0x40000000 ? 1 : -1));
-  for (let row = 0, from = 0; row < rows; row += 1, from += dimensions) {
-    for (let d = 0; d < dimensions; d += 1) {
-      const value = data[from + d]!;
-      if (value !== 0) folded[row * size + place[d]!]! += sign[d]! * value; // vectors by words are mostly 0
-    }
-  }
-  takeOutCommon(folded, rows, size);
-  return { dimensions: size, data: folded };
-}
-
-/** How much of what all sentences have in common is taken out; a little is left, so that a recording on one thing stays whole. */
-const COMMON = 0.7;
-
-function takeOutCommon(data: Float32Array, rows: number, size: number): void {
-  const mean = new Float64Array(size);
-  for (let at = 0; at < rows * size; at += size) for (let d = 0; d < size; d += 1) mean[d]! += data[at + d]!;
-  for (let d = 0; d < size; d += 1) mean[d]! *= COMMON / rows;
-  for (let row = 0; row < rows; row += 1) {
-    const vector = data.subarray(row * size, (row + 1) * size);
-    for (let d = 0; d < size; d += 1) vector[d]! -= mean[d]!;
-    scaleToUnit(vector);
-  }
+  return divide(sentences, sums, resolved);
 }
 
 /** The best division: for each gap where a segment may end, the best place where it begins. */
-function divide(sentences: readonly Sentence[], vectors: Vectors, { shortestMs, longestMs, price }: Required<SegmentOptions>): number[] {
+function divide(sentences: readonly Sentence[], sums: PrefixSums, { shortestMs, longestMs, price }: Required<SegmentOptions>): number[] {
   const n = sentences.length;
-  const sums = new PrefixSums(vectors, n);
   const gaps = likelyGaps(sums, n);
   const startMs = (g: number): number => sentences[gaps[g]!]!.startMs;
   const last = gaps.length - 1;
@@ -112,43 +67,6 @@ function divide(sentences: readonly Sentence[], vectors: Vectors, { shortestMs, 
   return starts.reverse();
 }
 
-/** Sums of the vectors of the first sentences: row `s` holds those before sentence `s`. */
-class PrefixSums {
-  private readonly totals: Float64Array;
-  private readonly squares: Float64Array;
-  private readonly size: number;
-
-  constructor({ dimensions, data }: Vectors, n: number) {
-    this.size = dimensions;
-    this.totals = new Float64Array((n + 1) * dimensions);
-    for (let i = 0; i < n * dimensions; i += 1) this.totals[i + dimensions] = this.totals[i]! + data[i]!;
-    this.squares = tabulate(n + 1, (s) => this.dot(s, s));
-  }
-
-  /** Square of the length of the sum of the vectors of sentences `first` to `end` (not inside). */
-  square(first: number, end: number): number {
-    return this.squares[end]! + this.squares[first]! - 2 * this.dot(first, end);
-  }
-
-  /** Inner product of the sums before two sentences. Four sums side by side do not wait for each other. */
-  dot(a: number, b: number): number {
-    const { totals, size } = this;
-    let w = 0;
-    let x = 0;
-    let y = 0;
-    let z = 0;
-    let d = 0;
-    for (let i = a * size, k = b * size; d + 3 < size; d += 4, i += 4, k += 4) {
-      w += totals[i]! * totals[k]!;
-      x += totals[i + 1]! * totals[k + 1]!;
-      y += totals[i + 2]! * totals[k + 2]!;
-      z += totals[i + 3]! * totals[k + 3]!;
-    }
-    for (; d < size; d += 1) w += totals[a * size + d]! * totals[b * size + d]!;
-    return w + x + (y + z);
-  }
-}
-
 /** Sentences on each side of a gap that are held against each other. */
 const BLOCK = 3;
 /** Every gap of a text this short is tried. */
@@ -164,11 +82,7 @@ const TRIED_LONG = 0.33;
  */
 function likelyGaps(sums: PrefixSums, n: number): Int32Array {
   if (n <= FEW_SENTENCES) return Int32Array.from({ length: n + 1 }, (_, gap) => gap);
-  const likeness = tabulate(n + 1, (gap) => {
-    const [from, to] = [Math.max(0, gap - BLOCK), Math.min(n, gap + BLOCK)];
-    // (gap − from) · (to − gap), written out in the inner products of the prefix sums.
-    return sums.dot(gap, to) - sums.dot(gap, gap) - sums.dot(from, to) + sums.dot(from, gap);
-  });
+  const likeness = tabulate(n + 1, (gap) => sums.product(Math.max(0, gap - BLOCK), gap, Math.min(n, gap + BLOCK)));
   const threshold = likeness.slice(1, n).sort()[Math.floor((n > LONG_ROWS ? TRIED_LONG : TRIED) * (n - 1))]!;
   const tried: number[] = [0];
   for (let gap = 1; gap < n; gap += 1) if (likeness[gap]! <= threshold) tried.push(gap);

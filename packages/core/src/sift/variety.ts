@@ -1,4 +1,5 @@
 import type { SiftContext } from './context.js';
+import { innerProduct } from './inner-product.js';
 import { scaleToUnit } from './lexical-vectors.js';
 import type { RunTable, ScoredRun } from './run-table.js';
 import type { Run } from './types.js';
@@ -121,19 +122,7 @@ function areAlike(a: Direction, b: Direction, threshold: number): boolean {
   return sum + dot(a.vector, b.vector, n >> 1, n) >= threshold;
 }
 
-/** Inner product of a part of two vectors. Four sums side by side do not wait for each other. */
+/** Inner product of a part of two vectors. */
 function dot(a: Float32Array, b: Float32Array, from: number, end: number): number {
-  let w = 0;
-  let x = 0;
-  let y = 0;
-  let z = 0;
-  let d = from;
-  for (; d + 3 < end; d += 4) {
-    w += a[d]! * b[d]!;
-    x += a[d + 1]! * b[d + 1]!;
-    y += a[d + 2]! * b[d + 2]!;
-    z += a[d + 3]! * b[d + 3]!;
-  }
-  for (; d < end; d += 1) w += a[d]! * b[d]!;
-  return w + x + (y + z);
+  return innerProduct(a, from, b, from, end - from);
 }

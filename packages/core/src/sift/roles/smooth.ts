@@ -1,3 +1,4 @@
+import { innerProduct64 } from '../inner-product.js';
 import { ROLES } from './roles.js';
 
 /** How far neighbours count: 0 leaves each sentence by itself, 1 takes the transitions at their word. */
@@ -17,14 +18,14 @@ export function smoothRoles(alone: Float32Array, transitions: Float32Array): Flo
   const forward = new Float64Array(n * roles);
   const backward = new Float64Array(n * roles).fill(1);
   for (let s = 0, at = 0; s < n; s += 1, at += roles) {
-    for (let to = 0; to < roles; to += 1) forward[at + to] = alone[at + to]! * (s === 0 ? 1 : innerProduct(forward, at - roles, turned, to * roles, roles));
+    for (let to = 0; to < roles; to += 1) forward[at + to] = alone[at + to]! * (s === 0 ? 1 : innerProduct64(forward, at - roles, turned, to * roles, roles));
     scaleRow(forward, at, roles);
   }
   const ahead = new Float64Array(roles);
   for (let s = n - 2; s >= 0; s -= 1) {
     const next = (s + 1) * roles;
     for (let to = 0; to < roles; to += 1) ahead[to] = alone[next + to]! * backward[next + to]!;
-    for (let from = 0; from < roles; from += 1) backward[s * roles + from] = innerProduct(step, from * roles, ahead, 0, roles);
+    for (let from = 0; from < roles; from += 1) backward[s * roles + from] = innerProduct64(step, from * roles, ahead, 0, roles);
     scaleRow(backward, s * roles, roles);
   }
   const out = new Float32Array(n * roles);
@@ -34,19 +35,6 @@ export function smoothRoles(alone: Float32Array, transitions: Float32Array): Flo
     for (let r = s * roles; r < (s + 1) * roles; r += 1) out[r] = (forward[r]! * backward[r]!) / sum;
   }
   return out;
-}
-
-/** Inner product of `n` numbers of each from `i` and from `k`. Two sums side by side do not wait for each other. */
-function innerProduct(a: Float64Array, i: number, b: Float64Array, k: number, n: number): number {
-  let even = 0;
-  let odd = 0;
-  let d = 0;
-  for (; d + 1 < n; d += 2) {
-    even += a[i + d]! * b[k + d]!;
-    odd += a[i + d + 1]! * b[k + d + 1]!;
-  }
-  if (d < n) even += a[i + d]! * b[k + d]!;
-  return even + odd;
 }
 
 function scaleRow(values: Float64Array, at: number, length: number): void {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { toVtt, transcriptOf } from '../../talk.fixture.js';
 import { buildContext, type SiftContext } from '../context.js';
+import { PrefixSums } from '../prefix-sums.js';
 import { endParts, goesOn, readEnds, startParts, subjectTurns } from './ends.js';
 import { buildSignals } from './index.js';
 
@@ -76,10 +77,10 @@ describe('ends', () => {
 });
 
 describe('turns of the subject', () => {
-  const rows = (directions: readonly number[]): { dimensions: number; data: Float32Array } => {
+  const rows = (directions: readonly number[]): PrefixSums => {
     const data = new Float32Array(directions.length * 3);
     directions.forEach((d, row) => (data[row * 3 + d] = 1));
-    return { dimensions: 3, data };
+    return new PrefixSums({ dimensions: 3, data }, directions.length);
   };
   it('are complete where one subject follows another, and none inside of one', () => {
     const turns = subjectTurns(rows([0, 0, 0, 0, 0, 0, 1, 1, 1, 1, 1, 1]), 12);
@@ -99,11 +100,11 @@ describe('turns of the subject', () => {
       fc.property(vectors, (values) => {
         const [n, dimensions] = [20, 3];
         const data = Float32Array.from(values);
-        const turns = subjectTurns({ dimensions, data }, n);
+        const turns = subjectTurns(new PrefixSums({ dimensions, data }, n), n);
         for (let s = 1; s < n; s += 1) {
           const sum = (from: number, to: number): number[] =>
             [0, 1, 2].map((d) => Array.from({ length: Math.max(0, to - from) }, (_, i) => data[(from + i) * 3 + d]!).reduce((a, b) => a + b, 0));
-          const [a, b] = [sum(Math.max(0, s - 4), s), sum(s, Math.min(n, s + 4))];
+          const [a, b] = [sum(Math.max(0, s - 3), s), sum(s, Math.min(n, s + 3))];
           const dot = (x: number[], y: number[]): number => x.reduce((all, value, d) => all + value * y[d]!, 0);
           const length = dot(a, a) * dot(b, b);
           if (length > 1e-6) expect(turns[s]!).toBeCloseTo(1 - Math.max(0, dot(a, b) / Math.sqrt(length)), 4);

@@ -4,6 +4,7 @@ import { cosine } from '../lexical-vectors.js';
 import type { Role } from '../roles/roles.js';
 import { asksHere } from '../roles/surface.js';
 import { tabulate } from '../tabulate.js';
+import { PrefixSums } from '../prefix-sums.js';
 import type { Vectors } from '../types.js';
 import { roleIn } from './parts.js';
 
@@ -38,7 +39,7 @@ export function readEnds(context: SiftContext): EndReading {
   return {
     asks: (s) => asking[s] === 1,
     likeness: (s, beyond) => (Math.abs(s - beyond) === 1 ? flow[Math.max(s, beyond)]! : likenessOf(vectors, s, beyond)),
-    turns: subjectTurns(vectors, sentences.length),
+    turns: subjectTurns(new PrefixSums(vectors, sentences.length), sentences.length),
   };
 }
 
@@ -116,9 +117,16 @@ const SETS_UP =
 /** Only what is said last in a sentence still waits for the rest. */
 const WAITS_FROM_END = 9;
 
+/** Words of which such a sentence has one; most have none, and are not looked at further. */
+const SETS_UP_BY = new Set(
+  "not isn't wasn't thing things rule rules reason reasons question questions what here's happens happened did problem trick secret answer truth".split(' '),
+);
+
 function setsUp({ texts, sentences }: SiftContext, s: number): boolean {
   const { firstWord, endWord } = sentences[s]!;
-  return SETS_UP.test(texts.slice(Math.max(firstWord, endWord - WAITS_FROM_END), endWord).join(' '));
+  const from = Math.max(firstWord, endWord - WAITS_FROM_END);
+  for (let i = from; i < endWord; i += 1) if (SETS_UP_BY.has(texts[i]!)) return SETS_UP.test(texts.slice(from, endWord).join(' '));
+  return false;
 }
 
 /** A line this short is the last word on what was said, if the same speaker says it in the same breath. */
@@ -144,39 +152,12 @@ function likenessOf(vectors: Vectors, s: number, other: number): number {
 }
 
 /** Sentences on each side of a gap that are held against each other; see bench/editors.mjs. */
-const BLOCK = 4;
+const BLOCK = 3;
 
 /**
  * How far the subject turns before each sentence, 0 to 1: how unlike the sums of the vectors of the blocks before and after
  * the gap are (Hearst 1997). Where there is no talk on one side the subject begins or ends, so it is 1.
  */
-export function subjectTurns({ dimensions, data }: Vectors, n: number): Float64Array {
-  const before = new Float64Array(dimensions);
-  const after = new Float64Array(dimensions);
-  const move = (into: Float64Array, row: number, sign: number): void => {
-    for (let d = 0, at = row * dimensions; d < dimensions; d += 1, at += 1) into[d]! += sign * data[at]!;
-  };
-  for (let row = 0; row < Math.min(BLOCK, n); row += 1) move(after, row, 1);
-  const turns = new Float64Array(n + 1).fill(1);
-  for (let s = 1; s < n; s += 1) {
-    move(before, s - 1, 1);
-    move(after, s - 1, -1);
-    if (s > BLOCK) move(before, s - 1 - BLOCK, -1);
-    if (s + BLOCK <= n) move(after, s + BLOCK - 1, 1);
-    turns[s] = 1 - Math.max(0, angle(before, after));
-  }
-  return turns;
-}
-
-/** Cosine of two vectors; 0 where one is nothing. */
-function angle(a: Float64Array, b: Float64Array): number {
-  let both = 0;
-  let left = 0;
-  let right = 0;
-  for (let d = 0; d < a.length; d += 1) {
-    both += a[d]! * b[d]!;
-    left += a[d]! * a[d]!;
-    right += b[d]! * b[d]!;
-  }
-  return left * right < 1e-12 ? 0 : Math.min(1, both / Math.sqrt(left * right));
+export function subjectTurns(sums: PrefixSums, n: number): Float64Array {
+  return tabulate(n + 1, (gap) => 1 - Math.min(1, Math.max(0, sums.likeness(Math.max(0, gap - BLOCK), gap, Math.min(n, gap + BLOCK)))));
 }

@@ -1,0 +1,91 @@
+import { innerProduct64 } from './inner-product.js';
+import { scaleToUnit } from './lexical-vectors.js';
+import { tabulate } from './tabulate.js';
+import type { Vectors } from './types.js';
+
+/** Sums of the vectors of the first sentences: row `s` holds those before sentence `s`. */
+export class PrefixSums {
+  private readonly totals: Float64Array;
+  private readonly squares: Float64Array;
+  private readonly size: number;
+
+  constructor({ dimensions, data }: Vectors, n: number) {
+    this.size = dimensions;
+    this.totals = new Float64Array((n + 1) * dimensions);
+    for (let i = 0; i < n * dimensions; i += 1) this.totals[i + dimensions] = this.totals[i]! + data[i]!;
+    this.squares = tabulate(n + 1, (s) => this.dot(s, s));
+  }
+
+  /** Square of the length of the sum of the vectors of sentences `first` to `end` (not inside). */
+  square(first: number, end: number): number {
+    return this.squares[end]! + this.squares[first]! - 2 * this.dot(first, end);
+  }
+
+  /** Inner product of the sums of what lies before a gap, from `from`, and behind it, to `to`. */
+  product(from: number, gap: number, to: number): number {
+    return this.dot(gap, to) - this.squares[gap]! - this.dot(from, to) + this.dot(from, gap);
+  }
+
+  /** Cosine of the same two sums; 0 where one of them is nothing. */
+  likeness(from: number, gap: number, to: number): number {
+    const [head, tail] = [this.dot(from, gap), this.dot(gap, to)];
+    const before = this.squares[gap]! + this.squares[from]! - 2 * head;
+    const after = this.squares[to]! + this.squares[gap]! - 2 * tail;
+    const sizes = before * after;
+    return sizes < 1e-12 ? 0 : (tail - this.squares[gap]! - this.dot(from, to) + head) / Math.sqrt(sizes);
+  }
+
+  private dot(a: number, b: number): number {
+    return innerProduct64(this.totals, a * this.size, this.totals, b * this.size, this.size);
+  }
+}
+
+/**
+ * Segments are sums of many vectors, so a coarse picture of each is enough, in a part of the time; a recording of more
+ * sentences gets a coarser one and fewer gaps are tried, to keep its time near that of the rest.
+ */
+const FOLDED = 192;
+const FOLDED_LONG = 96;
+/** A recording of more sentences than this is a long one. */
+export const LONG_ROWS = 600;
+
+/** Prefix sums of vectors that are folded, and have what all of the recording has in common taken out of them. */
+export function foldedSums(vectors: Vectors): PrefixSums {
+  return new PrefixSums(fold(vectors), vectors.data.length / vectors.dimensions);
+}
+
+/**
+ * Vectors folded to at most `FOLDED` numbers: each place is added to another with a fixed sign (the count sketch of
+ * Charikar, Chen & Farach-Colton 2002), which keeps inner products on average. See bench/segments.mjs and bench/text.mjs.
+ */
+function fold(vectors: Vectors): Vectors {
+  const { dimensions, data } = vectors;
+  const rows = data.length / dimensions;
+  const most = rows > LONG_ROWS ? FOLDED_LONG : FOLDED;
+  const size = Math.min(most, dimensions);
+  const folded = new Float32Array(rows * size);
+  const place = Int32Array.from({ length: dimensions }, (_, d) => (dimensions <= most ? d : (Math.imul(d + 1, 0x9e3779b1) >>> 8) % most));
+  const sign = Int8Array.from({ length: dimensions }, (_, d) => (dimensions <= most || Math.imul(d + 1, 0x85ebca6b) & 0x40000000 ? 1 : -1));
+  for (let row = 0, from = 0; row < rows; row += 1, from += dimensions) {
+    for (let d = 0; d < dimensions; d += 1) {
+      const value = data[from + d]!;
+      if (value !== 0) folded[row * size + place[d]!]! += sign[d]! * value; // vectors by words are mostly 0
+    }
+  }
+  takeOutCommon(folded, rows, size);
+  return { dimensions: size, data: folded };
+}
+
+/** How much of what all sentences have in common is taken out; a little is left, so that a recording on one thing stays whole. */
+const COMMON = 0.7;
+
+function takeOutCommon(data: Float32Array, rows: number, size: number): void {
+  const mean = new Float64Array(size);
+  for (let at = 0; at < rows * size; at += size) for (let d = 0; d < size; d += 1) mean[d]! += data[at + d]!;
+  for (let d = 0; d < size; d += 1) mean[d]! *= COMMON / rows;
+  for (let row = 0; row < rows; row += 1) {
+    const vector = data.subarray(row * size, (row + 1) * size);
+    for (let d = 0; d < size; d += 1) vector[d]! -= mean[d]!;
+    scaleToUnit(vector);
+  }
+}
