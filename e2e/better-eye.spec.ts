@@ -113,6 +113,7 @@ test('a producer weighs the signals, takes another cut, and finds what the ranki
   await expect(page.getByTestId('hit').first()).toContainText(/leather/i);
   await page.getByTestId('hit').first().getByRole('button', { name: 'Make a candidate' }).click();
   await expect(page.getByText(/your own,/)).toBeVisible();
+  await expect(page.getByText('Made a candidate around those words')).toBeVisible();
   await page.getByRole('button', { name: 'Take this candidate away' }).click();
   await expect(page.getByText(/your own,/)).toBeHidden();
 });

@@ -118,6 +118,23 @@ describe('a candidate of one’s own', () => {
     expect((await ranking()).candidates).toEqual(before.candidates);
     expect((await ranking()).strongCount).toBe(before.strongCount);
   });
+  it('around a hit is the best passage that holds it, and the ranking’s own where that is it', async () => {
+    const { candidates } = await ranking();
+    const best = candidates.find((one: { origin: string; rank: number }) => one.origin === 'sift' && one.rank === 1);
+    const inside = { firstWord: best.firstWord + 12, endWord: best.firstWord + 13, around: true };
+    const around = await world.owner.post(`sifts/${siftId}/candidates`, inside);
+    expect(around.status).toBe(201);
+    expect(around.body.firstWord).toBeLessThanOrEqual(inside.firstWord);
+    expect(around.body.endWord).toBeGreaterThanOrEqual(inside.endWord);
+    expect(around.body.endMs - around.body.startMs).toBeGreaterThanOrEqual(BRIEF.minMs);
+    expect(around.body.endMs - around.body.startMs).toBeLessThanOrEqual(BRIEF.maxMs);
+    const again = await world.owner.post(`sifts/${siftId}/candidates`, inside);
+    expect(again.body.id).toBe(around.body.id);
+    expect((await ranking()).candidates.length - candidates.length).toBe(around.body.id === best.id ? 0 : 1);
+    if (around.body.origin === 'own') await world.owner.delete(`candidates/${around.body.id}`);
+    const refused = await world.owner.post(`sifts/${siftId}/candidates`, { ...inside, around: 'yes' });
+    expect(refused.body.errors).toEqual([{ field: 'around', detail: 'must be yes or no' }]);
+  });
   it('can be kept like any other, and is not taken away while it is', async () => {
     const made = (await world.owner.post(`sifts/${siftId}/candidates`, { firstWord: 60, endWord: 100 })).body;
     expect((await world.owner.put(`candidates/${made.id}/state`, { state: 'kept' })).status).toBe(200);

@@ -27,7 +27,7 @@ export { winkTagger } from './text/tagger.js';
 export type { PartOfSpeech, PosTagger } from './text/tagger.js';
 // Sift
 export { checkBrief, LONGEST_CANDIDATE_MS, sift, siftSteps, SHORTEST_CANDIDATE_MS } from './sift/sift.js';
-export { PassageRefusedError, scorePassage } from './sift/passage.js';
+export { bestAround, PassageRefusedError, scorePassage } from './sift/passage.js';
 export { bm25, searchTranscript } from './sift/search.js';
 export { compareSifts } from './sift/compare.js';
 export { buildReel, REEL_WITHIN_MS, ReelRefusedError } from './sift/reel.js';

@@ -98,6 +98,11 @@ export class WordSpanForm {
   @GreaterThan('firstWord', 'must be after the first word') @Whole({ min: 1, max: LAST_WORD }) endWord: number;
 }
 
+/** Words to make a candidate of: exactly those, or the best passage in the brief's length band that holds them. */
+export class OwnCandidateForm extends WordSpanForm {
+  @Flag({ optional: true }) around?: boolean;
+}
+
 /** How much each signal counts for a client, in their order, or null for the fitted weights. Any six numbers that are not all 0; they are scaled to sum to one. */
 export class SignalWeightsForm {
   @DecimalList({ nullable: true }) weights: number[] | null;

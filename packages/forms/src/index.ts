@@ -21,6 +21,7 @@ export {
   SignInForm,
   UserForm,
   WindowForm,
+  OwnCandidateForm,
   WordSpanForm,
 } from './forms.js';
 export type { FieldSpec } from './fields.js';

@@ -1,5 +1,6 @@
 import { gunzipSync, gzipSync } from 'node:zlib';
 import {
+  bestAround,
   type Copy,
   type CopyLimits,
   type PackedTranscript,
@@ -84,10 +85,13 @@ export function search({ packed, query, vectors }: SearchTask): SearchHit[] {
 
 export interface ScorePassageTask extends Omit<SiftInput, 'transcript'>, WordRange {
   readonly packed: Uint8Array;
+  /** The best passage that holds the words, in place of exactly those words. */
+  readonly around: boolean;
 }
 
-export function scoreOwnPassage({ packed, firstWord, endWord, ...input }: ScorePassageTask): Candidate {
-  return scorePassage({ ...input, transcript: unpackRow(packed) }, { firstWord, endWord });
+export function scoreOwnPassage({ packed, firstWord, endWord, around, ...rest }: ScorePassageTask): Candidate {
+  const input = { ...rest, transcript: unpackRow(packed) };
+  return (around ? bestAround : scorePassage)(input, { firstWord, endWord });
 }
 
 export interface ProposeCopyTask {

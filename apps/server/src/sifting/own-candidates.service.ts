@@ -1,6 +1,7 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InjectConnection } from '@nestjs/sequelize';
-import { baseWeights, type Candidate } from '@sift-reel/core';
+import { baseWeights, type Candidate, type WordRange } from '@sift-reel/core';
+import type { OwnCandidateForm } from '@sift-reel/forms';
 import { QueryTypes, type Transaction } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
 import { AuditService } from '../audit/audit.service.js';
@@ -30,12 +31,16 @@ export class OwnCandidatesService {
   ) {}
 
   /** @returns the id of the candidate; one that is there already on the same words is handed back as it is */
-  async add(actor: Actor, siftId: string, firstWord: number, endWord: number): Promise<string> {
+  async add(actor: Actor, siftId: string, form: OwnCandidateForm): Promise<string> {
     const sift = found(await Sift.findOne({ where: { id: siftId, ...scoped(actor) }, include: [BriefRow] }), 'sift');
     if (sift.state !== 'done') throw new ConflictException('The sift is not done yet.');
-    const there = await CandidateRow.findOne({ where: { siftId, firstWord, endWord }, attributes: ['id'] });
-    if (there !== null) return there.id;
-    const candidate = await this.score(actor, sift, firstWord, endWord);
+    const there = form.around === true ? null : await this.findOn(siftId, form);
+    if (there !== null) return there;
+    const candidate = await this.score(actor, sift, form);
+    if (form.around === true) {
+      const same = await this.findOn(siftId, candidate);
+      if (same !== null) return same;
+    }
     return this.sequelize.transaction(async (transaction) => {
       await Sift.findByPk(siftId, { transaction, lock: true }); // two people at once take their ranks one after the other
       const rank = await this.makeRoom(siftId, candidate.score, transaction);
@@ -67,7 +72,12 @@ export class OwnCandidatesService {
     });
   }
 
-  private async score(actor: Actor, sift: Sift, firstWord: number, endWord: number): Promise<Candidate> {
+  /** Id of the candidate that lies on some words now. */
+  private async findOn(siftId: string, { firstWord, endWord }: WordRange): Promise<string | null> {
+    return (await CandidateRow.findOne({ where: { siftId, firstWord, endWord }, attributes: ['id'] }))?.id ?? null;
+  }
+
+  private async score(actor: Actor, sift: Sift, { firstWord, endWord, around = false }: OwnCandidateForm): Promise<Candidate> {
     const packed = await this.recordings.readPacked(actor, sift.recordingId);
     const { soundFile } = await this.recordings.find(actor, sift.recordingId);
     const transcript = unpackRow(packed);
@@ -82,7 +92,7 @@ export class OwnCandidatesService {
     // The weights of the sift, not the client's of today, and sound only if the sift had heard it: it is to stand among its candidates.
     const weights = sift.weights === null ? null : baseWeights(brief.topics.length > 0, sift.weights);
     const voice = sift.limits?.includes('no-sound') === true ? null : await knownVoice(sift.recordingId, soundFile);
-    return this.pool.scorePassage({ packed, firstWord, endWord, brief, ...wanted, weights, sentenceVectors, ...vectors, voice });
+    return this.pool.scorePassage({ packed, firstWord, endWord, around, brief, ...wanted, weights, sentenceVectors, ...vectors, voice });
   }
 
   /** Frees the rank that a score takes: below all that score at least as much. */

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Sse } from '@nestjs/common';
 import { ApiCreatedResponse, ApiExcludeEndpoint, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { BriefForm, CandidateStateForm, WordSpanForm } from '@sift-reel/forms';
+import { BriefForm, CandidateStateForm, OwnCandidateForm, WordSpanForm } from '@sift-reel/forms';
 import type { Observable } from 'rxjs';
 import { InvalidFormException } from '../api/problems.js';
 import { type Actor, CurrentActor } from '../identity/actor.js';
@@ -45,8 +45,8 @@ export class SiftingController {
 
   @Post('sifts/:siftId/candidates')
   @ApiCreatedResponse({ type: CandidateView })
-  async addCandidate(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string, @Body() form: WordSpanForm): Promise<CandidateView> {
-    return this.sifting.readCandidate(actor, await this.own.add(actor, siftId, form.firstWord, form.endWord));
+  async addCandidate(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string, @Body() form: OwnCandidateForm): Promise<CandidateView> {
+    return this.sifting.readCandidate(actor, await this.own.add(actor, siftId, form));
   }
 
   @Delete('candidates/:candidateId')

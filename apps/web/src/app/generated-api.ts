@@ -220,7 +220,7 @@ const injectedRtkApi = api
         query: (queryArg) => ({
           url: `/api/sifts/${queryArg.siftId}/candidates`,
           method: 'POST',
-          body: queryArg.wordSpanForm,
+          body: queryArg.ownCandidateForm,
         }),
         invalidatesTags: ['sifting'],
       }),
@@ -500,7 +500,7 @@ export type SearchRecordingApiArg = {
 export type AddCandidateApiResponse = /** status 201  */ CandidateView;
 export type AddCandidateApiArg = {
   siftId: string;
-  wordSpanForm: WordSpanForm;
+  ownCandidateForm: OwnCandidateForm;
 };
 export type RemoveCandidateApiResponse = unknown;
 export type RemoveCandidateApiArg = string;
@@ -882,9 +882,10 @@ export type CandidateView = {
   /** The six, in order */
   signals: SignalView[];
 };
-export type WordSpanForm = {
+export type OwnCandidateForm = {
   firstWord: number;
   endWord: number;
+  around?: boolean;
 };
 export type ChapterView = {
   startMs: number;
@@ -921,6 +922,10 @@ export type RankingView = {
 };
 export type CandidateStateForm = {
   state: 'open' | 'kept' | 'dropped';
+};
+export type WordSpanForm = {
+  firstWord: number;
+  endWord: number;
 };
 export type CopyView = {
   title: string;

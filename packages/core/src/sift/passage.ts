@@ -1,13 +1,18 @@
 import { phraseStatistics } from '../copy/phrases.js';
 import { spanOfWords } from '../cut/word-span.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
-import { buildContext } from './context.js';
+import { spanMs } from '../time/span.js';
+import { buildContext, type SiftContext } from './context.js';
+import { openingWord } from './edges.js';
 import { kindOf } from './kinds.js';
+import { candidateRuns, cutSpan } from './runs.js';
 import { buildScorer, WANTED_KIND_POINTS } from './score.js';
 import { roundScore } from './scale.js';
+import { worthInSet } from './select.js';
 import { toCandidate } from './sift.js';
 import { buildSignals } from './signals/index.js';
-import type { Candidate, SiftInput, WordRange } from './types.js';
+import type { Signal } from './signals/signal.js';
+import type { Candidate, Run, SiftInput, WordRange } from './types.js';
 
 /** A passage that cannot be scored: it holds no words of the transcript. */
 export class PassageRefusedError extends Error {
@@ -21,18 +26,58 @@ export class PassageRefusedError extends Error {
  * @throws PassageRefusedError
  */
 export function scorePassage(input: SiftInput, range: WordRange, tagger: PosTagger = winkTagger): Candidate {
-  const { words, sentences } = input.transcript;
+  return candidateOf(readWhole(input, range, tagger), range);
+}
+
+/**
+ * The best candidate that holds some words: of all clean cuts in the brief's length band, wherever in the recording, the one
+ * that would be chosen. Where no cut holds them, the sentences they stand in.
+ * @returns the candidate with rank 0
+ * @throws PassageRefusedError
+ */
+export function bestAround(input: SiftInput, range: WordRange, tagger: PosTagger = winkTagger): Candidate {
+  const reading = readWhole(input, range, tagger);
+  const { context } = reading;
+  const { first, end } = sentencesOf(context, range);
+  let best = { first, end, worth: -1 };
+  for (const run of candidateRuns(context)) {
+    if (run.first > first || run.end < end) continue;
+    const worth = worthInSet(reading.score(run), spanMs(cutSpan(context, run)));
+    if (worth > best.worth) best = { ...run, worth };
+  }
+  const firstWord = openingWord(context, best.first).word;
+  return candidateOf(reading, { firstWord, endWord: context.sentences[best.end - 1]!.endWord });
+}
+
+/** A recording read as under a brief for all of it. */
+interface WholeReading {
+  readonly context: SiftContext;
+  readonly signals: readonly Signal[];
+  score(run: Run): number;
+}
+
+function readWhole(input: SiftInput, range: WordRange, tagger: PosTagger): WholeReading {
+  const { words } = input.transcript;
   if (!(range.firstWord >= 0 && range.firstWord < range.endWord && range.endWord <= words.length))
     throw new PassageRefusedError(`words ${range.firstWord} to ${range.endWord} of ${words.length}`);
-  const whole = { ...input, brief: { ...input.brief, partStartMs: 0, partEndMs: null } };
-  const context = buildContext(whole, tagger);
-  const first = sentences.findIndex((sentence) => sentence.endWord > range.firstWord);
-  const end = sentences.findLastIndex((sentence) => sentence.firstWord < range.endWord) + 1;
+  const context = buildContext({ ...input, brief: { ...input.brief, partStartMs: 0, partEndMs: null } }, tagger);
   const signals = buildSignals(context);
-  const run = { first, end };
-  const wanted = input.brief.kinds.includes(kindOf(context, run)) ? WANTED_KIND_POINTS : 0;
-  const score = roundScore(buildScorer(context, signals)(run) + wanted);
-  const candidate = toCandidate(context, signals, phraseStatistics(context.texts, context.tags), { ...run, score, alternatives: [] }, 0);
+  const scorer = buildScorer(context, signals);
+  const wanted = (run: Run): number => (input.brief.kinds.includes(kindOf(context, run)) ? WANTED_KIND_POINTS : 0);
+  return { context, signals, score: (run) => roundScore(scorer(run) + wanted(run)) };
+}
+
+/** The sentences that hold words. */
+function sentencesOf({ sentences }: SiftContext, range: WordRange): Run {
+  const first = sentences.findIndex((sentence) => sentence.endWord > range.firstWord);
+  return { first, end: sentences.findLastIndex((sentence) => sentence.firstWord < range.endWord) + 1 };
+}
+
+function candidateOf({ context, signals, score }: WholeReading, range: WordRange): Candidate {
+  const { words, sentences } = context;
+  const run = sentencesOf(context, range);
+  const statistics = phraseStatistics(context.texts, context.tags);
+  const candidate = toCandidate(context, signals, statistics, { ...run, score: score(run), alternatives: [] }, 0);
   const line = (from: number, to: number): string =>
     words
       .slice(from, to)
@@ -46,7 +91,7 @@ export function scorePassage(input: SiftInput, range: WordRange, tagger: PosTagg
     signals: Object.fromEntries(
       Object.entries(candidate.signals).map(([name, reading]) => [name, { ...reading, evidence: reading.evidence.filter(inside) }]),
     ) as unknown as Candidate['signals'],
-    firstLine: line(range.firstWord, Math.min(range.endWord, sentences[first]!.endWord)),
-    lastLine: line(Math.max(range.firstWord, sentences[end - 1]!.firstWord), range.endWord),
+    firstLine: line(range.firstWord, Math.min(range.endWord, sentences[run.first]!.endWord)),
+    lastLine: line(Math.max(range.firstWord, sentences[run.end - 1]!.firstWord), range.endWord),
   };
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import BM25Vectorizer from 'wink-nlp/utilities/bm25-vectorizer.js';
 import its from 'wink-nlp/src/its.js';
 import { demoTranscript, toVtt, transcriptOf } from '../talk.fixture.js';
-import { PassageRefusedError, scorePassage } from './passage.js';
+import { bestAround, PassageRefusedError, scorePassage } from './passage.js';
 import { bm25, searchTranscript } from './search.js';
 import { sift } from './sift.js';
 import { SIGNALS } from './types.js';
@@ -80,9 +80,29 @@ describe('a passage of one’s own', () => {
       for (const range of own.signals[name].evidence) expect(range.firstWord >= 101 && range.endWord <= 118).toBe(true);
     }
   });
+  it('the best around some words holds them, is in the band, and is as good as the best that the sift found there', () => {
+    const middle = transcript.sentences.filter((one) => one.firstWord > best!.firstWord && one.endWord < best!.endWord)[1]!;
+    const around = bestAround(input, middle);
+    expect([around.firstWord, around.endWord, around.score]).toEqual([best!.firstWord, best!.endWord, best!.score]);
+    for (const sentence of transcript.sentences.filter((_, s) => s % 37 === 5)) {
+      const one = bestAround(input, sentence);
+      expect(one.endWord).toBeGreaterThanOrEqual(sentence.endWord);
+      expect(one.startMs).toBeLessThan(sentence.endMs);
+      if (one.endMs - one.startMs >= brief.minMs) expect(one.endMs - one.startMs).toBeLessThanOrEqual(brief.maxMs);
+    }
+  });
+  it('around words that no clean cut holds there are the sentences they stand in', () => {
+    const short = { ...input, brief: { ...brief, avoid: [transcript.words[best!.firstWord + 3]!.text] } };
+    const at = { firstWord: best!.firstWord + 3, endWord: best!.firstWord + 4 };
+    const sentence = transcript.sentences.find((one) => one.endWord > at.firstWord)!;
+    expect(bestAround(short, at).endWord).toBe(sentence.endWord);
+  });
   it.each([
     [-1, 4],
     [9, 9],
     [0, 1e9],
-  ])('refuses words %i to %i', (firstWord, endWord) => expect(() => scorePassage(input, { firstWord, endWord })).toThrow(PassageRefusedError));
+  ])('refuses words %i to %i', (firstWord, endWord) => {
+    expect(() => scorePassage(input, { firstWord, endWord })).toThrow(PassageRefusedError);
+    expect(() => bestAround(input, { firstWord, endWord })).toThrow(PassageRefusedError);
+  });
 });

@@ -109,7 +109,7 @@ function BenchTable({
     () => (tab !== FIND || query === '' ? [] : [...new Set((found.currentData?.hits ?? []).map((hit) => hit.startMs))]),
     [found.currentData, tab, query],
   );
-  const own = useOwnCandidates(ranking.sift.id, (id) => {
+  const own = useOwnCandidates(ranking.sift.id, ranking.candidates, (id) => {
     requestAnimationFrame(() => choose(id)); // once the ranking has taken it in
     setTab(REASONS);
     setSelected(null);
@@ -250,7 +250,7 @@ function BenchTable({
               />
             )
           }
-          find={<FindPane recordingId={recording.id} query={query} onQuery={setQuery} onGoTo={goTo} onMake={own.make} making={own.making} />}
+          find={<FindPane recordingId={recording.id} query={query} onQuery={setQuery} onGoTo={goTo} onMake={own.makeAround} making={own.making} />}
           phrases={<PhrasesPane phrases={ranking.keyPhrases} candidates={ranking.candidates} />}
         />
       </div>

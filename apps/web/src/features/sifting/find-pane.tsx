@@ -69,7 +69,7 @@ export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making }
                 tone="quiet"
                 className="ml-auto"
                 disabled={making}
-                title="Scores this sentence as a candidate; move its ends afterwards"
+                title="Makes a candidate of the best passage that holds this sentence"
                 onClick={() => onMake(hit)}
               >
                 Make a candidate

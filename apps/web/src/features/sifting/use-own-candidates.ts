@@ -1,36 +1,41 @@
 import { api, type CandidateView } from '../../app/api.js';
-import { doNow } from '../../app/undo.js';
+import { noticed } from '../../app/notices.js';
+import { store } from '../../app/store.js';
+import { didSomething, doNow, sayTrouble } from '../../app/undo.js';
 import type { DraftSpan } from './transcript-pane.js';
 
 export interface OwnCandidates {
   readonly making: boolean;
+  /** Of exactly those words. */
   make(span: DraftSpan): void;
+  /** Of the best passage that holds them. */
+  makeAround(span: DraftSpan): void;
   remove(candidate: CandidateView): void;
 }
 
 /** Makes candidates of words that somebody found or selected, and takes them away again; both can be undone. */
-export function useOwnCandidates(siftId: string, onMade: (candidateId: string) => void): OwnCandidates {
+export function useOwnCandidates(siftId: string, candidates: readonly CandidateView[], onMade: (candidateId: string) => void): OwnCandidates {
   const [add, adding] = api.useAddCandidateMutation();
   const [takeAway] = api.useRemoveCandidateMutation();
-  const write = (span: DraftSpan) => add({ siftId, wordSpanForm: { firstWord: span.firstWord, endWord: span.endWord } }).unwrap();
+  const write = (span: DraftSpan, around: boolean) => add({ siftId, ownCandidateForm: { firstWord: span.firstWord, endWord: span.endWord, around } }).unwrap();
+  const make = (span: DraftSpan, around: boolean): void => {
+    write(span, around).then((made) => {
+      onMade(made.id);
+      // What is in the ranking already is not made again, and so not taken away by undo.
+      if (candidates.some((one) => one.id === made.id))
+        store.dispatch(noticed({ kind: 'done', text: `These words are in “${made.title}” already.`, undoable: false }));
+      else didSomething(around ? 'Made a candidate around those words' : 'Made a candidate of those words', () => takeAway(made.id).unwrap());
+    }, sayTrouble);
+  };
   return {
     making: adding.isLoading,
-    make: (span) => {
-      let made = '';
-      void doNow(
-        'Made a candidate of those words',
-        async () => {
-          made = (await write(span)).id;
-          onMade(made);
-        },
-        () => takeAway(made).unwrap(),
-      );
-    },
+    make: (span) => make(span, false),
+    makeAround: (span) => make(span, true),
     remove: (candidate) => {
       void doNow(
         `Took away “${candidate.title}”`,
         () => takeAway(candidate.id).unwrap(),
-        async () => onMade((await write(candidate)).id),
+        async () => onMade((await write(candidate, false)).id),
       );
     },
   };
