@@ -72,14 +72,14 @@ export function Reasons({
         <Button keyName="l" disabled={candidate.state === 'open'} onClick={() => onState('open')}>
           Leave open
         </Button>
+        <Button keyName=" " disabled={!hasSound} title={hasSound ? 'Plays exactly this candidate' : 'This recording has no sound yet'} onClick={onPlay}>
+          {player.playing ? 'Pause' : 'Play'}
+        </Button>
         {candidate.origin === 'own' && candidate.state !== 'kept' && (
           <Button className="col-span-2" tone="quiet" onClick={onRemove}>
             Take this candidate away
           </Button>
         )}
-        <Button keyName=" " disabled={!hasSound} title={hasSound ? 'Plays exactly this candidate' : 'This recording has no sound yet'} onClick={onPlay}>
-          {player.playing ? 'Pause' : 'Play'}
-        </Button>
       </div>
       {player.trouble !== null && (
         <p role="alert" className="text-madder-text">
