@@ -70,6 +70,12 @@ export function findOpeningWord(context: EdgeReading, sentence: number): Opening
 
 /** A first line longer than this has time to say what it speaks of. */
 const SHORT_LINE = 12;
+/** Nouns that nothing said later stands for. */
+const TIMES = new Set(
+  'time times second seconds minute minutes hour hours day days week weeks month months year years morning afternoon evening night spring summer autumn winter'.split(
+    ' ',
+  ),
+);
 const STANDS_FOR = new Set(['it', "it's", 'that', "that's", 'them', 'him', 'her', 'those', 'this', 'these']);
 
 /**
@@ -80,7 +86,7 @@ function findUnnamed({ texts, tags }: EdgeReading, from: number, endWord: number
   if (endWord - from > SHORT_LINE) return -1;
   for (let i = from + 1; i < endWord; i += 1) {
     const tag = tags[i]!;
-    if (tag === 'NOUN' || tag === 'PROPN') return -1;
+    if ((tag === 'NOUN' && !TIMES.has(texts[i]!)) || tag === 'PROPN') return -1;
     if (!STANDS_FOR.has(texts[i]!) || !/^(?:VERB|ADP|AUX)$/.test(tags[i - 1]!)) continue;
     const presents = PRESENTING.has(texts[i + 1] ?? '') && texts[i]!.includes("'");
     const points = /^(?:NOUN|PROPN|ADJ|NUM)$/.test(i + 1 < endWord ? tags[i + 1]! : '') && !texts[i]!.startsWith('it');

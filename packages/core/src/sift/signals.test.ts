@@ -243,6 +243,7 @@ describe('edges', () => {
     ['We dug it up.', ['We', true, true]],
     ['My father kept it in overnight.', ['My', false, true]],
     ['I have always kept it in overnight.', ['I', true, true]],
+    ['Twenty seven years ago I wrote it.', ['Twenty', true, true]],
     ['I like this green.', ['I', false, true]],
     ['Um, yeah.', ['Um,', true, false]],
     ['Right.', ['Right.', true, false]],
