@@ -101,7 +101,14 @@ test('a producer weighs the signals, takes another cut, and finds what the ranki
   expect((await saved).suggestedFilename()).toContain('highlight reel.csv');
   await page.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).click();
 
-  // A phrase filters the ranking.
+  // A topic filters the ranking, and it comes back whole.
+  const whole = await titles(page);
+  await page.getByLabel('Topic').selectOption({ index: 1 });
+  await expect(async () => expect((await titles(page)).length).toBeLessThan(whole.length)).toPass();
+  await page.getByLabel('Topic').selectOption('');
+  await expect(async () => expect(await titles(page)).toEqual(whole)).toPass();
+
+  // So does a phrase.
   await page.getByRole('tab', { name: 'Phrases' }).click();
   await page.locator('tbody button:enabled').first().click();
   await expect(page.getByRole('button', { name: /^only with/ })).toBeVisible();

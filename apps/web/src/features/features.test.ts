@@ -51,6 +51,16 @@ describe('arrange', () => {
     ['length', { ...NO_FILTER, longestMs: 30_000 }, 'score', [1, 2]],
     ['signal', { ...NO_FILTER, signal: 'opening', atLeast: 22 }, 'score', [2, 3]],
   ] as const)('%s', (_, filter, sort, ranks) => expect(arrange(all, filter, sort).map((one) => one.rank)).toEqual(ranks));
+  it.each([
+    [0, []],
+    [420_000, [3, 2]],
+    [540_000, [1]],
+    [123, [3, 2, 1]],
+    [null, [3, 2, 1]],
+  ])('the topic that starts at %s ms: by where most of a candidate lies', (topicMs, ranks) => {
+    const chapters = [0, 420_000, 540_000].map((startMs) => ({ startMs }));
+    expect(arrange(all, { ...NO_FILTER, topicMs }, 'time', chapters).map((one) => one.rank)).toEqual(ranks);
+  });
   it('leaves the ranking itself alone', () => {
     const before = [...all];
     arrange(all, NO_FILTER, 'time');

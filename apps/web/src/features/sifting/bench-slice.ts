@@ -12,11 +12,13 @@ export interface RankingFilter {
   readonly signal: SignalName | 'all';
   readonly atLeast: number;
   readonly longestMs: number | null;
+  /** Only candidates that lie in this chapter, by its start. */
+  readonly topicMs: number | null;
   /** Only candidates that carry one of these places of a phrase. */
   readonly phrase: { text: string; firstWords: number[] } | null;
 }
 
-export const NO_FILTER: RankingFilter = { text: '', state: 'all', kind: 'all', signal: 'all', atLeast: 70, longestMs: null, phrase: null };
+export const NO_FILTER: RankingFilter = { text: '', state: 'all', kind: 'all', signal: 'all', atLeast: 70, longestMs: null, topicMs: null, phrase: null };
 
 /** What only the screen knows: the chosen candidate, the order and the filter, the signal that is lit. */
 export const benchSlice = createSlice({

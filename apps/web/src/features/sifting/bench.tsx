@@ -75,7 +75,7 @@ function BenchTable({
   const topicsAsked = onRecord.sift.brief.topics.length > 0;
   const effective = useMemo(() => (weights === null ? null : weightsFor(topicsAsked, weights)), [weights, topicsAsked]);
   const ranking = useReweighed(onRecord, effective);
-  const shown = useMemo(() => arrange(ranking.candidates, filter, sort), [ranking.candidates, filter, sort]);
+  const shown = useMemo(() => arrange(ranking.candidates, filter, sort, onRecord.chapters), [ranking.candidates, filter, sort, onRecord.chapters]);
   const chosen = ranking.candidates.find((one) => one.id === candidateId) ?? null;
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
   const wordStarts = useMemo(() => transcript.words.map((word) => word.startMs), [transcript]);
@@ -198,6 +198,7 @@ function BenchTable({
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(320px,372px)_1fr_minmax(270px,316px)]">
         <Ranking
           all={ranking.candidates}
+          chapters={onRecord.chapters}
           shown={deferredShown}
           strongCount={ranking.strongCount}
           roughCount={ranking.sift.brief.roughCount}

@@ -3,13 +3,14 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
 import { Search, X } from 'lucide-react';
 import { memo, type ReactNode, useEffect, useRef } from 'react';
-import type { CandidateView } from '../../app/api.js';
+import type { CandidateView, ChapterView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { KIND_NAMES, SIGNAL_LOOK, SignalBars } from '../../ui/signals.js';
 import { filtered, type RankingFilter, type SortBy, sorted, type StateFilter } from './bench-slice.js';
 
 interface RankingProps {
   all: readonly CandidateView[];
+  chapters: readonly ChapterView[];
   shown: readonly CandidateView[];
   strongCount: number;
   roughCount: number;
@@ -23,7 +24,7 @@ interface RankingProps {
 const SELECT = 'rounded border border-transparent bg-transparent py-[2px] text-soft hover:border-edge';
 
 /** The ranking, read down like a contact sheet; drawn only where it is seen. */
-export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoose, onReel, weights }: RankingProps): ReactNode {
+export function Ranking({ all, chapters, shown, strongCount, roughCount, chosenId, onChoose, onReel, weights }: RankingProps): ReactNode {
   const sort = useAppSelector((state) => state.bench.sort);
   const scroller = useRef<HTMLDivElement>(null);
   const kept = all.filter((one) => one.state === 'kept').length;
@@ -59,7 +60,7 @@ export function Ranking({ all, shown, strongCount, roughCount, chosenId, onChoos
           Highlight reel
         </button>
       </div>
-      <Filters />
+      <Filters chapters={chapters} />
       {weights}
       {shown.length === 0 && (
         <p className="px-[18px] py-6 text-soft">
@@ -159,7 +160,7 @@ const LENGTHS: readonly [number, string][] = [
   [90_000, 'up to 1:30'],
 ];
 
-function Filters(): ReactNode {
+function Filters({ chapters }: { chapters: readonly ChapterView[] }): ReactNode {
   const { filter, sort } = useAppSelector((state) => state.bench);
   const dispatch = useAppDispatch();
   const set = (fields: Partial<RankingFilter>): void => {
@@ -224,6 +225,20 @@ function Filters(): ReactNode {
           {KINDS.map((kind) => (
             <option key={kind} value={kind}>
               {KIND_NAMES[kind]}
+            </option>
+          ))}
+        </select>
+        <select
+          aria-label="Topic"
+          className={`${SELECT} max-w-[150px]`}
+          disabled={chapters.length < 2}
+          value={filter.topicMs ?? ''}
+          onChange={(event) => set({ topicMs: event.target.value === '' ? null : Number(event.target.value) })}
+        >
+          <option value="">all topics</option>
+          {chapters.map(({ startMs, title }) => (
+            <option key={startMs} value={startMs}>
+              {formatTimecode(startMs)} {title}
             </option>
           ))}
         </select>
