@@ -51,14 +51,19 @@ describe('arrange', () => {
     ['length', { ...NO_FILTER, longestMs: 30_000 }, 'score', [1, 2]],
     ['signal', { ...NO_FILTER, signal: 'opening', atLeast: 22 }, 'score', [2, 3]],
   ] as const)('%s', (_, filter, sort, ranks) => expect(arrange(all, filter, sort).map((one) => one.rank)).toEqual(ranks));
+  const three = all;
   it.each([
     [0, []],
     [420_000, [3, 2]],
     [540_000, [1]],
-    [123, [3, 2, 1]],
-    [null, [3, 2, 1]],
-  ])('the topic that starts at %s ms: by where most of a candidate lies', (topicMs, ranks) => {
-    const chapters = [0, 420_000, 540_000].map((startMs) => ({ startMs }));
+    [123, [3, 2, 1, 4]],
+    [null, [3, 2, 1, 4]],
+    [800_000, [4]],
+    [900_000, [4]],
+  ])('the topic that starts at %s ms: what mostly lies in it, and long cuts that hold it', (topicMs, ranks) => {
+    const starts = [0, 420_000, 540_000, 800_000, 900_000, 1_000_000];
+    const chapters = starts.map((startMs, i) => ({ startMs, endMs: starts[i + 1] ?? 1_100_000 }));
+    const all = [...three, candidate(4, { startMs: 790_000, endMs: 990_000 })];
     expect(arrange(all, { ...NO_FILTER, topicMs }, 'time', chapters).map((one) => one.rank)).toEqual(ranks);
   });
   it('leaves the ranking itself alone', () => {

@@ -21,7 +21,7 @@ interface RankingProps {
   weights: ReactNode;
 }
 
-const SELECT = 'rounded border border-transparent bg-transparent py-[2px] text-soft hover:border-edge';
+const SELECT = 'min-w-0 rounded border border-transparent bg-transparent py-[2px] text-soft hover:border-edge';
 
 /** The ranking, read down like a contact sheet; drawn only where it is seen. */
 export function Ranking({ all, chapters, shown, strongCount, roughCount, chosenId, onChoose, onReel, weights }: RankingProps): ReactNode {
@@ -189,7 +189,7 @@ function Filters({ chapters }: { chapters: readonly ChapterView[] }): ReactNode 
           className="w-full bg-transparent outline-none placeholder:text-soft"
         />
       </label>
-      <div className="mt-1 flex flex-wrap gap-x-1 text-[12px]">
+      <div className="mt-1 grid grid-cols-3 gap-x-1 text-[12px]">
         <select aria-label="Order" className={SELECT} value={sort} onChange={(event) => dispatch(sorted(event.target.value as SortBy))}>
           <option value="score">by score</option>
           <option value="time">by time</option>
@@ -230,7 +230,7 @@ function Filters({ chapters }: { chapters: readonly ChapterView[] }): ReactNode 
         </select>
         <select
           aria-label="Topic"
-          className={`${SELECT} max-w-[150px]`}
+          className={SELECT}
           disabled={chapters.length < 2}
           value={filter.topicMs ?? ''}
           onChange={(event) => set({ topicMs: event.target.value === '' ? null : Number(event.target.value) })}
