@@ -32,16 +32,22 @@ export function bestTitle(passage: Passage, tells: readonly Tell[], limit: numbe
   let best = { text: '', worth: -Infinity };
   for (const [from, to] of clauses(passage)) {
     if (to - from < 3) continue;
+    if (bestPossible(passage, inside, from, to) <= best.worth) continue;
     const text = cleanLine(passage, from, to);
     const n = text.split(' ').length;
     if (text.length > limit || n < 3) continue;
-    let worth = n < 5 ? -0.6 : n > 12 ? -0.2 : 0;
-    for (const tell of inside) if (tell.firstWord >= from && tell.endWord <= to) worth += WORTH[tell.tell] ?? 0;
-    worth += nouns(passage, from, to) * 0.22 - (0.5 * (from - passage.firstWord)) / (passage.endWord - passage.firstWord);
+    let worth = bestPossible(passage, inside, from, to) + (n < 5 ? -0.6 : n > 12 ? -0.2 : 0);
     if (/^(?:it|he|she|they|that|this|which|and|or|because|them)\b/i.test(text)) worth -= 0.8;
     if (worth > best.worth) best = { text, worth };
   }
   return best.text !== '' ? best.text : shorten(cleanLine(passage, passage.firstWord, passage.endWord), limit);
+}
+
+/** Worth of a clause before it is written out, which can only lower it. */
+function bestPossible(passage: Passage, inside: readonly Tell[], from: number, to: number): number {
+  let worth = nouns(passage, from, to) * 0.22 - (0.5 * (from - passage.firstWord)) / (passage.endWord - passage.firstWord);
+  for (const tell of inside) if (tell.firstWord >= from && tell.endWord <= to) worth += WORTH[tell.tell] ?? 0;
+  return worth;
 }
 
 function nouns(passage: Passage, from: number, to: number): number {

@@ -5,7 +5,7 @@ import type { Sentence } from '../transcript/types.js';
 import { innerProduct } from './inner-product.js';
 import type { Vectors } from './types.js';
 
-const DIMENSIONS = 256;
+const DIMENSIONS = 128;
 
 /** A word's stem where it carries a topic, else "". */
 const topicStem = rememberWords((text) => (text.length > 2 && !STOPWORDS.has(text) && /^\p{L}/u.test(text) ? stem(text) : ''));
@@ -19,7 +19,7 @@ const hash = rememberWords((text) => {
 
 /**
  * Vectors by shared words, for when no model is at hand: content stems weighted by how few sentences hold them, hashed
- * with a sign into 256 places (Weinberger et al. 2009, the hashing trick), unit length. A sentence without content words
+ * with a sign into 128 places (Weinberger et al. 2009, the hashing trick), unit length. A sentence without content words
  * is the zero vector: like nothing.
  */
 export function lexicalVectors(sentences: readonly Sentence[], texts: readonly string[]): Vectors {

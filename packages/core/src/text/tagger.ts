@@ -26,7 +26,7 @@ export const winkTagger: PosTagger = (texts) => {
 
 function tagChunk(texts: readonly string[], into: PartOfSpeech[]): void {
   const its = nlp!.its;
-  const doc = nlp!.readDoc(texts.map((text) => text.replace(/\s+/g, '_') || '_').join(' '));
+  const doc = nlp!.readDoc(texts.map((text) => (text === '' || /\s/.test(text) ? text.replace(/\s+/g, '_') || '_' : text)).join(' '));
   const spaces = doc.tokens().out(its.precedingSpaces);
   const pos = doc.tokens().out(its.pos) as unknown as PartOfSpeech[];
   const chunk: PartOfSpeech[] = [];

@@ -1,4 +1,3 @@
-import { innerProduct64 } from '../inner-product.js';
 import { ROLES } from './roles.js';
 
 /** How far neighbours count: 0 leaves each sentence by itself, 1 takes the transitions at their word. */
@@ -17,16 +16,20 @@ export function smoothRoles(alone: Float32Array, transitions: Float32Array): Flo
   const turned = step.map((_, at) => step[(at % roles) * roles + Math.floor(at / roles)]!);
   const forward = new Float64Array(n * roles);
   const backward = new Float64Array(n * roles).fill(1);
+  const row = new Float64Array(roles);
   for (let s = 0, at = 0; s < n; s += 1, at += roles) {
-    for (let to = 0; to < roles; to += 1) forward[at + to] = alone[at + to]! * (s === 0 ? 1 : innerProduct64(forward, at - roles, turned, to * roles, roles));
+    if (s === 0) row.fill(1);
+    else carryOver(forward, at - roles, step, row);
+    for (let to = 0; to < roles; to += 1) forward[at + to] = alone[at + to]! * row[to]!;
     scaleRow(forward, at, roles);
   }
   const ahead = new Float64Array(roles);
-  for (let s = n - 2; s >= 0; s -= 1) {
-    const next = (s + 1) * roles;
-    for (let to = 0; to < roles; to += 1) ahead[to] = alone[next + to]! * backward[next + to]!;
-    for (let from = 0; from < roles; from += 1) backward[s * roles + from] = innerProduct64(step, from * roles, ahead, 0, roles);
-    scaleRow(backward, s * roles, roles);
+  for (let s = n - 2, at = s * roles; s >= 0; s -= 1, at -= roles) {
+    for (let to = 0; to < roles; to += 1) ahead[to] = alone[at + roles + to]! * backward[at + roles + to]!;
+    scaleRow(ahead, 0, roles);
+    carryOver(ahead, 0, turned, row);
+    backward.set(row, at);
+    scaleRow(backward, at, roles);
   }
   const out = new Float32Array(n * roles);
   for (let s = 0; s < n; s += 1) {
@@ -35,6 +38,20 @@ export function smoothRoles(alone: Float32Array, transitions: Float32Array): Flo
     for (let r = s * roles; r < (s + 1) * roles; r += 1) out[r] = (forward[r]! * backward[r]!) / sum;
   }
   return out;
+}
+
+/** A role less likely than this carries nothing over; of twenty, most are. */
+const UNLIKELY = 1e-4;
+
+/** What the weights of a row of roles, from `at`, come to by way of a matrix whose rows are theirs: written into `into`. */
+function carryOver(weights: Float64Array, at: number, matrix: Float64Array, into: Float64Array): void {
+  const roles = into.length;
+  into.fill(0);
+  for (let r = 0; r < roles; r += 1) {
+    const weight = weights[at + r]!;
+    if (weight < UNLIKELY) continue;
+    for (let k = 0, m = r * roles; k < roles; k += 1, m += 1) into[k] = into[k]! + weight * matrix[m]!;
+  }
 }
 
 function scaleRow(values: Float64Array, at: number, length: number): void {

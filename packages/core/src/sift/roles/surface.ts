@@ -77,10 +77,14 @@ const LISTS: readonly (readonly [string, ReadonlySet<string>])[] = [
 ];
 
 /** Places of the lists that a word is in; one look-up a word instead of one a list. */
-const LISTS_OF = new Map<string, number[]>();
-LISTS.forEach(([, set], l) => {
-  for (const word of set) LISTS_OF.set(word, [...(LISTS_OF.get(word) ?? []), l]);
-});
+function placesOf(lists: readonly (readonly [string, ReadonlySet<string>])[]): ReadonlyMap<string, readonly number[]> {
+  const places = new Map<string, number[]>();
+  lists.forEach(([, set], l) => {
+    for (const word of set) places.set(word, [...(places.get(word) ?? []), l]);
+  });
+  return places;
+}
+const LISTS_OF = placesOf(LISTS);
 
 const NO_LISTS: readonly number[] = [];
 
@@ -100,6 +104,9 @@ const STARTS: readonly (readonly [string, ReadonlySet<string>])[] = [
   ['starts yes', new Set(['yes', 'no', 'yeah', 'mm', 'oh', 'well', 'ah'])],
 ];
 
+/** Places of the starts that a word is one of. */
+const STARTS_OF = placesOf(STARTS);
+
 const LENGTHS = [3, 6, 10, 15, 22, 30] as const;
 const MORE = ['commands', 'noun share', 'verb share', 'asks before', 'new voice', 'voice leaves', 'shouts', 'stops early', 'fillers share'] as const;
 
@@ -111,6 +118,9 @@ export const SURFACE_FEATURES: readonly string[] = [
   ...LENGTHS.map((n) => `over ${n} words`),
   ...MORE,
 ];
+
+/** Parts of speech that a finished sentence ends with. */
+const MAY_END: ReadonlySet<PartOfSpeech> = new Set(['VERB', 'NOUN', 'PROPN', 'ADJ', 'NUM', 'PRON', 'ADV', 'X']);
 
 const tellAt = new Map(TELLS.map((tell, i) => [tell, i]));
 
@@ -133,7 +143,8 @@ export function writeSurface(reading: RoleReading, s: number, into: Float32Array
   for (let i = at; i < lists + LISTS.length; i += 1) into[i] = Math.min(2, Math.sqrt(into[i]!));
   k = lists + LISTS.length;
   const first = firstTelling(reading, s);
-  for (const [, set] of STARTS) into[k++] = set.has(texts[first]!) ? 1 : 0;
+  for (const start of STARTS_OF.get(texts[first]!) ?? NO_LISTS) into[k + start] = 1;
+  k += STARTS.length;
   for (const length of LENGTHS) into[k++] = n > length ? 1 : 0;
   let nouns = 0;
   let verbs = 0;
@@ -149,8 +160,8 @@ export function writeSurface(reading: RoleReading, s: number, into: Float32Array
   into[k++] = s > 0 && asksHere(reading, s - 1) ? 1 : 0;
   into[k++] = s > 0 && sentences[s - 1]!.speaker !== speaker ? 1 : 0;
   into[k++] = s + 1 < sentences.length && sentences[s + 1]!.speaker !== speaker ? 1 : 0;
-  into[k++] = /!["'”’)]*$/.test(words[endWord - 1]!.text) ? 1 : 0;
-  into[k++] = ['VERB', 'NOUN', 'PROPN', 'ADJ', 'NUM', 'PRON', 'ADV', 'X'].includes(tags[endWord - 1]!) ? 0 : 1;
+  into[k++] = words[endWord - 1]!.text.includes('!') && /!["'”’)]*$/.test(words[endWord - 1]!.text) ? 1 : 0;
+  into[k++] = MAY_END.has(tags[endWord - 1]!) ? 0 : 1;
   into[k] = Math.min(1, (3 * fillers) / n);
 }
 
@@ -167,8 +178,10 @@ const TURNED = /^(?:do|does|did|is|are|was|were|can|could|would|should|have|has|
 /** Whether a sentence asks: a question mark, or the shape of a question where nothing is punctuated. */
 export function asksHere(reading: Pick<RoleReading, 'words' | 'texts' | 'tags' | 'sentences'>, s: number): boolean {
   const { firstWord, endWord } = reading.sentences[s]!;
-  if (/\?["'”’)\]]*$/.test(reading.words[endWord - 1]!.text)) return true;
-  if (/[.!…]["'”’)\]]*$/.test(reading.words[endWord - 1]!.text) || endWord - firstWord > 25) return false;
+  const last = reading.words[endWord - 1]!.text;
+  if (last.endsWith('.')) return false; // most sentences, without a pattern
+  if (/\?["'”’)\]]*$/.test(last)) return true;
+  if (/[.!…]["'”’)\]]*$/.test(last) || endWord - firstWord > 25) return false;
   let i = firstWord;
   while (i + 2 < endWord && /^(?:and|so|but|okay|ok|well|now|right|um|uh|er)$/.test(reading.texts[i]!)) i += 1;
   const [text, next] = [reading.texts[i]!, reading.texts[i + 1] ?? ''];

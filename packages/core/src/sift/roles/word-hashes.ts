@@ -1,3 +1,4 @@
+import { rememberWords } from '../../text/remember.js';
 import type { RoleReading } from './surface.js';
 
 /** Words and pairs of words are told apart by this many places; a power of two. */
@@ -15,8 +16,7 @@ export function wordHashes(reading: Pick<RoleReading, 'texts' | 'sentences' | 'w
   };
   let before = hashOn(BASIS, '^ ');
   for (let i = firstWord; i < endWord; i += 1) {
-    const text = reading.words[i]!.kind === 'mark' ? '[mark]' : HAS_DIGIT.test(reading.texts[i]!) ? '#' : reading.texts[i]!;
-    const alone = hashOn(BASIS, text);
+    const { text, alone } = spelt(reading.words[i]!.kind === 'mark' ? '[mark]' : reading.texts[i]!);
     add(alone);
     add(hashOn(before, text));
     before = hashOn(alone, ' ');
@@ -25,7 +25,11 @@ export function wordHashes(reading: Pick<RoleReading, 'texts' | 'sentences' | 'w
   return { places: places.subarray(0, found), weight: 1 / Math.sqrt(Math.max(1, found)) };
 }
 
-const HAS_DIGIT = /\d/;
+/** A word as it is hashed, all figures alike, and its hash by itself. */
+const spelt = rememberWords((word) => {
+  const text = /\d/.test(word) ? '#' : word;
+  return { text, alone: hashOn(BASIS, text) };
+});
 
 /** FNV-1a goes letter by letter, so the hash of a pair goes on from that of its first word. */
 const BASIS = 0x811c9dc5;

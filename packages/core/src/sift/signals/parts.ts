@@ -108,7 +108,14 @@ const PLAINLY = 0.03;
  * so that without them less would be left.
  */
 export function richestSentences(context: SiftContext, run: Run, signal: MeasuredSignal, raw: Raw, roles: readonly Role[], most: number): number[] {
-  const worth = (s: number): number => roles.reduce((sum, role) => sum + Math.max(0, weightOf(signal, role)) * roleIn(context, s, role), 0);
+  const weights = roles.map((role) => Math.max(0, weightOf(signal, role)));
+  const places = roles.map(roleAt);
+  const worths = tabulate(run.end - run.first, (k) => {
+    let sum = 0;
+    for (let r = 0; r < places.length; r += 1) sum += weights[r]! * context.roles[(run.first + k) * ROLES.length + places[r]!]!;
+    return sum;
+  });
+  const worth = (s: number): number => worths[s - run.first]!;
   const length = (s: number): number => context.sentences[s]!.endWord - context.sentences[s]!.firstWord;
   const inside = Array.from({ length: run.end - run.first }, (_, k) => run.first + k);
   const words = inside.reduce((sum, s) => sum + length(s), 0);
