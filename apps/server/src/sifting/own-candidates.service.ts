@@ -37,12 +37,10 @@ export class OwnCandidatesService {
     const there = form.around === true ? null : await this.findOn(siftId, form);
     if (there !== null) return there;
     const candidate = await this.score(actor, sift, form);
-    if (form.around === true) {
-      const same = await this.findOn(siftId, candidate);
-      if (same !== null) return same;
-    }
     return this.sequelize.transaction(async (transaction) => {
       await Sift.findByPk(siftId, { transaction, lock: true }); // two people at once take their ranks one after the other
+      const same = await this.findOn(siftId, candidate, transaction);
+      if (same !== null) return same;
       const rank = await this.makeRoom(siftId, candidate.score, transaction);
       const [id] = await writeCandidates(sift, [{ ...candidate, rank }], 'own', transaction);
       if (rank <= (sift.strongCount ?? 0)) await Sift.increment('strongCount', { by: 1, where: { id: siftId }, transaction });
@@ -73,8 +71,11 @@ export class OwnCandidatesService {
   }
 
   /** Id of the candidate that lies on some words now. */
-  private async findOn(siftId: string, { firstWord, endWord }: WordRange): Promise<string | null> {
-    return (await CandidateRow.findOne({ where: { siftId, firstWord, endWord }, attributes: ['id'] }))?.id ?? null;
+  private async findOn(siftId: string, { firstWord, endWord }: WordRange, transaction?: Transaction): Promise<string | null> {
+    return (
+      (await CandidateRow.findOne({ where: { siftId, firstWord, endWord }, attributes: ['id'], ...(transaction === undefined ? {} : { transaction }) }))?.id ??
+      null
+    );
   }
 
   private async score(actor: Actor, sift: Sift, { firstWord, endWord, around = false }: OwnCandidateForm): Promise<Candidate> {

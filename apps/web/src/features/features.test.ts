@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import type { CandidateView, ScheduleView } from '../app/api.js';
-import { dropOn, toPlan } from './planning/plan.js';
+import { dropOn, minutesOver, toPlan } from './planning/plan.js';
 import { pairFiles } from './recordings/upload.js';
 import { NO_FILTER } from './sifting/bench-slice.js';
 import { paragraphOf, toParagraphs } from './sifting/paragraphs.js';
@@ -137,6 +137,19 @@ describe('dropOn', () => {
     expect(dropOn(toPlan(view), 's', 'c', '2026-05-05')).toMatchObject({ refusal: { detail: 'First has no posting window on this weekday.' } });
     expect(dropOn(toPlan(view), 's', 'c', '2026-04-27')).toMatchObject({ refusal: { code: 'in-past' } });
   });
+});
+
+describe('minutesOver', () => {
+  const nowMs = Date.UTC(2026, 10, 26, 1, 30);
+  it.each([
+    ['Europe/Dublin', '2026-11-26', 90],
+    ['Europe/Dublin', '2026-11-25', 1_440],
+    ['Europe/Dublin', '2026-11-27', -1],
+    // Halifax is four hours behind, so its day before is not over yet; Adelaide ten and a half ahead.
+    ['America/Halifax', '2026-11-25', 21 * 60 + 30],
+    ['America/Halifax', '2026-11-26', -1],
+    ['Australia/Adelaide', '2026-11-26', 12 * 60],
+  ])('%s, %s', (zone, date, minutes) => expect(minutesOver(zone, nowMs, date)).toBe(minutes));
 });
 
 describe('colours: WCAG 2.2, contrast minimum (AA, 4.5 to 1 for text)', () => {

@@ -32,11 +32,12 @@ export function bestTitle(passage: Passage, tells: readonly Tell[], limit: numbe
   let best = { text: '', worth: -Infinity };
   for (const [from, to] of clauses(passage)) {
     if (to - from < 3) continue;
-    if (bestPossible(passage, inside, from, to) <= best.worth) continue;
+    const most = bestPossible(passage, inside, from, to);
+    if (most <= best.worth) continue;
     const text = cleanLine(passage, from, to);
     const n = text.split(' ').length;
     if (text.length > limit || n < 3) continue;
-    let worth = bestPossible(passage, inside, from, to) + (n < 5 ? -0.6 : n > 12 ? -0.2 : 0);
+    let worth = most + (n < 5 ? -0.6 : n > 12 ? -0.2 : 0);
     if (/^(?:it|he|she|they|that|this|which|and|or|because|them)\b/i.test(text)) worth -= 0.8;
     if (worth > best.worth) best = { text, worth };
   }

@@ -9,8 +9,6 @@ export interface HeardVoice {
   readonly movesSemitones: number;
   /** How much louder than the speakers' usual level, in dB. */
   readonly liftDb: number;
-  /** How far the level moves: standard deviation in dB. */
-  readonly swingsDb: number;
 }
 
 /** A run of which less than this is voiced tells nothing, in steps of the track. */
@@ -26,7 +24,7 @@ const SPEECH_BELOW_DB = 28;
 export function hearVoice(track: VoiceTrack, sentences: readonly Sentence[]): (run: Run) => HeardVoice | null {
   const floor = loudestTenth(track.levels.subarray(stepAt(sentences[0]?.startMs ?? 0), stepAt(sentences.at(-1)?.endMs ?? 0))) - SPEECH_BELOW_DB;
   const usual = usualOf(track, sentences, floor);
-  const sums = { voiced: zeros(sentences), pitch: zeros(sentences), pitchSquare: zeros(sentences), level: zeros(sentences), levelSquare: zeros(sentences) };
+  const sums = { voiced: zeros(sentences), pitch: zeros(sentences), pitchSquare: zeros(sentences), level: zeros(sentences) };
   sentences.forEach((sentence, s) => {
     const middle = usual.get(sentence.speaker);
     if (middle === undefined) return;
@@ -36,20 +34,20 @@ export function hearVoice(track: VoiceTrack, sentences: readonly Sentence[]): (r
       sums.pitch[s]! += high;
       sums.pitchSquare[s]! += high * high;
       sums.level[s]! += loud;
-      sums.levelSquare[s]! += loud * loud;
     });
   });
-  const [voiced, pitch, pitchSquare, level, levelSquare] = [sums.voiced, sums.pitch, sums.pitchSquare, sums.level, sums.levelSquare].map(
-    (values) => new Sums(values),
-  ) as [Sums, Sums, Sums, Sums, Sums];
+  const [voiced, pitch, pitchSquare, level] = [sums.voiced, sums.pitch, sums.pitchSquare, sums.level].map((values) => new Sums(values)) as [
+    Sums,
+    Sums,
+    Sums,
+    Sums,
+  ];
   return (run) => {
     const n = voiced.sum(run);
     if (n < ENOUGH_STEPS) return null;
-    const spread = (sum: number, square: number): number => Math.sqrt(Math.max(0, square / n - (sum / n) ** 2));
     return {
-      movesSemitones: spread(pitch.sum(run), pitchSquare.sum(run)),
+      movesSemitones: Math.sqrt(Math.max(0, pitchSquare.sum(run) / n - (pitch.sum(run) / n) ** 2)),
       liftDb: level.sum(run) / n,
-      swingsDb: spread(level.sum(run), levelSquare.sum(run)),
     };
   };
 }

@@ -4,7 +4,7 @@ import clsx from 'clsx';
 import { Fragment, memo, type ReactNode } from 'react';
 import type { ChannelView, PostView, ScheduleView } from '../../app/api.js';
 import { useAppSelector } from '../../app/store.js';
-import { dropOn, postsOn } from './plan.js';
+import { dropOn, minutesOver, postsOn } from './plan.js';
 
 interface BoardProps {
   view: ScheduleView;
@@ -91,7 +91,7 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
                             }
                             titleOf={titleOf}
                             onOpen={onOpen}
-                            past={date < today}
+                            minutesOver={minutesOver(channel.zone, plan.nowMs, date)}
                           />
                         </Cell>
                       );
@@ -176,10 +176,11 @@ interface DayProps {
   blackout: string | null;
   titleOf: ReadonlyMap<string, { title: string; score: number }>;
   onOpen: (post: PostView) => void;
-  past: boolean;
+  /** See `minutesOver`. */
+  minutesOver: number;
 }
 
-const Day = memo(function Day({ channel, date, posts, blackout, titleOf, onOpen, past }: DayProps): ReactNode {
+const Day = memo(function Day({ channel, date, posts, blackout, titleOf, onOpen, minutesOver: over }: DayProps): ReactNode {
   if (posts.length > 0)
     return (
       <div className="flex flex-col gap-1">
@@ -191,9 +192,10 @@ const Day = memo(function Day({ channel, date, posts, blackout, titleOf, onOpen,
   if (blackout !== null) return <div className="hatched h-[54px] px-[7px] py-[5px] text-[11px] text-soft">{blackout}, no posts</div>;
   const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date));
   if (windows.length === 0) return null;
+  const open = windows.filter(({ minute }) => minute > over);
   return (
     <div className="time h-[54px] rounded-sm border border-dashed border-rule px-[6px] py-1 text-soft">
-      {past ? 'went empty' : `open ${windows.map((window) => formatMinute(window.minute)).join(' ')}`}
+      {open.length === 0 ? 'went empty' : `open ${open.map(({ minute }) => formatMinute(minute)).join(' ')}`}
     </div>
   );
 });

@@ -1,5 +1,7 @@
-import { checkPlacement, instantOf, openSlots, type Plan, type PlanChannel, type PlanShort, type Refusal, weekdayOf } from '@sift-reel/core';
+import { checkPlacement, instantOf, openSlots, type Plan, type PlanChannel, type PlanShort, type Refusal, wallTimeAt, weekdayOf } from '@sift-reel/core';
 import type { PostView, ScheduleView } from '../../app/api.js';
+
+const MINUTES_A_DAY = 1_440;
 
 /** The schedule as the planning core knows it, so that the board refuses in the same words as the server. */
 export function toPlan(view: ScheduleView): Plan {
@@ -55,6 +57,12 @@ export function bestOpenSlot(plan: Plan, from: string, to: string): { channel: P
     }
   }
   return best;
+}
+
+/** How much of a day is over on the wall of a channel's zone, in minutes: -1 for days to come, all of it for those gone by. */
+export function minutesOver(zone: string, nowMs: number, date: string): number {
+  const now = wallTimeAt(zone, nowMs);
+  return date < now.date ? MINUTES_A_DAY : date > now.date ? -1 : now.minute;
 }
 
 export function instantIso(plan: Plan, channelId: string, date: string, minute: number): string {
