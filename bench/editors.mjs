@@ -1,6 +1,6 @@
 // How well the ranking agrees with the marks of bench/editors: 0 is a random passage, 1 is one reader judged by the others.
 import { sift } from '@sift-reel/core';
-import { judge, mean, randomPassages, TOP } from '@sift-reel/fitting';
+import { judge, judgeByLater, mean, randomPassages, TOP } from '@sift-reel/fitting';
 import { byExamples, byWordLists, examples, firstPassages } from './lib/baselines.mjs';
 import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
 import { row } from './measure.mjs';
@@ -21,6 +21,7 @@ for (const part of wanted) {
     return {
       name: one.file,
       engine: judge(one, withVectors),
+      later: judgeByLater(one, one.later, withVectors),
       words: judge(one, sift(input(one, null)).candidates),
       'word lists': judge(one, byWordLists(one.transcript, textsOf(one.transcript))),
       'vectors alone': judge(one, byExamples(one.transcript, vectors[i], wantedVectors)),
@@ -28,7 +29,7 @@ for (const part of wanted) {
       random: averaged(Array.from({ length: 60 }, (_, i) => judge(one, randomPassages(one.talk, TOP, 100 + i)))),
     };
   });
-  row(`-- ${part}`, 'agreement', 'nDCG', 'never', 'edges', 'of readers', 'no vectors');
+  row(`-- ${part}`, 'agreement', 'nDCG', 'never', 'edges', 'of readers', 'kept', 'of readers', 'no vectors');
   for (const one of judged)
     row(
       one.name,
@@ -37,6 +38,8 @@ for (const part of wanted) {
       one.engine.never.toFixed(3),
       one.engine.edges.toFixed(2),
       one.engine.edgesOfReaders.toFixed(2),
+      one.engine.kept.toFixed(2),
+      one.engine.keptOfReaders.toFixed(2),
       one.words.agreement.toFixed(2),
     );
   for (const kind of ['engine', 'words', 'word lists', 'vectors alone', 'first', 'random'])
@@ -47,5 +50,14 @@ for (const part of wanted) {
       mean(judged.map((one) => one[kind].never)).toFixed(3),
       mean(judged.map((one) => one[kind].edges)).toFixed(3),
       mean(judged.map((one) => one[kind].edgesOfReaders)).toFixed(3),
+      mean(judged.map((one) => one[kind].kept)).toFixed(3),
+      mean(judged.map((one) => one[kind].keptOfReaders)).toFixed(3),
     );
+  const byLater = judged.filter((_, i) => set[i].later.length > 0).map((one) => one.later);
+  if (byLater.length === 0) continue;
+  row('by a later reader', 'agreement', 'never', 'edges', 'of readers', 'kept', 'of readers');
+  row(
+    'mean, engine',
+    ...['agreement', 'never', 'edges', 'edgesOfReaders', 'kept', 'keptOfReaders'].map((key) => mean(byLater.map((one) => one[key])).toFixed(3)),
+  );
 }

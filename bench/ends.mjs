@@ -1,15 +1,32 @@
 // Sentence ends restored in text whose punctuation was taken away.
 // node bench/ends.mjs            trains on one half and judges on the other
-// node bench/ends.mjs --write    trains on all that is for training and writes packages/core/src/text/ends/gap-weights.ts
+// node bench/ends.mjs --write    trains on all that is for training and writes packages/core/src/text/ends: gap-weights.ts and
+//                                word-odds-table.ts
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { GAP_FEATURES, GAP_PLACES, normalise, packNumbers, splitSentences, winkTagger, writeGapFeatures } from '@sift-reel/core';
+import {
+  GAP_FEATURES,
+  GAP_ODDS,
+  GAP_PLACES,
+  normalise,
+  oddsKey,
+  OddsTable,
+  packNumbers,
+  packOdds,
+  readWordOdds,
+  splitSentences,
+  winkTagger,
+  writeGapFeatures,
+} from '@sift-reel/core';
 import { fitSparseLogistic, readLabelled, readTalk, seededChance } from '@sift-reel/fitting';
 import { addresses, chapters, letters } from './lib/corpora.mjs';
+import { oddsOfEnds } from './lib/language-model.mjs';
 import { SPLIT } from './lib/marked-set.mjs';
 import { row } from './measure.mjs';
 
 const HERE = import.meta.dirname;
+/** How much is kept of the language model: the commonest words, and what tells most of the rest. */
+const KEPT = { words: 12_000, entries: 160_000 };
 /** Share of the ends that get no pause where pauses are rough, and of the other gaps that get one. */
 const MISSING = 0.3;
 const MISLEADING = 0.1;
@@ -75,22 +92,32 @@ const train = [
 // Talk counts more than speeches and the novel: it is what the product reads.
 const repeats = (i) => (i < subjects.length + SPLIT.fit.length ? 2 : 1);
 
-function examplesOf(list) {
+function examplesOf(list, table) {
   const places = [];
+  const values = [];
   const labels = [];
   const row = new Int32Array(GAP_FEATURES);
+  const odds = new Float32Array(GAP_ODDS);
   list.forEach(({ texts, ends }, i) => {
     const words = texts.map(normalise);
     const tags = winkTagger(words);
+    const writeOdds = readWordOdds(words, table);
     for (let k = 1; k < words.length; k += 1) {
       writeGapFeatures(words, tags, k, row);
+      writeOdds(k, odds);
       for (let n = 0; n < repeats(i); n += 1) {
         places.push(...row);
+        values.push(...odds);
         labels.push(ends.has(k) ? 1 : 0);
       }
     }
   });
-  return { places: Int32Array.from(places), features: GAP_FEATURES, labels: Uint8Array.from(labels) };
+  return {
+    places: Int32Array.from(places),
+    features: GAP_FEATURES,
+    numbers: { values: Float32Array.from(values), columns: GAP_ODDS },
+    labels: Uint8Array.from(labels),
+  };
 }
 
 /** Found and true ends, inside the text: the last one is given. */
@@ -119,12 +146,19 @@ function judge(list, timed) {
 }
 
 if (process.argv.includes('--write')) {
-  const set = examplesOf(train);
+  const odds = packOdds(new Map((await oddsOfEnds(KEPT)).reverse().map(({ kind, words, value }) => [oddsKey(kind, ...words), value])));
+  const set = examplesOf(train, new OddsTable(odds));
   const weights = fitSparseLogistic(set, { size: GAP_PLACES, epochs: 12, rate: 0.02, pull: 5e-5, chance: seededChance(4) });
   const { scales, bytes } = packNumbers(weights);
-  writeFileSync(
-    join(HERE, '..', 'packages', 'core', 'src', 'text', 'ends', 'gap-weights.ts'),
-    `// Written by \`npm run bench -- ends --write\` from ${set.labels.length} gaps between words. Do not edit.\nexport const GAP_WEIGHTS = {\n  scales: '${scales}',\n  bytes: '${bytes}',\n} as const;\n`,
+  const file = (name, text) => writeFileSync(join(HERE, '..', 'packages', 'core', 'src', 'text', 'ends', name), text);
+  const made = (from) => `// Written by \`npm run bench -- ends --write\` from ${from}. Do not edit.\n`;
+  file(
+    'gap-weights.ts',
+    `${made(`${set.labels.length} gaps between words`)}export const GAP_WEIGHTS = {\n  scales: '${scales}',\n  bytes: '${bytes}',\n} as const;\n`,
+  );
+  file(
+    'word-odds-table.ts',
+    `${made('the language model of Debian’s pocketsphinx-en-us (see docs/licences.md)')}export const WORD_ODDS = {\n  keys: '${odds.keys}',\n  values: '${odds.values}',\n} as const;\n`,
   );
 } else {
   /** Takes the pause from a share of the ends, and puts one before some other words, as people do. */

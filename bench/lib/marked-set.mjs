@@ -9,10 +9,11 @@ import { Embedder } from '@sift-reel/embedder';
 const HERE = join(import.meta.dirname, '..', 'editors');
 export const SPLIT = JSON.parse(readFileSync(join(HERE, 'split.json'), 'utf8'));
 
-/** The talks named, each with its transcript as a file would give it and its readers' marks. */
+/** The talks named, each with its transcript as a file would give it, its readers' marks, and what a later reader marked. */
 export function readMarkedSet(names) {
   const readers = readdirSync(join(HERE, 'marks')).sort();
   const marks = readers.map((file) => readMarks(file, readFileSync(join(HERE, 'marks', file), 'utf8')));
+  const later = readMarks('reader-d.txt', readFileSync(join(HERE, 'later', 'reader-d.txt'), 'utf8'));
   const files = readdirSync(join(HERE, 'talks')).sort();
   return names.map((name) => {
     const file = files.find((one) => one.startsWith(`${name}-`));
@@ -24,7 +25,14 @@ export function readMarkedSet(names) {
       speakers: SPLIT.nameless.includes(name) ? 'nameless' : 'named',
     });
     const { transcript } = readTranscript(new TextEncoder().encode(captions));
-    return { name, file, talk, transcript, marks: marks.map((list) => list.filter((mark) => mark.talk === name)) };
+    return {
+      name,
+      file,
+      talk,
+      transcript,
+      marks: marks.map((list) => list.filter((mark) => mark.talk === name)),
+      later: later.filter((mark) => mark.talk === name),
+    };
   });
 }
 

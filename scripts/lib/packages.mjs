@@ -12,6 +12,8 @@ const DEBIAN = {
   ffmpeg: () => onPath('ffmpeg') && onPath('ffprobe'),
   flite: () => onPath('flite'),
   chromium: () => onPath('chromium'),
+  // Only to train how sentences are restored (bench/ends.mjs); the app never asks for it.
+  'pocketsphinx-en-us': () => existsSync('/usr/share/pocketsphinx/model/en-us/en-us.lm.bin'),
 };
 
 function onPath(name) {

@@ -3,10 +3,11 @@ import { readTranscript, ROLES } from '@sift-reel/core';
 import { seededChance, shuffled } from './math/chance.js';
 import { fitLogistic, predict } from './math/logistic.js';
 import { fitSparseLogistic } from './math/sparse-logistic.js';
-import { judge, overlap } from './editors/agreement.js';
+import { judge, judgeByLater, overlap } from './editors/agreement.js';
 import { gradesOf, meanOver, neverOf, readMarks } from './editors/marks.js';
 import { readTalk, toCaptions } from './editors/talk.js';
 import { worthOf } from './editors/worth.js';
+import { asHeard, roughened } from './roles/as-heard.js';
 import { bareText, readLabelled } from './roles/labelled.js';
 import { countTransitions } from './roles/fit-roles.js';
 import { fitPairwise } from './weights/pairwise.js';
@@ -59,6 +60,16 @@ describe('multinomial logistic regression', () => {
     const weights = fitSparseLogistic({ places, features: 2, labels }, { size: 8, epochs: 6, rate: 0.1, pull: 0, chance: seededChance(4) });
     expect(weights[3]!).toBeGreaterThan(1);
     expect(weights[4]!).toBeLessThan(-1);
+  });
+  it('binary, over places and numbers: gives each number a weight of its own behind the places', () => {
+    const draw = seededChance(6);
+    const values = Float32Array.from({ length: 600 }, () => 2 * draw() - 1);
+    const labels = Uint8Array.from({ length: 300 }, (_, i) => (values[2 * i]! > 0 ? 1 : 0));
+    const set = { places: new Int32Array(300), features: 1, labels, numbers: { values, columns: 2 } };
+    const weights = fitSparseLogistic(set, { size: 4, epochs: 12, rate: 0.2, pull: 0, chance: seededChance(4) });
+    expect(weights).toHaveLength(6);
+    expect(weights[4]!).toBeGreaterThan(2);
+    expect(Math.abs(weights[5]!)).toBeLessThan(0.25 * weights[4]!);
   });
 });
 
@@ -148,10 +159,54 @@ describe('agreement', () => {
     expect(whole.edgesOfReaders).toBeGreaterThan(0.7);
     expect(judge({ talk, marks }, []).edges).toBe(0);
   });
+  it('tells how many a reader would keep as they are', () => {
+    const third = ({ startMs, endMs }: { startMs: number; endMs: number }) => ({ startMs, endMs: startMs + (endMs - startMs) / 3 });
+    expect(judge({ talk, marks }, [10, 30, 0].map(passage)).kept).toBeCloseTo(2 / 3, 9);
+    expect(judge({ talk, marks }, [10, 30, 50].map(passage).map(third)).kept).toBe(0);
+    expect(judge({ talk, marks }, []).keptOfReaders).toBe(1);
+  });
+  it('by a later reader: earlier readers stand at 1, and who meets the later one better stands above them', () => {
+    const later = reader([12, 32, 52]);
+    const by = (firsts: number[]) => judgeByLater({ talk, marks: [marks[0]!] }, [...later, { talk: '01', first: 0, end: 5, grade: 0 }], firsts.map(passage));
+    expect(by([10, 30, 50]).agreement).toBeCloseTo(1, 9);
+    expect(by([12, 32, 52]).agreement).toBeGreaterThan(1.2);
+    expect(by([12, 32, 52])).toMatchObject({ edges: 1, kept: 1, never: 0 });
+    expect(by([10, 30, 50]).edges).toBeCloseTo(by([10, 30, 50]).edgesOfReaders, 9);
+    expect(by([0]).agreement).toBeLessThan(0);
+    expect(by([0]).never).toBeCloseTo(1, 6);
+  });
   it('tells the share that two readers say nobody should post', () => {
     const never = [...marks[0]!, { talk: '01', first: 0, end: 5, grade: 0 }];
     expect(judge({ talk, marks: [never, never, marks[2]!] }, [0].map(passage)).never).toBeCloseTo(1, 6);
     expect(judge({ talk, marks: [never, marks[1]!, marks[2]!] }, [0].map(passage)).never).toBe(0);
+  });
+});
+
+describe('sentences as they are heard', () => {
+  const file = Array.from({ length: 40 }, (_, i) => `${i % 2 === 0 ? 'st' : '> cl'} The baker of number ${i} went out early, and nobody saw him again.`).join(
+    '\n',
+  );
+  const sentences = readLabelled('f', `${file}\n\nad You should never do that at home.\nad It is always better outside.\n`);
+  it('keep every word, voice and stretch; some are cut in two, some run together', () => {
+    const heard = asHeard(sentences, seededChance(3));
+    const words = (list: readonly { text: string }[]): string[] => list.flatMap(({ text }) => text.split(' '));
+    const spoken = words(heard).filter((word, i, all) => word !== all[i - 1]);
+    for (const word of new Set(words(sentences.map(({ text }) => ({ text: bareText(text) }))))) expect(spoken).toContain(word);
+    expect(heard.length).not.toBe(sentences.length);
+    expect(heard.filter((one) => one.opens)).toHaveLength(2);
+    expect(heard.filter((one) => one.newVoice)).toHaveLength(20);
+    expect(heard.some((one) => one.share < 1)).toBe(true);
+    for (const one of heard) expect(one.share).toBeGreaterThanOrEqual(0.5);
+    expect(asHeard(sentences, seededChance(3))).toEqual(heard);
+  });
+  it('never run together across voices', () => {
+    const turns = sentences.slice(0, 40).map((one) => ({ ...one, newVoice: true }));
+    for (const one of asHeard(turns, seededChance(5))) expect(one.share).toBe(1);
+  });
+  it('roughened, they keep their places and roles and gain words', () => {
+    const rough = roughened(sentences, seededChance(3));
+    expect(rough.map(({ role, opens, newVoice }) => [role, opens, newVoice])).toEqual(sentences.map(({ role, opens, newVoice }) => [role, opens, newVoice]));
+    expect(rough.map(({ text }) => text).join(' ').length).toBeGreaterThan(sentences.map(({ text }) => text).join(' ').length);
   });
 });
 

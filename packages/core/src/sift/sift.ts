@@ -12,6 +12,7 @@ import { weightsFor } from './reweigh.js';
 import { buildScorer, chapterEnds, LONG_CUT_FROM_MS, WANTED_KIND_POINTS } from './score.js';
 import { candidateRuns, cutSpan } from './runs.js';
 import { roundScore } from './scale.js';
+import { joinHalves } from './join-halves.js';
 import { chooseBestSet, countStrong, worthInSet } from './select.js';
 import { RunTable } from './run-table.js';
 import { buildSignals } from './signals/index.js';
@@ -52,7 +53,9 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
   yield { stage: 'choosing', fraction: 0.8 };
   const { cutStartsMs, cutEndsMs } = context;
   const worth = (score: number, first: number, end: number): number => worthInSet(score, cutEndsMs[end - 1]! - cutStartsMs[first]!);
-  const byScore = chooseBestSet(runs, context.sentences.length, worth).sort((a, b) => b.score - a.score || a.first - b.first);
+  const { value: standsAlone } = signals.find(({ name }) => name === 'standsAlone')!;
+  const best = joinHalves(context, chooseBestSet(runs, context.sentences.length, worth), runs, standsAlone);
+  const byScore = best.sort((a, b) => b.score - a.score || a.first - b.first);
   const chosen = withAlternatives(context, byScore.slice(0, MOST_CANDIDATES), runs);
   yield { stage: 'explaining', fraction: 0.9 };
   const statistics = { ...phraseStatistics(context.texts, context.tags), index: indexPhrases(context, 0, context.words.length) };

@@ -58,12 +58,12 @@ describe('signals: more of what earns them is worth more, and its words are the 
         'You should never use forty.',
         'For example, ours took nine weeks.',
       ],
-      ['two cents,'],
+      ['never use forty'],
     ],
     [
       'charge',
       ['I think that is nonsense!', 'I could not believe it, I was terrified.', 'It is the worst thing anybody ever did.', 'We cried and cried. [laughter]'],
-      ['could not believe', 'terrified.', 'cried and cried'],
+      ['could not believe', 'terrified.'],
     ],
   ])('%s', (name, strong, evidence) => {
     const judged = judge(name, strong);
@@ -214,7 +214,7 @@ describe('tells', () => {
     ]);
     expect(context.dull[1]).toBeGreaterThan(0.7);
     expect(context.dull[1]! + context.dull[2]! + context.dull[3]!).toBeGreaterThan(1);
-    expect(context.dull.at(-1)).toBeLessThan(0.5);
+    expect(context.dull.at(-1)).toBeLessThan(context.dull[1]! - 0.3);
   });
 });
 

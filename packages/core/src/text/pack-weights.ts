@@ -30,12 +30,12 @@ export function unpackNumbers(packed: PackedNumbers): Float32Array {
 }
 
 // `atob` and `btoa` are in every browser and in Node, and are no I/O; the numbers are little-endian, as all machines that run this are.
-function toText(bytes: Uint8Array): string {
+export function toText(bytes: Uint8Array): string {
   let text = '';
   for (const byte of bytes) text += String.fromCharCode(byte);
   return btoa(text);
 }
 
-function fromText(text: string): Uint8Array {
+export function fromText(text: string): Uint8Array {
   return Uint8Array.from(atob(text), (character) => character.charCodeAt(0));
 }

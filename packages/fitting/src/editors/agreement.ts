@@ -25,6 +25,10 @@ export interface Judgement {
   readonly edges: number;
   /** The same of each reader's best passages, met by the others'. */
   readonly edgesOfReaders: number;
+  /** Share of the passages that a reader would keep as they are, 0 to 1: at least half of it and of one they marked lie in both. */
+  readonly kept: number;
+  /** The same of each reader's best passages by the others. */
+  readonly keptOfReaders: number;
 }
 
 /** How many of the best count. A tenth of an hour's candidates, for a talk of some ten minutes. */
@@ -53,6 +57,15 @@ export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement
     ),
   );
   const found = top.length === 0 ? 0 : mean(top.map((passage) => value(passage, grades)));
+  const ofReaders = (figure: (own: Passage[], others: Passage[][]) => number): number =>
+    mean(
+      marked.marks.map((marks, r) =>
+        figure(
+          bestOf(talk, marks),
+          spans.filter((_, k) => k !== r),
+        ),
+      ),
+    );
   const agreedNever = Float64Array.from(talk.sentences, (_, s) => (never.filter((reader) => reader[s] === 1).length >= 2 ? 1 : 0));
   return {
     agreement: human > chance ? (found - chance) / (human - chance) : Number.NaN,
@@ -62,15 +75,48 @@ export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement
     ),
     never: mean(top.map((passage) => meanOver(talk, agreedNever, passage.startMs, passage.endMs))),
     edges: meetingOf(top, spans),
-    edgesOfReaders: mean(
-      marked.marks.map((marks, r) =>
-        meetingOf(
-          bestOf(talk, marks),
-          spans.filter((_, k) => k !== r),
-        ),
-      ),
-    ),
+    edgesOfReaders: ofReaders((own, others) => meetingOf(own, others)),
+    kept: keptOf(top, spans),
+    keptOfReaders: ofReaders((own, others) => keptOf(own, others)),
   };
+}
+
+/** What one more reader says of ranked passages, and of the best passages of the readers before. */
+export interface LaterJudgement {
+  /** 0 is a random passage, 1 is one of the earlier readers, by the later one's grades. */
+  readonly agreement: number;
+  /** Share of the time that the later reader says nobody should post. */
+  readonly never: number;
+  readonly edges: number;
+  readonly edgesOfReaders: number;
+  readonly kept: number;
+  readonly keptOfReaders: number;
+}
+
+/** Judges the first `TOP` of ranked passages by a reader who came later; the earlier readers are judged beside them. */
+export function judgeByLater({ talk, marks }: MarkedTalk, later: readonly Mark[], ranked: readonly Passage[]): LaterJudgement {
+  const grades = gradesOf(talk, later);
+  const never = neverOf(talk, later);
+  const spans = [later.filter((mark) => mark.grade > 0).map((mark) => spanOf(talk, mark))];
+  const top = ranked.slice(0, TOP);
+  const gradeOf = (passages: readonly Passage[]): number => mean(passages.map(({ startMs, endMs }) => meanOver(talk, grades, startMs, endMs)));
+  const earlier = marks.map((list) => bestOf(talk, list));
+  const [chance, human] = [gradeOf(randomPassages(talk)), mean(earlier.map(gradeOf))];
+  return {
+    agreement: human > chance ? (gradeOf(top) - chance) / (human - chance) : Number.NaN,
+    never: mean(top.map(({ startMs, endMs }) => meanOver(talk, never, startMs, endMs))),
+    edges: meetingOf(top, spans),
+    edgesOfReaders: mean(earlier.map((own) => meetingOf(own, spans))),
+    kept: keptOf(top, spans),
+    keptOfReaders: mean(earlier.map((own) => keptOf(own, spans))),
+  };
+}
+
+/** From this overlap on a passage is the one that a reader marked, give or take its edges. */
+const KEPT_FROM = 0.5;
+
+function keptOf(passages: readonly Passage[], spans: readonly (readonly Passage[])[]): number {
+  return mean(passages.map((passage) => mean(spans.map((list) => (list.some((span) => overlap(passage, span) >= KEPT_FROM) ? 1 : 0)))));
 }
 
 /** Mean over passages and readers of the best overlap (intersection over union) with a passage that the reader marked. */

@@ -3,15 +3,23 @@ import { seededChance } from '../math/chance.js';
 import { type Example, fitLogistic } from '../math/logistic.js';
 import type { LabelledSentence } from './labelled.js';
 
-/** Examples of one subject in one form, with vectors or without. */
-export function examplesOf(sentences: readonly LabelledSentence[], reading: RoleReading, vectors: Vectors | null): Example[] {
+/**
+ * Examples of one subject in one form, with vectors or without.
+ * @param counts how much each sentence counts, above 0
+ */
+export function examplesOf(
+  sentences: readonly LabelledSentence[],
+  reading: RoleReading,
+  vectors: Vectors | null,
+  counts: (s: number) => number = () => 1,
+): Example[] {
   const dimensions = vectors?.dimensions ?? 0;
   return sentences.map((sentence, s) => {
     const dense = new Float32Array(dimensions + SURFACE_FEATURES.length);
     if (vectors !== null) dense.set(vectors.data.subarray(s * dimensions, (s + 1) * dimensions));
     writeSurface(reading, s, dense, dimensions);
     const { places, weight } = wordHashes(reading, s);
-    return { dense, places, weight, label: sentence.role, counts: 1 };
+    return { dense, places, weight, label: sentence.role, counts: counts(s) };
   });
 }
 
@@ -21,7 +29,7 @@ export function fitRoles(examples: readonly Example[], dimensions: number, seed 
   for (const example of examples) seen[example.label]! += 1;
   const even = examples.length / ROLES.length;
   return fitLogistic(
-    examples.map((example) => ({ ...example, counts: Math.sqrt(even / seen[example.label]!) })),
+    examples.map((example) => ({ ...example, counts: example.counts * Math.sqrt(even / seen[example.label]!) })),
     {
       classes: ROLES.length,
       dense: dimensions + SURFACE_FEATURES.length,
