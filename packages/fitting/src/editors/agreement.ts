@@ -31,23 +31,23 @@ export interface Judgement {
   readonly keptOfReaders: number;
 }
 
-/** How many of the best count. A tenth of an hour's candidates, for a talk of some ten minutes. */
+/** How many of the best count, for a talk of some ten minutes. */
 export const TOP = 5;
 const RANDOM_PASSAGES = 400;
 
-/** Judges the first `TOP` of ranked passages of one talk. */
-export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement {
+/** Judges the first `count` of ranked passages of one talk, beside as many of each reader's best. */
+export function judge(marked: MarkedTalk, ranked: readonly Passage[], count = TOP): Judgement {
   const { talk } = marked;
   const grades = marked.marks.map((marks) => gradesOf(talk, marks));
   const never = marked.marks.map((marks) => neverOf(talk, marks));
   const value = (passage: Passage, by: readonly Float64Array[]): number => mean(by.map((grade) => meanOver(talk, grade, passage.startMs, passage.endMs)));
   const spans = marked.marks.map((marks) => marks.filter((mark) => mark.grade > 0).map((mark) => spanOf(talk, mark)));
-  const top = ranked.slice(0, TOP);
+  const top = ranked.slice(0, count);
   const chance = mean(randomPassages(talk).map((passage) => value(passage, grades)));
   const human = mean(
     marked.marks.map((marks, r) =>
       mean(
-        bestOf(talk, marks).map((passage) =>
+        bestOf(talk, marks, count).map((passage) =>
           value(
             passage,
             grades.filter((_, k) => k !== r),
@@ -61,7 +61,7 @@ export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement
     mean(
       marked.marks.map((marks, r) =>
         figure(
-          bestOf(talk, marks),
+          bestOf(talk, marks, count),
           spans.filter((_, k) => k !== r),
         ),
       ),
@@ -71,7 +71,7 @@ export function judge(marked: MarkedTalk, ranked: readonly Passage[]): Judgement
     agreement: human > chance ? (found - chance) / (human - chance) : Number.NaN,
     ndcg: ndcg(
       top.map((passage) => value(passage, grades)),
-      idealGains(marked, grades, value),
+      idealGains(marked, grades, value, count),
     ),
     never: mean(top.map((passage) => meanOver(talk, agreedNever, passage.startMs, passage.endMs))),
     edges: meetingOf(top, spans),
@@ -93,14 +93,14 @@ export interface LaterJudgement {
   readonly keptOfReaders: number;
 }
 
-/** Judges the first `TOP` of ranked passages by a reader who came later; the earlier readers are judged beside them. */
-export function judgeByLater({ talk, marks }: MarkedTalk, later: readonly Mark[], ranked: readonly Passage[]): LaterJudgement {
+/** Judges the first `count` of ranked passages by a reader who came later; the earlier readers are judged beside them. */
+export function judgeByLater({ talk, marks }: MarkedTalk, later: readonly Mark[], ranked: readonly Passage[], count = TOP): LaterJudgement {
   const grades = gradesOf(talk, later);
   const never = neverOf(talk, later);
   const spans = [later.filter((mark) => mark.grade > 0).map((mark) => spanOf(talk, mark))];
-  const top = ranked.slice(0, TOP);
+  const top = ranked.slice(0, count);
   const gradeOf = (passages: readonly Passage[]): number => mean(passages.map(({ startMs, endMs }) => meanOver(talk, grades, startMs, endMs)));
-  const earlier = marks.map((list) => bestOf(talk, list));
+  const earlier = marks.map((list) => bestOf(talk, list, count));
   const [chance, human] = [gradeOf(randomPassages(talk)), mean(earlier.map(gradeOf))];
   return {
     agreement: human > chance ? (gradeOf(top) - chance) / (human - chance) : Number.NaN,
@@ -136,11 +136,11 @@ const spanOf = (talk: Talk, mark: Mark): Passage => ({
 });
 
 /** A reader's best passages: by grade, earlier first. */
-function bestOf(talk: Talk, marks: readonly Mark[]): Passage[] {
+function bestOf(talk: Talk, marks: readonly Mark[], count: number): Passage[] {
   return marks
     .filter((mark) => mark.grade > 0)
     .sort((a, b) => b.grade - a.grade || a.first - b.first)
-    .slice(0, TOP)
+    .slice(0, count)
     .map((mark) => spanOf(talk, mark));
 }
 
@@ -154,12 +154,17 @@ export function randomPassages(talk: Talk, count = RANDOM_PASSAGES, seed = 7): P
 }
 
 /** The best that could be had: the readers' own passages, best first, leaving out what overlaps. */
-function idealGains(marked: MarkedTalk, grades: readonly Float64Array[], value: (passage: Passage, by: readonly Float64Array[]) => number): number[] {
-  const all = marked.marks.flatMap((marks) => bestOf(marked.talk, marks).map((passage) => ({ passage, gain: value(passage, grades) })));
+function idealGains(
+  marked: MarkedTalk,
+  grades: readonly Float64Array[],
+  value: (passage: Passage, by: readonly Float64Array[]) => number,
+  count: number,
+): number[] {
+  const all = marked.marks.flatMap((marks) => bestOf(marked.talk, marks, count).map((passage) => ({ passage, gain: value(passage, grades) })));
   all.sort((a, b) => b.gain - a.gain);
   const kept: { passage: Passage; gain: number }[] = [];
   for (const one of all) {
-    if (kept.length < TOP && kept.every(({ passage }) => passage.endMs <= one.passage.startMs || one.passage.endMs <= passage.startMs)) kept.push(one);
+    if (kept.length < count && kept.every(({ passage }) => passage.endMs <= one.passage.startMs || one.passage.endMs <= passage.startMs)) kept.push(one);
   }
   return kept.map(({ gain }) => gain);
 }
