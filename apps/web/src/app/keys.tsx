@@ -16,8 +16,13 @@ function changed(next: readonly (readonly KeyBinding[])[]): void {
   for (const listener of listeners) listener();
 }
 
+/** A tick or a button keeps the focus after it was clicked, and takes no letters. */
+const TAKES_NO_LETTERS = /^(?:checkbox|button|submit|reset|file)$/;
+
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  if (!(target instanceof HTMLElement)) return false;
+  if (target instanceof HTMLInputElement) return !TAKES_NO_LETTERS.test(target.type);
+  return target.isContentEditable || /^(?:TEXTAREA|SELECT)$/.test(target.tagName);
 }
 
 function nameOf(event: KeyboardEvent): string {
@@ -43,7 +48,7 @@ export function useKeys(bindings: readonly KeyBinding[]): void {
       if (
         (binding.key === ' ' || binding.key === 'Enter') &&
         event.target instanceof HTMLElement &&
-        event.target.closest('button, a, [role="button"], [role="slider"]') !== null
+        event.target.closest('button, a, input, [role="button"], [role="slider"]') !== null
       )
         return;
       event.preventDefault();

@@ -117,7 +117,9 @@ export function ClockField({
 }: Omit<FieldProps, 'children'> & { value: number | null; onChange: (ms: number | null) => void; emptyMeans?: string }): ReactNode {
   const [text, setText] = useState(value === null ? '' : formatTimecode(value));
   useEffect(() => {
-    setText((typed) => ((typed.trim() === '' ? null : parseClock(typed)) === value ? typed : value === null ? '' : formatTimecode(value)));
+    // A field that was emptied stays empty, though the form may take it for 0: somebody is about to type into it.
+    const says = (typed: string): boolean => (typed.trim() === '' ? value === null || value === 0 : parseClock(typed) === value);
+    setText((typed) => (says(typed) ? typed : value === null ? '' : formatTimecode(value)));
   }, [value]);
   const bad = text.trim() !== '' && parseClock(text) === null;
   return (

@@ -1,4 +1,4 @@
-import { buildReel, formatLength, formatTimecode, type Reel, ReelRefusedError, type Transcript, writeCsv } from '@sift-reel/core';
+import { buildReel, fileName, formatLength, formatTimecode, type Reel, ReelRefusedError, type Transcript, writeCsv } from '@sift-reel/core';
 import { type ReactNode, useMemo, useState } from 'react';
 import type { CandidateView } from '../../app/api.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
@@ -118,7 +118,7 @@ function download(title: string, reel: Reel, transcript: Transcript): void {
   const file = new Blob([writeCsv(['part', 'start', 'end', 'seconds', 'words'], rows)], { type: 'text/csv' });
   const link = document.createElement('a');
   link.href = URL.createObjectURL(file);
-  link.download = `${title.replace(/[^\p{L}\p{N} .-]+/gu, ' ').trim()} - highlight reel.csv`;
+  link.download = fileName([title, 'highlight reel'], 'csv');
   link.click();
   URL.revokeObjectURL(link.href);
 }

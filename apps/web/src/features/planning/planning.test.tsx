@@ -1,0 +1,174 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, within } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { PostView, ProposalView, ScheduleShortView, ScheduleView } from '../../app/api.js';
+import { onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { store } from '../../app/store.js';
+import { undoLast } from '../../app/undo.js';
+import { LayOutDialog } from './lay-out-dialog.js';
+import { PostDialog } from './post-dialog.js';
+import { ProposalDialog } from './proposal-dialog.js';
+import { proposed } from './schedule-slice.js';
+import type { Deeds } from './use-deeds.js';
+
+const short = (id: string, title: string): ScheduleShortView => ({
+  id,
+  clientId: 'c1',
+  recordingId: 'r1',
+  recordingTitle: 'On the slipway',
+  title,
+  lengthMs: 42_000,
+  score: 88,
+  approved: true,
+  copyProblems: [],
+});
+const SHORTS = [short('a', 'No rope at all'), short('b', 'The second tide')];
+const post = (fields: Partial<PostView> = {}): PostView => ({
+  id: 'p1',
+  clientId: 'c1',
+  channelId: 'ch1',
+  shortId: 'a',
+  batchId: null,
+  recordingId: 'r1',
+  date: '2030-03-04',
+  minute: 750,
+  at: '2030-03-04T12:30:00.000Z',
+  state: 'planned',
+  failure: null,
+  why: 'the strongest window of the week',
+  ...fields,
+});
+const VIEW = {
+  channels: [{ id: 'ch1', name: 'Tern clips', zone: 'Europe/Dublin', platform: { name: 'Loop' } }],
+  blackouts: [],
+  shorts: SHORTS,
+  posts: [],
+  now: '2030-03-01T09:00:00.000Z',
+} as unknown as ScheduleView;
+const nothing = (): void => undefined;
+const proposal = (): (ProposalView & { batchId: string | null }) | null => store.getState().schedule.proposal;
+
+afterEach(() => {
+  store.dispatch(proposed(null));
+});
+
+describe('laying out', () => {
+  onScreens();
+  const dialog = (answers = {}) =>
+    show(<LayOutDialog shorts={SHORTS} batch={null} from="2030-03-01" clientNames={new Map([['c1', 'Tern & Tide']])} onClose={nothing} />, answers);
+  it('asks for the ticked shorts over a fortnight, and keeps what is proposed', async () => {
+    const answer: ProposalView = { placements: [], unplaced: [] };
+    const { user, asked } = dialog({ 'POST api/schedule/proposals': answer });
+    expect(await screen.findByRole('dialog', { name: 'Lay out 2 shorts' })).toBeInTheDocument();
+    await user.click(screen.getByLabelText(/The second tide/));
+    expect(screen.getByRole('dialog', { name: 'Lay out 1 short' })).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Propose a plan' }));
+    await expect.poll(() => asked.map(({ body }) => body)).toEqual([{ shortIds: ['a'], fromDate: '2030-03-01', toDate: '2030-03-14' }]);
+    await expect.poll(proposal).toMatchObject({ placements: [], unplaced: [], batchId: null });
+  });
+  it('does not ask for days that run backwards, or for nothing', async () => {
+    const { user } = dialog();
+    const to = await screen.findByLabelText('To');
+    fireEvent.change(to, { target: { value: '2030-02-20' } });
+    expect(screen.getByText('Must not be before the first day')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Propose a plan' })).toBeDisabled();
+    fireEvent.change(to, { target: { value: '2030-03-20' } });
+    expect(screen.getByRole('button', { name: 'Propose a plan' })).toBeEnabled();
+    for (const title of [/No rope/, /The second/]) await user.click(screen.getByLabelText(title));
+    expect(screen.getByRole('button', { name: 'Propose a plan' })).toBeDisabled();
+  });
+  it('says why it cannot, and stays', async () => {
+    const { user } = dialog({ 'POST api/schedule/proposals': new Refusal(400, 'These days are over.') });
+    await user.click(await screen.findByRole('button', { name: 'Propose a plan' }));
+    expect(await screen.findByText('These days are over.')).toBeInTheDocument();
+    expect(proposal()).toBeNull();
+  });
+});
+
+describe('a proposal', () => {
+  onScreens();
+  const placement = (shortId: string, date: string) => ({ shortId, channelId: 'ch1', date, minute: 750, at: `${date}T12:30:00.000Z`, why: `why ${shortId}` });
+  const PROPOSAL = {
+    placements: [placement('a', '2030-03-04'), placement('b', '2030-03-05')],
+    unplaced: [{ shortId: 'b', channelId: 'ch1', code: 'full', detail: 'Every window of these days is taken.' }],
+    batchId: 'b1',
+  };
+  it('shows what goes where and why, and why not', async () => {
+    show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />);
+    const dialog = await screen.findByRole('dialog', { name: 'Proposed plan: 2 placements, 1 without a place' });
+    expect(dialog).toHaveTextContent(/4 Mar.* 12:30.*Tern clips.*No rope at all.*why a/);
+    expect(dialog).toHaveTextContent('Every window of these days is taken.');
+  });
+  it('is written without what was left out, and undo takes the posts off again, the last first', async () => {
+    store.dispatch(proposed(PROPOSAL));
+    const posts = [post({ id: 'p1' }), post({ id: 'p2' })];
+    const { user, asked } = show(
+      <ProposalDialog view={VIEW} proposal={{ ...PROPOSAL, placements: [...PROPOSAL.placements, placement('a', '2030-03-06')] }} />,
+      {
+        'POST api/schedule/posts': posts,
+        'DELETE api/posts/p1': null,
+        'DELETE api/posts/p2': null,
+      },
+    );
+    await user.click(await screen.findByLabelText('Take “The second tide” on Tern clips'));
+    await user.click(screen.getByRole('button', { name: 'Place 2 posts' }));
+    await expect.poll(proposal).toBeNull();
+    expect(asked[0]!.body).toMatchObject({
+      batchId: 'b1',
+      placements: [
+        { shortId: 'a', date: '2030-03-04' },
+        { shortId: 'a', date: '2030-03-06' },
+      ],
+    });
+    await undoLast();
+    expect(asked.slice(1).map(({ method, path }) => `${method} ${path}`)).toEqual(['DELETE api/posts/p2', 'DELETE api/posts/p1']);
+    expect(store.getState().notices.at(-1)!.text).toBe('Undone: Placed 2 posts');
+  });
+  it('that somebody was faster than is not half written, and can be thrown away', async () => {
+    store.dispatch(proposed(PROPOSAL));
+    const { user } = show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />, { 'POST api/schedule/posts': new Refusal(409, 'Monday 12:30 is taken by now.') });
+    await user.click(await screen.findByRole('button', { name: 'Place 2 posts' }));
+    expect(await screen.findByText(/Monday 12:30 is taken by now\./)).toBeInTheDocument();
+    expect(screen.getByText(/Nothing was written\./)).toBeInTheDocument();
+    expect(proposal()).not.toBeNull();
+    await user.click(screen.getByRole('button', { name: 'Throw the proposal away' }));
+    expect(proposal()).toBeNull();
+  });
+});
+
+describe('a post', () => {
+  onScreens();
+  const dialog = (fields: Partial<PostView> = {}) => {
+    const deeds = { takeOff: vi.fn(), markPosted: vi.fn() };
+    const onClose = vi.fn();
+    return { deeds, onClose, ...show(<PostDialog post={post(fields)} view={VIEW} deeds={deeds as unknown as Deeds} onClose={onClose} />) };
+  };
+  it('says when, in the channel’s zone and in UTC, and why there', async () => {
+    dialog();
+    const shown = await screen.findByRole('dialog', { name: 'No rope at all' });
+    expect(shown).toHaveTextContent('12:30 in Europe/Dublin');
+    expect(shown).toHaveTextContent('2030-03-04 12:30 UTC');
+    expect(shown).toHaveTextContent('the strongest window of the week');
+    expect(within(shown).getByRole('link', { name: 'Its words' })).toHaveAttribute('href', '/shorts/a');
+  });
+  it('is taken off', async () => {
+    const { user, deeds, onClose } = dialog();
+    await user.click(await screen.findByRole('button', { name: 'Take off the schedule' }));
+    expect(deeds.takeOff).toHaveBeenCalledWith(expect.objectContaining({ id: 'p1' }));
+    expect(onClose).toHaveBeenCalled();
+  });
+  it('is marked as posted only once its time has come, and can be unmarked', async () => {
+    dialog();
+    expect(await screen.findByRole('button', { name: 'Mark as posted' })).toBeDisabled();
+    const over = dialog({ at: '2030-02-28T12:30:00.000Z' });
+    await over.user.click(screen.getAllByRole('button', { name: 'Mark as posted' }).at(-1)!);
+    expect(over.deeds.markPosted).toHaveBeenCalledWith(expect.anything(), true);
+    const posted = dialog({ state: 'posted' });
+    await posted.user.click(await screen.findByRole('button', { name: 'Not posted after all' }));
+    expect(posted.deeds.markPosted).toHaveBeenCalledWith(expect.anything(), false);
+  });
+  it('that failed says why', async () => {
+    dialog({ state: 'failed', failure: 'the platform was closed' });
+    expect(await screen.findByRole('dialog')).toHaveTextContent('failed: the platform was closed');
+  });
+});

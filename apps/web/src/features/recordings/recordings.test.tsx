@@ -1,0 +1,121 @@
+// @vitest-environment jsdom
+import { screen, within } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
+import type { LatestSiftView, RecordingView, TranscriptSummaryView } from '../../app/api.js';
+import { type Answers, onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { store } from '../../app/store.js';
+import { RecordingsPage } from './recordings-page.js';
+
+const transcript = (fields: Partial<TranscriptSummaryView> = {}): TranscriptSummaryView => ({
+  sourceName: 'slipway.vtt',
+  format: 'webvtt',
+  encoding: 'utf-8',
+  wordCount: 9_412,
+  sentenceCount: 640,
+  speakers: ['Ada', 'Bo'],
+  wordTimes: 'spread',
+  sentenceEnds: 'written',
+  repairCount: 0,
+  ...fields,
+});
+const sift = (fields: Partial<LatestSiftView>): LatestSiftView => ({
+  id: 's',
+  state: 'done',
+  stage: 'done',
+  fraction: 1,
+  leftMs: null,
+  candidateCount: 40,
+  keptCount: 0,
+  strongCount: 9,
+  ...fields,
+});
+const recording = (id: string, title: string, fields: Partial<RecordingView> = {}): RecordingView => ({
+  id,
+  clientId: 'c1',
+  title,
+  durationMs: 1_860_000,
+  sound: { name: 'a.mp3', type: 'audio/mpeg', bytes: 9 },
+  transcript: transcript(),
+  latestSift: null,
+  createdAt: '2030-01-01T00:00:00Z',
+  ...fields,
+});
+const page = (recordings: RecordingView[], more: Answers = {}) =>
+  show(
+    <RecordingsPage />,
+    {
+      'api/clients': [
+        { id: 'c1', name: 'Tern & Tide' },
+        { id: 'c2', name: 'Harbour Bread' },
+      ],
+      'api/recordings': recordings,
+      ...more,
+    },
+    { at: '/recordings' },
+  );
+const row = async (title: string): Promise<HTMLElement> => (await screen.findByText(title)).closest('tr')!;
+
+describe('the recordings', () => {
+  onScreens();
+  it.each<[string, Partial<RecordingView>, RegExp]>([
+    ['to brief', {}, /31:00.*Ada, Bo.*9,412 words.*Brief and sift/],
+    ['without a transcript', { transcript: null, durationMs: null }, /waits for a transcript.*Add transcript/],
+    ['without sound', { sound: null }, /no sound yet.*Add sound/],
+    ['of many voices', { transcript: transcript({ speakers: ['A', 'B', 'C', 'D', 'E', 'F'] }) }, /A, B, C, D and 2 more/],
+    ['of nobody named', { transcript: transcript({ speakers: [] }) }, /not named/],
+    ['without punctuation', { transcript: transcript({ sentenceEnds: 'restored' }) }, /no punctuation; sentences restored/],
+    ['partly punctuated', { transcript: transcript({ sentenceEnds: 'mixed' }) }, /partly punctuated; sentences restored/],
+    ['to read', { latestSift: sift({}) }, /40 candidates, 9 strong$/],
+    ['read', { latestSift: sift({ keptCount: 3 }) }, /40 candidates, 9 strong · 3 kept$/],
+    ['that failed', { latestSift: sift({ state: 'failed' }) }, /failed; see why$/],
+    ['that was stopped', { latestSift: sift({ state: 'cancelled' }) }, /cancelled$/],
+    ['at work', { latestSift: sift({ state: 'running', stage: 'scoring', fraction: 0.4, leftMs: 2_400 }) }, /3 s left$/],
+  ])('one %s says so', async (_, fields, words) => {
+    page([recording('r1', 'On the slipway', fields)]);
+    expect(await row('On the slipway')).toHaveTextContent(words);
+  });
+  it('are shown for one client, which stands in the address', async () => {
+    const { user, place } = page([recording('r1', 'On the slipway'), recording('r2', 'The oven', { clientId: 'c2' })]);
+    await screen.findByText('On the slipway');
+    await user.selectOptions(screen.getAllByLabelText('Client')[0]!, 'c2');
+    expect(place()).toBe('/recordings?client=c2');
+    expect(screen.queryByText('On the slipway')).toBeNull();
+    expect(screen.getByText('1 on the table')).toBeInTheDocument();
+  });
+  it('tell what was repaired, line by line', async () => {
+    const { user } = page([recording('r1', 'On the slipway', { transcript: transcript({ repairCount: 120 }) })], {
+      'api/recordings/r1/repairs': { sourceName: 'slipway.vtt', count: 120, repairs: [{ line: 14, code: 'overlap', detail: 'cut at 00:00:09.200' }] },
+    });
+    await user.click(await screen.findByRole('button', { name: '120 repaired' }));
+    const dialog = await screen.findByRole('dialog', { name: 'What was repaired in slipway.vtt' });
+    expect(await within(dialog).findByText('line 14')).toBeInTheDocument();
+    expect(dialog).toHaveTextContent('overlapping');
+    expect(dialog).toHaveTextContent('and 119 more');
+  });
+  it('are deleted only when asked twice', async () => {
+    const { user, asked } = page([recording('r1', 'On the slipway')], { 'DELETE api/recordings/r1': null });
+    await user.click(await screen.findByRole('button', { name: 'Delete On the slipway' }));
+    await user.click(await screen.findByRole('button', { name: 'Keep it' }));
+    await expect.poll(() => screen.queryByRole('dialog')).toBeNull();
+    expect(asked.some(({ method }) => method === 'DELETE')).toBe(false);
+    await user.click(screen.getByRole('button', { name: 'Delete On the slipway' }));
+    await user.click(await screen.findByRole('button', { name: 'Delete the recording' }));
+    await expect.poll(() => asked.filter(({ method }) => method === 'DELETE').length).toBe(1);
+    await expect.poll(() => screen.queryByRole('dialog')).toBeNull();
+  });
+  it('that are on the schedule stay, and say why', async () => {
+    const { user } = page([recording('r1', 'On the slipway')], { 'DELETE api/recordings/r1': new Refusal(409, 'Two of its shorts are on the schedule.') });
+    await user.click(await screen.findByRole('button', { name: 'Delete On the slipway' }));
+    await user.click(await screen.findByRole('button', { name: 'Delete the recording' }));
+    await expect.poll(() => store.getState().notices.at(-1)?.text).toBe('Two of its shorts are on the schedule.');
+    expect(screen.getByText('On the slipway')).toBeInTheDocument();
+  });
+  it('of no client lead to the clients; of a client without any say where they will lie', async () => {
+    page([], { 'api/clients': [] });
+    expect(await screen.findByRole('link', { name: 'Add a client' })).toBeInTheDocument();
+  });
+  it('not yet there say where they will lie', async () => {
+    page([]);
+    expect(await screen.findByText('No recordings yet')).toBeInTheDocument();
+  });
+});

@@ -1,0 +1,137 @@
+// @vitest-environment jsdom
+import { screen, within } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
+import type { BatchView, CopyView, ShortChannelView, ShortView } from '../../app/api.js';
+import { type Answers, type Ask, onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { ShortsPage } from './shorts-page.js';
+
+const copy = (title: string): CopyView => ({ title, description: 'What it is about.', hashtags: ['boats'], keywords: [], coverLine: '' });
+const channel = (fields: Partial<ShortChannelView> = {}): ShortChannelView => ({
+  channelId: 'ch1',
+  name: 'Tern clips',
+  platform: 'Loop',
+  titleLimit: 60,
+  descriptionLimit: 200,
+  hashtagLimit: 5,
+  variant: null,
+  problems: [],
+  unfit: null,
+  ...fields,
+});
+const short = (id: string, title: string, fields: Partial<ShortView> = {}): ShortView => ({
+  id,
+  clientId: 'c1',
+  recordingId: 'r1',
+  recordingTitle: 'On the slipway',
+  siftId: 's1',
+  candidateId: `k${id}`,
+  firstWord: 0,
+  endWord: 9,
+  startMs: 61_000,
+  endMs: 103_000,
+  score: 88,
+  kind: 'story',
+  firstLine: 'We had no rope.',
+  reason: 'A story',
+  copy: copy(title),
+  channels: [channel()],
+  approved: true,
+  approvedBy: 'Ada',
+  postCount: 0,
+  ...fields,
+});
+const SHORTS = [
+  short('a', 'No rope at all'),
+  short('b', 'The second tide', { approved: false, approvedBy: null }),
+  short('c', 'Bread at four', { clientId: 'c2', recordingId: 'r2', recordingTitle: 'The oven' }),
+];
+const answers = (more: Answers = {}): Answers => ({
+  'api/shorts': SHORTS,
+  'api/clients': [
+    { id: 'c1', name: 'Tern & Tide' },
+    { id: 'c2', name: 'Harbour Bread' },
+  ],
+  'api/batches': [],
+  ...more,
+});
+const page = (more: Answers = {}, at = '/shorts') => show(<ShortsPage />, answers(more), { at, route: '/shorts/:shortId?' });
+const titles = (): string[] =>
+  within(screen.getByRole('list', { name: 'Shorts' }))
+    .getAllByRole('link')
+    .map((link) => link.firstElementChild!.textContent);
+
+describe('the shorts', () => {
+  onScreens();
+  it('are listed under their recordings, the first with its words beside it', async () => {
+    page();
+    expect(await screen.findByText('Tern & Tide · On the slipway')).toBeInTheDocument();
+    expect(screen.getByText('Harbour Bread · The oven')).toBeInTheDocument();
+    expect(titles()).toEqual(['No rope at all', 'The second tide', 'Bread at four']);
+    expect(screen.getByText('3 shown, 2 approved')).toBeInTheDocument();
+    expect(screen.getByDisplayValue('No rope at all')).toBeInTheDocument();
+  });
+  it('are filtered by client and state, which stands in the address', async () => {
+    const { user, place } = page();
+    await screen.findByDisplayValue('No rope at all');
+    await user.selectOptions(screen.getByLabelText('Client'), 'c1');
+    expect(titles()).toEqual(['No rope at all', 'The second tide']);
+    await user.selectOptions(screen.getByLabelText('Show'), 'drafts');
+    expect(titles()).toEqual(['The second tide']);
+    expect(place()).toBe('/shorts?client=c1&show=drafts');
+    await user.selectOptions(screen.getByLabelText('Client'), 'Harbour Bread');
+    expect(screen.getByText('No short fits these filters.')).toBeInTheDocument();
+  });
+  it('are walked with the arrows', async () => {
+    const { user, place } = page();
+    await screen.findByDisplayValue('No rope at all');
+    await user.keyboard('{ArrowDown}');
+    expect(place()).toBe('/shorts/b');
+    expect(screen.getByDisplayValue('The second tide')).toBeInTheDocument();
+    await user.keyboard('{ArrowUp}{ArrowUp}');
+    expect(place()).toBe('/shorts/a');
+  });
+  it('are ticked for a batch only when approved, and a new batch leads to the schedule', async () => {
+    const { user, asked, place } = page({ 'POST api/batches': { id: 'b7', name: 'March', shortIds: ['a'], createdAt: '' } });
+    expect(await screen.findByLabelText('Tick “The second tide” for a batch')).toBeDisabled();
+    await user.click(screen.getByLabelText('Tick “No rope at all” for a batch'));
+    await user.keyboard('b');
+    const dialog = within(await screen.findByRole('dialog', { name: 'Batch 1 short' }));
+    expect(dialog.getByRole('button', { name: 'Batch 1 short' })).toBeDisabled();
+    await user.type(dialog.getByLabelText('Name of the batch'), '  March ');
+    await user.click(dialog.getByRole('button', { name: 'Batch 1 short' }));
+    expect(await screen.findByText('elsewhere')).toBeInTheDocument();
+    expect(place()).toBe('/schedule?batch=b7');
+    expect(asked.find(({ method }) => method === 'POST')!.body).toEqual({ name: 'March', shortIds: ['a'] });
+  });
+  it('join a batch that is there, each once', async () => {
+    const old: BatchView = { id: 'b1', name: 'February', shortIds: ['a', 'z'], createdAt: '' };
+    const { user, asked } = page({ 'api/batches': [old], 'PUT api/batches/b1': ({ body }: Ask) => ({ ...old, ...(body as object) }) });
+    await user.click(await screen.findByLabelText('Tick “No rope at all” for a batch'));
+    await user.click(screen.getByLabelText('Tick “Bread at four” for a batch'));
+    await user.click(screen.getByRole('button', { name: /^Batch 2 shorts/ }));
+    await user.selectOptions(await screen.findByLabelText('Into'), 'February (2)');
+    await user.click(within(screen.getByRole('dialog')).getByRole('button', { name: 'Batch 2 shorts' }));
+    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toEqual({ name: 'February', shortIds: ['a', 'z', 'c'] });
+  });
+  it('with words too long for a channel, or a channel they do not fit, are told apart', async () => {
+    page({
+      'api/shorts': [
+        short('a', 'Fits'),
+        short('b', 'Too long', {
+          channels: [channel({ problems: [{ field: 'title', detail: 'Title is 12 over' }] }), channel({ channelId: 'ch2', unfit: 'too long' })],
+        }),
+      ],
+    });
+    const [fits, long] = (await screen.findAllByRole('listitem')).map((item) => item.textContent);
+    expect(fits).not.toMatch(/channel/);
+    expect(long).toMatch(/2 channels/);
+  });
+  it('of nobody yet lead to the recordings; what cannot be read says why', async () => {
+    page({ 'api/shorts': [] });
+    expect(await screen.findByRole('link', { name: 'Go to the recordings' })).toBeInTheDocument();
+  });
+  it('that cannot be read say why', async () => {
+    page({ 'api/shorts': new Refusal(500, 'The shorts are stuck in a drawer.') });
+    expect(await screen.findByText('The shorts are stuck in a drawer.')).toBeInTheDocument();
+  });
+});
