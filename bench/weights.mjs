@@ -47,6 +47,8 @@ const toScale = (raw, { ordinary, rare }) => 100 / (1 + Math.exp((-Math.log(9) *
 function signalsOf(one, weights, scales) {
   return { worth: one.worth, values: rawsOf(one, weights).map((raw, i) => toScale(raw, scales[i % signalNames.length]) / 100) };
 }
+/** A scale is of talk whose sentences are certain: where ends are guesses, Stands alone is lower for it. */
+const surely = (weights) => weights.map((weight, p) => (parts[p].part.endsWith('in doubt') ? 0 : weight));
 const fitSignals = (list, weights, scales) =>
   fitPairwise(
     list.map((one) => signalsOf(one, weights, scales)),
@@ -69,7 +71,7 @@ function report(label, judged) {
 
 if (process.argv.includes('--write')) {
   const weights = fitParts(data);
-  const scales = scalesOf(data, weights);
+  const scales = scalesOf(data, surely(weights));
   const raw = fitSignals(data, weights, scales);
   const free = 1 - PRIOR.signals.delivery - PRIOR.signals.currency;
   const total = raw.reduce((sum, weight) => sum + weight, 0);
@@ -126,7 +128,7 @@ ${Object.entries(signals)
   for (const { name } of set) {
     const rest = data.filter(({ one }) => one.name !== name);
     const weights = fitParts(rest);
-    const scales = scalesOf(rest, weights);
+    const scales = scalesOf(rest, surely(weights));
     const signals = fitSignals(rest, weights, scales);
     for (const one of data.filter((each) => each.one.name === name)) {
       judged.parts.push(judge(one.one, pick(one, linear(one.values, weights, parts.length))));

@@ -1,3 +1,4 @@
+import { doubtfulStarts } from '../text/sentences.js';
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
 import { findOpeningWord, type OpeningWord } from './edges.js';
@@ -53,6 +54,8 @@ export interface SiftContext {
   readonly graceWords: number;
   /** Where a candidate that begins with each sentence is cut in. */
   readonly openings: readonly OpeningWord[];
+  /** How doubtful the start of each sentence is, 0 to 1, where ends had to be restored; one more for the end of the talk. */
+  readonly doubts: Float64Array;
   /** Start of a candidate that begins with each sentence, and end of one that ends with it, in ms, with their air. */
   readonly cutStartsMs: Float64Array;
   readonly cutEndsMs: Float64Array;
@@ -124,6 +127,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     wordCounts,
     graceWords: GRACE_SHARE * WORDS_PER_MS * brief.minMs,
     openings,
+    doubts: doubtfulStarts(words, texts, tags, sentences),
     cutStartsMs: tabulate(sentences.length, (s) => spanOfWords(words, openings[s]!.word, openings[s]!.word + 1).startMs),
     cutEndsMs: tabulate(sentences.length, (s) => spanOfWords(words, sentences[s]!.endWord - 1, sentences[s]!.endWord).endMs),
     roles,

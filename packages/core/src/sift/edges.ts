@@ -64,7 +64,7 @@ export function findOpeningWord(context: EdgeReading, sentence: number): Opening
   const counted =
     text === 'the' && COUNTED.has(next) && (third === 'one' || third === 'thing' || !/^(?:NOUN|ADJ|NUM)$/.test(context.tags[i + 2] ?? '')) && !UNITS.has(third);
   const atOnce = (ANAPHORA.has(text) && !presents && !determiner) || counted;
-  const leaning = atOnce ? i : findUnnamed(context, i, endWord);
+  const leaning = atOnce ? i : Math.max(findUnnamed(context, i, endWord), findUnknownPerson(context, i, endWord));
   return { word: i, dependent: leaning !== -1, leaning, empty: false };
 }
 
@@ -92,6 +92,19 @@ function findUnnamed({ texts, tags }: EdgeReading, from: number, endWord: number
     const points = /^(?:NOUN|PROPN|ADJ|NUM)$/.test(i + 1 < endWord ? tags[i + 1]! : '') && !texts[i]!.startsWith('it');
     const joins = texts[i] === 'that' && i + 1 < endWord && /^(?:PRON|DET|PROPN)$/.test(tags[i + 1]!);
     if (!presents && !points && !joins) return i;
+  }
+  return -1;
+}
+
+const PERSONS = new Set(['he', "he's", "he'd", "he'll", 'she', "she's", "she'd", "she'll", 'him', 'her', 'his', 'hers']);
+/** Who is spoken of is said by then, or was said before. */
+const NAMED_WITHIN = 8;
+
+/** The word by which a first line speaks of a person before it has named anybody: "only his mother must have", "I said to him". -1 where there is none. */
+function findUnknownPerson({ texts, tags }: EdgeReading, from: number, endWord: number): number {
+  for (let i = from; i < Math.min(endWord, from + NAMED_WITHIN); i += 1) {
+    if (PERSONS.has(texts[i]!)) return i;
+    if ((tags[i] === 'NOUN' && !TIMES.has(texts[i]!)) || tags[i] === 'PROPN') return -1;
   }
   return -1;
 }

@@ -102,9 +102,21 @@ describe('signals: more of what earns them is worth more, and its words are the 
     ];
     const context = contextOf(lines);
     const signal = buildSignals(context)[1]!;
-    expect(signal.value({ first: 0, end: 3 })).toBeGreaterThan(signal.value({ first: 1, end: 3 }) + 15);
+    expect(signal.value({ first: 0, end: 3 })).toBeGreaterThan(signal.value({ first: 1, end: 3 }) + 12);
     expect(signal.explain({ first: 1, end: 3 }).sentence).toContain('left outside');
     expect(signal.explain({ first: 0, end: 3 }).sentence).toContain('Keeps the question with its answer');
+  });
+  it('stands alone: where sentences were restored, a start that is a guess counts less, and is said to be one', () => {
+    const context = contextOf(['we went down to the old harbour with the boat and it was cold and my father who had a coat on said well now it rains']);
+    const sure = { ...context, doubts: new Float64Array(context.sentences.length + 1) };
+    const unsure = { ...sure, doubts: Float64Array.from(sure.doubts, (_, s) => (s === 0 ? 0.9 : 0)) };
+    const run = { first: 0, end: context.sentences.length };
+    const [a, b] = [sure, unsure].map((one) => buildSignals(one)[1]!);
+    expect(b!.value(run)).toBeLessThan(a!.value(run) - 5);
+    expect(b!.explain(run).sentence).toContain('Where it begins is a guess');
+    expect(a!.explain(run).sentence).not.toContain('guess');
+    const end = { ...sure, doubts: Float64Array.from(sure.doubts, (_, s) => (s === run.end ? 0.9 : 0)) };
+    expect(buildSignals(end)[1]!.explain(run).sentence).toContain('where it ends is a guess');
   });
   it('stands alone: an end that the next sentence takes up is worse', () => {
     const first = 'The man lost his kitchen and they paid him nothing.';
@@ -239,7 +251,12 @@ describe('edges', () => {
     ['And so that’s why he left.', ['that’s', true, true]],
     ['I think it’s something people say.', ['I', true, true]],
     ['I think it’s a mistake to buy in October.', ['I', false, true]],
-    ['I think that he was wrong.', ['I', false, true]],
+    ['I think that people were wrong.', ['I', false, true]],
+    ['I think that he was wrong.', ['I', true, true]],
+    ['Only his mother must have known about the tin.', ['Only', true, true]],
+    ['And when she came on, the whole street was dark.', ['when', true, true]],
+    ['My father said he was sorry about the wall.', ['My', false, true]],
+    ['One day the baker lost his hat in the river.', ['One', false, true]],
     ['We dug it up.', ['We', true, true]],
     ['My father kept it in overnight.', ['My', false, true]],
     ['I have always kept it in overnight.', ['I', true, true]],

@@ -37,6 +37,9 @@ export function standsAlone(context: SiftContext): Signal {
 /** Raw measure by which a run must be poorer without its first or last sentence for that sentence to have earned the signal. */
 const EARNED_FROM = 0.15;
 
+/** A restored start as doubtful as this is said to be a guess. */
+const GUESSED_FROM = 0.5;
+
 function explain(context: SiftContext, run: Run, raw: (run: Run) => number, ends: EndReading): { sentence: string; evidence: WordRange[] } {
   const start = openingWord(context, run.first);
   const leaning = hitsWithin(context, run, ['backward']);
@@ -44,11 +47,19 @@ function explain(context: SiftContext, run: Run, raw: (run: Run) => number, ends
   if (run.first > 0 && answersOutside(context, run.first, run.first - 1, ends.asks)) head = 'The question it answers is left outside';
   else if (start.dependent)
     head = `Leans on what came before: ${quote(context, { firstWord: start.word, endWord: Math.max(start.word + 2, start.leaning + 1) }, 12)}`;
+  else if (context.doubts[run.first]! > GUESSED_FROM) head = 'Where it begins is a guess, since no full stop is written before it';
   else if (leaning.length > 0) head = `Points back once it is under way: ${quote(context, leaning[0]!)}`;
   else if (asksInside(run, ends)) head = 'Keeps the question with its answer';
   const broken = !canClose(context, run.end - 1) || ends.asks(run.end - 1);
   const finished = !broken && !(run.end < context.sentences.length && goesOn(context, run.end - 1, run.end));
-  const tail = broken ? 'breaks off at the end' : finished ? 'ends on a finished thought' : 'ends with its sentence, though the thought goes on';
+  const guessed = context.doubts[run.end]! > GUESSED_FROM;
+  const tail = broken
+    ? 'breaks off at the end'
+    : guessed
+      ? 'where it ends is a guess'
+      : finished
+        ? 'ends on a finished thought'
+        : 'ends with its sentence, though the thought goes on';
   return { sentence: `${head}; ${tail}`, evidence: earning(context, run, raw, ends) };
 }
 
