@@ -1,32 +1,11 @@
 // @vitest-environment jsdom
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { LatestSiftView, PostView, RecordingView, ScheduleView, ShortView } from '../../app/api.js';
+import type { PostView, RecordingView, ScheduleView, ShortView } from '../../app/api.js';
 import { onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { latestSift as sift, recordingView as recording } from '../../app/recording.fixture.js';
 import { DeskPage } from './desk-page.js';
 
-const sift = (fields: Partial<LatestSiftView>): LatestSiftView => ({
-  id: 's',
-  state: 'done',
-  stage: 'done',
-  fraction: 1,
-  leftMs: null,
-  candidateCount: 40,
-  keptCount: 0,
-  strongCount: 9,
-  ...fields,
-});
-const recording = (id: string, title: string, fields: Partial<RecordingView> = {}): RecordingView => ({
-  id,
-  clientId: 'c1',
-  title,
-  durationMs: 1_860_000,
-  sound: null,
-  transcript: {} as RecordingView['transcript'],
-  latestSift: null,
-  createdAt: '2030-01-01T00:00:00Z',
-  ...fields,
-});
 const short = (id: string, title: string, fields: Partial<ShortView> = {}): ShortView =>
   ({ id, clientId: 'c1', copy: { title }, firstLine: 'As it begins.', startMs: 0, endMs: 42_000, approved: false, postCount: 0, ...fields }) as ShortView;
 const post = (id: string, at: string, fields: Partial<PostView> = {}): PostView =>

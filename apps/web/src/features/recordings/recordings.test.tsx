@@ -1,45 +1,13 @@
 // @vitest-environment jsdom
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { LatestSiftView, RecordingView, TranscriptSummaryView } from '../../app/api.js';
+import type { RecordingView, TranscriptSummaryView } from '../../app/api.js';
 import { type Answers, onScreens, Refusal, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
+import { latestSift as sift, recordingView as recording } from '../../app/recording.fixture.js';
 import { RecordingsPage } from './recordings-page.js';
 
-const transcript = (fields: Partial<TranscriptSummaryView> = {}): TranscriptSummaryView => ({
-  sourceName: 'slipway.vtt',
-  format: 'webvtt',
-  encoding: 'utf-8',
-  wordCount: 9_412,
-  sentenceCount: 640,
-  speakers: ['Ada', 'Bo'],
-  wordTimes: 'spread',
-  sentenceEnds: 'written',
-  repairCount: 0,
-  ...fields,
-});
-const sift = (fields: Partial<LatestSiftView>): LatestSiftView => ({
-  id: 's',
-  state: 'done',
-  stage: 'done',
-  fraction: 1,
-  leftMs: null,
-  candidateCount: 40,
-  keptCount: 0,
-  strongCount: 9,
-  ...fields,
-});
-const recording = (id: string, title: string, fields: Partial<RecordingView> = {}): RecordingView => ({
-  id,
-  clientId: 'c1',
-  title,
-  durationMs: 1_860_000,
-  sound: { name: 'a.mp3', type: 'audio/mpeg', bytes: 9 },
-  transcript: transcript(),
-  latestSift: null,
-  createdAt: '2030-01-01T00:00:00Z',
-  ...fields,
-});
+const transcript = (fields: Partial<TranscriptSummaryView> = {}): TranscriptSummaryView => ({ ...recording('', '').transcript!, ...fields });
 const page = (recordings: RecordingView[], more: Answers = {}) =>
   show(
     <RecordingsPage />,
