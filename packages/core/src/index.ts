@@ -64,7 +64,6 @@ export { measureRuns } from './sift/measure.js';
 export { foldedSums } from './sift/prefix-sums.js';
 export { segmentSentences } from './sift/segments.js';
 export { GAP_FEATURES, GAP_PLACES, writeGapFeatures } from './text/ends/gap-features.js';
-export { gapStrengths } from './text/ends/gap-model.js';
 export { GAP_ODDS, oddsKey, OddsTable, packOdds, readWordOdds } from './text/ends/word-odds.js';
 export { judgeRoles } from './sift/roles/model.js';
 export { packNumbers, unpackNumbers } from './text/pack-weights.js';

@@ -127,7 +127,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     wordCounts,
     graceWords: GRACE_SHARE * WORDS_PER_MS * brief.minMs,
     openings,
-    doubts: transcript.sentenceEnds === 'written' ? new Float64Array(sentences.length + 1) : doubtfulStarts(words, texts, tags, sentences),
+    doubts: doubtfulStarts(words, texts, tags, sentences),
     cutStartsMs: tabulate(sentences.length, (s) => spanOfWords(words, openings[s]!.word, openings[s]!.word + 1).startMs),
     cutEndsMs: tabulate(sentences.length, (s) => spanOfWords(words, sentences[s]!.endWord - 1, sentences[s]!.endWord).endMs),
     roles,

@@ -1,5 +1,5 @@
 import type { SiftContext } from './context.js';
-import type { RunTable, ScoredRun } from './run-table.js';
+import { rowsBy, type RunTable, type ScoredRun } from './run-table.js';
 import type { Run } from './types.js';
 
 /** What lies between two halves of one thing is short. */
@@ -49,12 +49,7 @@ function wholeOf(
 
 /** Scores looked up by where a run begins and ends. */
 function scoresByPlace(sentences: number, { first, end, score }: RunTable): (run: Run) => number | undefined {
-  const starts = new Int32Array(sentences + 2);
-  for (const s of first) starts[s + 1]! += 1;
-  for (let s = 0; s <= sentences; s += 1) starts[s + 1]! += starts[s]!;
-  const rows = new Int32Array(first.length);
-  const next = starts.slice();
-  for (let row = 0; row < first.length; row += 1) rows[next[first[row]!]!++] = row;
+  const { rows, starts } = rowsBy(first, sentences);
   return (run) => {
     for (let k = starts[run.first]!; k < starts[run.first + 1]!; k += 1) if (end[rows[k]!] === run.end) return score[rows[k]!];
     return undefined;

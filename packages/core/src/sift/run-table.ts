@@ -54,3 +54,18 @@ export class RunTable {
     this.scored = more(this.scored, new Float64Array(2 * this.rows));
   }
 }
+
+/**
+ * Rows in the order of one of their sentence columns (counting sort, order kept among equals); those of place `s` are
+ * `rows[starts[s]]` up to `rows[starts[s + 1]]`, not inside.
+ * @param column of sentences 0 to `sentences`
+ */
+export function rowsBy(column: Int32Array, sentences: number): { rows: Int32Array; starts: Int32Array } {
+  const starts = new Int32Array(sentences + 2);
+  for (const s of column) starts[s + 1]! += 1;
+  for (let s = 0; s <= sentences; s += 1) starts[s + 1]! += starts[s]!;
+  const next = starts.slice();
+  const rows = new Int32Array(column.length);
+  for (let row = 0; row < column.length; row += 1) rows[next[column[row]!]!++] = row;
+  return { rows, starts };
+}

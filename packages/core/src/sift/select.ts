@@ -1,4 +1,4 @@
-import type { RunTable, ScoredRun } from './run-table.js';
+import { rowsBy, type RunTable, type ScoredRun } from './run-table.js';
 
 /** A score at or below this is worth nothing in the choice. */
 const FLOOR = 12;
@@ -31,7 +31,7 @@ export function worthInSet(score: number, lengthMs: number): number {
  */
 export function chooseBestSet(runs: RunTable, sentences: number, worth: (score: number, first: number, end: number) => number): ScoredRun[] {
   const { first, score } = runs;
-  const { rows, starts } = rowsByEnd(runs.end, sentences);
+  const { rows, starts } = rowsBy(runs.end, sentences);
   const best = new Float64Array(sentences + 1);
   const taken = new Int32Array(sentences + 1).fill(-1);
   for (let end = 1; end <= sentences; end += 1) {
@@ -55,17 +55,6 @@ export function chooseBestSet(runs: RunTable, sentences: number, worth: (score: 
     }
   }
   return chosen.reverse();
-}
-
-/** Rows in the order of their ends (counting sort, order kept among equals); `starts[end]` is where those of an end begin. */
-function rowsByEnd(ends: Int32Array, sentences: number): { rows: Int32Array; starts: Int32Array } {
-  const starts = new Int32Array(sentences + 2);
-  for (const end of ends) starts[end + 1]! += 1;
-  for (let end = 0; end <= sentences; end += 1) starts[end + 1]! += starts[end]!;
-  const next = starts.slice();
-  const rows = new Int32Array(ends.length);
-  for (let i = 0; i < ends.length; i += 1) rows[next[ends[i]!]!++] = i;
-  return { rows, starts };
 }
 
 /** A candidate below this is not strong, however the others are. */

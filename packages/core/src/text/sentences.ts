@@ -1,5 +1,5 @@
 import type { Sentence, SentenceEnds, Word, WordTimes } from '../transcript/types.js';
-import { gapStrengths } from './ends/gap-model.js';
+import { readGaps } from './ends/gap-model.js';
 import { ruleStrength } from './ends/gap-rules.js';
 import { ABBREVIATIONS, CANNOT_END, normalise, TITLES } from './lexicon.js';
 import type { PartOfSpeech, PosTagger } from './tagger.js';
@@ -154,7 +154,7 @@ export function restoreEnds(words: readonly Word[], first: number, end: number, 
   const texts: string[] = [];
   for (let i = first; i < end; i += 1) texts.push(normalise(words[i]!.text));
   const tags = tagger(texts);
-  const model = gapStrengths(texts, tags);
+  const endsBefore = readEndStrengths(words, texts, tags, first);
   const lean = timed ? LEAN_TIMED : LEAN;
   const verbs = new Int32Array(texts.length + 1);
   tags.forEach((tag, i) => (verbs[i + 1] = verbs[i]! + (tag === 'VERB' || tag === 'AUX' || texts[i]!.includes("'") ? 1 : 0)));
@@ -163,8 +163,7 @@ export function restoreEnds(words: readonly Word[], first: number, end: number, 
   const back = new Int32Array(n + 1);
   best[0] = 0;
   for (let to = 1; to <= n; to += 1) {
-    const strength =
-      to === n ? 0 : model[to]! + RULES * ruleStrength(texts, tags, to) + lean + heardAt(words, first + to) - (CANNOT_END.has(texts[to - 1]!) ? 1.5 : 0);
+    const strength = to === n ? 0 : endsBefore(to) + lean - (CANNOT_END.has(texts[to - 1]!) ? 1.5 : 0);
     for (let from = Math.max(0, to - MAX_RESTORED); from < to; from += 1) {
       const value = best[from]! + strength - lengthCost(to - from) - (verbs[to] === verbs[from] ? VERBLESS : 0);
       if (value > best[to]!) {
@@ -191,11 +190,17 @@ export function doubtfulStarts(words: readonly Word[], texts: readonly string[],
     return s > 0 && before !== undefined && before.speaker === speaker && before.kind !== 'mark' && !TERMINAL.test(before.text);
   });
   if (!restored.includes(true)) return doubts;
-  const model = gapStrengths(texts, tags);
+  const endsBefore = readEndStrengths(words, texts, tags, 0);
   sentences.forEach(({ firstWord }, s) => {
-    if (restored[s]!) doubts[s] = 1 / (1 + Math.exp(model[firstWord]! + RULES * ruleStrength(texts, tags, firstWord) + heardAt(words, firstWord)));
+    if (restored[s]!) doubts[s] = 1 / (1 + Math.exp(endsBefore(firstWord)));
   });
   return doubts;
+}
+
+/** Log-odds that a sentence ends before the `k`th of the texts, which begin with word `first`: by words, grammar and what is heard. */
+function readEndStrengths(words: readonly Word[], texts: readonly string[], tags: readonly PartOfSpeech[], first: number): (k: number) => number {
+  const byWords = readGaps(texts, tags);
+  return (k) => byWords(k) + RULES * ruleStrength(texts, tags, k) + heardAt(words, first + k);
 }
 
 /** What is heard before word `i`: its pause, and marks such as a laugh, which stay with what they follow. */

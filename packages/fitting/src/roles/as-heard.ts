@@ -15,7 +15,10 @@ const CUT_IN_TWO = 0.3;
 const LONG = 8;
 const LEAST_PIECE = 3;
 
-/** Sentences with fillers and words said twice, as people speak them; punctuation stays. */
+/**
+ * Sentences with fillers and words said twice, as people speak them; punctuation stays. bench/lib/roughen.mjs does it in a
+ * way of its own on purpose: what is asked there must not be what was learned here.
+ */
 export function roughened(sentences: readonly LabelledSentence[], chance: () => number): LabelledSentence[] {
   return sentences.map((sentence) => ({ ...sentence, text: roughWords(sentence.text.split(/\s+/), chance, ',').join(' ') }));
 }
