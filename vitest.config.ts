@@ -8,6 +8,7 @@ export default defineConfig({
           name: 'unit',
           include: ['packages/*/src/**/*.test.ts', 'apps/web/src/**/*.test.{ts,tsx}', 'apps/cli/src/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
           testTimeout: 60_000,
+          expect: { poll: { timeout: 20_000 } },
         },
       },
       // One database, one file after another: each file makes its own clients and users, and takes nothing for granted.

@@ -1,6 +1,6 @@
 import '@testing-library/jest-dom/vitest';
 import 'reflect-metadata';
-import { cleanup, render } from '@testing-library/react';
+import { cleanup, configure, render } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
@@ -29,6 +29,9 @@ export class Refusal {
 
 /** What a made-up server answers, by `METHOD path`; `GET` may be left out. A path that is not there stays unanswered. */
 export type Answers = Record<string, unknown>;
+
+// A busy machine may be slow; what is waited for comes or does not, whatever the clock says.
+configure({ asyncUtilTimeout: 20_000 });
 
 const NEVER = new Promise<Response>(() => undefined);
 

@@ -173,6 +173,10 @@ describe('signals: more of what earns them is worth more, and its words are the 
     expect(judge('opening', lines).sentence).toMatch(/Speaks of “it” without saying what it is|: /);
     expect(judge('standsAlone', lines).sentence).toContain('Leans on what came before: “We put it”');
   });
+  it('opening quotes on into the next line where the first is short', () => {
+    const { sentence } = judge('opening', ['Fat and lime.', 'You are running a soap works at the bottom of your drive.']);
+    expect(sentence).toMatch(/^Speaks to the viewer.*: “Fat and lime\. You/);
+  });
   it('opening: what leaves nobody out is a sweeping claim, what says more is to come a promise', () => {
     expect(judge('opening', ['Nobody sweeps a chimney like that.', ...FLAT]).sentence).toMatch(/makes a sweeping claim/i);
     expect(judge('opening', ['Here’s the thing with chimneys that are old.', ...FLAT]).sentence).toMatch(/makes a promise/i);

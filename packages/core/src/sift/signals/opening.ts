@@ -117,7 +117,9 @@ function explain(context: SiftContext, run: Run, known: Float64Array): { sentenc
   ];
   const line = { firstWord: start.word, endWord: sentence.endWord };
   const named = hits.filter((hit) => tells.includes(hit.tell as keyof typeof TELL_NAMES));
-  const text = `${listed(names)}: ${quoteHolding(context, line, named)}`;
+  // A short line has the next one in its first seconds, and what is spoken of may stand there.
+  const spoken = { firstWord: line.firstWord, endWord: named.reduce((end, hit) => Math.max(end, hit.endWord), line.endWord) };
+  const text = `${listed(names)}: ${quoteHolding(context, spoken, named)}`;
   // Where the next line would open as well, it is not the line but the words in it that earn something.
   const matters = run.first + 1 < run.end && known[run.first + 1]! < known[run.first]! - EARNED_FROM;
   const telling = tidyEvidence(hits.filter((hit) => hit.firstWord < sentence.endWord && (does || tells.includes(hit.tell as keyof typeof TELL_NAMES))));
@@ -131,7 +133,7 @@ const QUOTED = 9;
 /** To leave out fewer words than this at its start would save nothing. */
 const FEW_MORE = 4;
 
-/** The line, as far as the last of the words that are spoken of; where they come late, from the words before the first of them. */
+/** The first words, as far as the last of those that are spoken of; where they come late, from the words before the first of them. */
 function quoteHolding(context: SiftContext, line: WordRange, named: readonly WordRange[]): string {
   const inLine = named.filter((range) => range.endWord <= line.endWord);
   const last = inLine.at(-1)?.endWord ?? 0;
