@@ -14,6 +14,17 @@ const FIRST = 10;
 const figures = (list, keys) => keys.map((key) => mean(list.map((one) => one[key])).toFixed(3));
 const averaged = (list) => Object.fromEntries(Object.keys(list[0]).map((key) => [key, mean(list.map((one) => one[key]))]));
 
+const KEYS = ['agreement', 'never', 'edges', 'edgesOfReaders', 'kept', 'keptOfReaders'];
+
+/**
+ * Judged by three readings that know nothing of one another: one of the first session's in turn, and each later one.
+ * Null where a later reader left the talk out.
+ */
+function bySessions(one, ranked, count = TOP) {
+  if (one.later.includes(null)) return null;
+  return averaged(one.marks.map((marks) => judge({ talk: one.talk, marks: [marks, ...one.later] }, ranked, count)));
+}
+
 const [wantedVectors] = await embedAll([examples()]);
 
 for (const part of wanted) {
@@ -24,7 +35,8 @@ for (const part of wanted) {
     return {
       name: one.file,
       engine: judge(one, withVectors),
-      later: judgeByLater(one, one.later, withVectors),
+      sessions: bySessions(one, withVectors),
+      later: one.later.map((list) => list && judgeByLater(one, list, withVectors)),
       words: judge(one, sift(input(one, null)).candidates),
       'word lists': judge(one, byWordLists(one.transcript, textsOf(one.transcript))),
       'vectors alone': judge(one, byExamples(one.transcript, vectors[i], wantedVectors)),
@@ -66,15 +78,20 @@ for (const part of wanted) {
     '',
     ...figures([ofHour], ['never', 'edges', 'edgesOfReaders', 'kept', 'keptOfReaders']),
   );
-  if (hour.later.length === 0) continue;
-  const keys = ['agreement', 'never', 'edges', 'edgesOfReaders', 'kept', 'keptOfReaders'];
-  row('by a later reader', 'agreement', 'never', 'edges', 'of readers', 'kept', 'of readers');
-  row(
-    'mean, engine',
-    ...figures(
-      judged.map((one) => one.later),
-      keys,
-    ),
-  );
-  row(`first ${FIRST} of the hour`, ...figures([judgeByLater(hour, hour.later, ranked, FIRST)], keys));
+  row('by readers of three sessions', 'agreement', 'never', 'edges', 'of readers', 'kept', 'of readers');
+  const talks = judged.map((one) => one.sessions).filter((one) => one !== null);
+  row(`mean of ${talks.length} talks, engine`, ...figures(talks, KEYS));
+  const hourBySessions = bySessions(hour, ranked, FIRST);
+  if (hourBySessions !== null) row(`first ${FIRST} of the hour`, ...figures([hourBySessions], KEYS));
+  for (const [r, list] of hour.later.entries()) {
+    row(`by later reader ${r + 1}`, 'agreement', 'never', 'edges', 'of readers', 'kept', 'of readers');
+    row(
+      'mean, engine',
+      ...figures(
+        judged.map((one) => one.later[r]).filter((one) => one !== null),
+        KEYS,
+      ),
+    );
+    if (list !== null) row(`first ${FIRST} of the hour`, ...figures([judgeByLater(hour, list, ranked, FIRST)], KEYS));
+  }
 }

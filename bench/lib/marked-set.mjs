@@ -9,11 +9,10 @@ import { Embedder } from '@sift-reel/embedder';
 const HERE = join(import.meta.dirname, '..', 'editors');
 export const SPLIT = JSON.parse(readFileSync(join(HERE, 'split.json'), 'utf8'));
 
-/** The talks named, each with its transcript as a file would give it, its readers' marks, and what a later reader marked. */
+/** The talks named, each with its transcript as a file would give it, its readers' marks, and a list for each later reader, null where one left the talk out. */
 export function readMarkedSet(names) {
-  const readers = readdirSync(join(HERE, 'marks')).sort();
-  const marks = readers.map((file) => readMarks(file, readFileSync(join(HERE, 'marks', file), 'utf8')));
-  const later = readMarks('reader-d.txt', readFileSync(join(HERE, 'later', 'reader-d.txt'), 'utf8'));
+  const marks = readersIn('marks');
+  const later = readersIn('later');
   const files = readdirSync(join(HERE, 'talks')).sort();
   return names.map((name) => {
     const file = files.find((one) => one.startsWith(`${name}-`));
@@ -31,10 +30,15 @@ export function readMarkedSet(names) {
       talk,
       transcript,
       marks: marks.map((list) => list.filter((mark) => mark.talk === name)),
-      later: later.filter((mark) => mark.talk === name),
+      later: later.map((list) => list.filter((mark) => mark.talk === name)).map((list) => (list.length === 0 ? null : list)),
     };
   });
 }
+
+const readersIn = (folder) =>
+  readdirSync(join(HERE, folder))
+    .sort()
+    .map((file) => readMarks(file, readFileSync(join(HERE, folder, file), 'utf8')));
 
 /** Talks one after another as one recording, written, with the marks of all: an hour or so, as producers have it. */
 export function joinTalks(set, seed = 77) {
@@ -45,14 +49,14 @@ export function joinTalks(set, seed = 77) {
     const by = before;
     before += one.talk.sentences.length;
     const move = (list) => list.map((mark) => ({ ...mark, first: mark.first + by, end: mark.end + by }));
-    return { marks: one.marks.map(move), later: move(one.later) };
+    return { marks: one.marks.map(move), later: one.later.map((list) => list && move(list)) };
   });
   const { transcript } = readTranscript(new TextEncoder().encode(toCaptions(talk, { punctuation: 'written', cues: 'lines', speakers: 'named' })));
   return {
     talk,
     transcript,
     marks: set[0].marks.map((_, r) => moved.flatMap((one) => one.marks[r])),
-    later: moved.flatMap((one) => one.later),
+    later: set[0].later.map((_, r) => (moved.some((one) => one.later[r] === null) ? null : moved.flatMap((one) => one.later[r]))),
   };
 }
 
