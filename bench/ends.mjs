@@ -76,6 +76,8 @@ const subjects = readdirSync(join(HERE, 'roles', 'subjects')).map((file) => {
   const sentences = readLabelled(file, readFileSync(join(HERE, 'roles', 'subjects', file), 'utf8')).map(({ text }) => text);
   return ofSentences(sentences.filter((text) => text.split(' ').length > 3));
 });
+/** A word that a comma or the like follows. */
+const CLAUSE = /[,;:—–]["'”’)\]]*$/;
 const firstWords = (text, n) => text.split(/\s+/).slice(0, n).join(' ');
 const speeches = addresses(1945);
 const novel = chapters();
@@ -95,7 +97,8 @@ const repeats = (i) => (i < subjects.length + SPLIT.fit.length ? 2 : 1);
 function examplesOf(list, table) {
   const places = [];
   const values = [];
-  const labels = [];
+  const ofEnds = [];
+  const ofClauses = [];
   const row = new Int32Array(GAP_FEATURES);
   const odds = new Float32Array(GAP_ODDS);
   list.forEach(({ texts, ends }, i) => {
@@ -108,7 +111,8 @@ function examplesOf(list, table) {
       for (let n = 0; n < repeats(i); n += 1) {
         places.push(...row);
         values.push(...odds);
-        labels.push(ends.has(k) ? 1 : 0);
+        ofEnds.push(ends.has(k) ? 1 : 0);
+        ofClauses.push(CLAUSE.test(texts[k - 1]) ? 1 : 0);
       }
     }
   });
@@ -116,8 +120,18 @@ function examplesOf(list, table) {
     places: Int32Array.from(places),
     features: GAP_FEATURES,
     numbers: { values: Float32Array.from(values), columns: GAP_ODDS },
-    labels: Uint8Array.from(labels),
+    labels: { ends: Uint8Array.from(ofEnds), clauses: Uint8Array.from(ofClauses) },
   };
+}
+
+/** Commas and the like are looked for where no sentence ends. */
+function withoutEnds({ places, features, numbers: { values, columns }, labels }) {
+  const rows = [...labels.ends.keys()].filter((r) => labels.ends[r] === 0);
+  const of = (list, width) => rows.flatMap((r) => [...list.subarray(width * r, width * (r + 1))]);
+  return [
+    Uint8Array.from(rows, (r) => labels.clauses[r]),
+    { places: Int32Array.from(of(places, features)), features, numbers: { values: Float32Array.from(of(values, columns)), columns } },
+  ];
 }
 
 /** Found and true ends, inside the text: the last one is given. */
@@ -148,31 +162,52 @@ function judge(list, timed) {
 if (process.argv.includes('--write')) {
   const odds = packOdds(new Map((await oddsOfEnds(KEPT)).reverse().map(({ kind, words, value }) => [oddsKey(kind, ...words), value])));
   const set = examplesOf(train, new OddsTable(odds));
-  const weights = fitSparseLogistic(set, { size: GAP_PLACES, epochs: 12, rate: 0.02, pull: 5e-5, chance: seededChance(4) });
-  const { scales, bytes } = packNumbers(weights);
+  const fit = (labels, rows) =>
+    packNumbers(fitSparseLogistic({ ...rows, labels }, { size: GAP_PLACES, epochs: 12, rate: 0.02, pull: 5e-5, chance: seededChance(4) }));
+  const ends = fit(set.labels.ends, set);
+  const clauses = fit(...withoutEnds(set));
   const file = (name, text) => writeFileSync(join(HERE, '..', 'packages', 'core', 'src', 'text', 'ends', name), text);
   const made = (from) => `// Written by \`npm run bench -- ends --write\` from ${from}. Do not edit.\n`;
-  file(
-    'gap-weights.ts',
-    `${made(`${set.labels.length} gaps between words`)}export const GAP_WEIGHTS = {\n  scales: '${scales}',\n  bytes: '${bytes}',\n} as const;\n`,
-  );
+  const block = (name, { scales, bytes }) => `export const ${name} = {\n  scales: '${scales}',\n  bytes: '${bytes}',\n} as const;\n`;
+  file('gap-weights.ts', `${made(`${set.labels.ends.length} gaps between words`)}${block('END_WEIGHTS', ends)}\n${block('CLAUSE_WEIGHTS', clauses)}`);
   file(
     'word-odds-table.ts',
     `${made('the language model of Debian’s pocketsphinx-en-us (see docs/licences.md)')}export const WORD_ODDS = {\n  keys: '${odds.keys}',\n  values: '${odds.values}',\n} as const;\n`,
   );
 } else {
-  /** Takes the pause from a share of the ends, and puts one before some other words, as people do. */
-  const roughPauses = (one, seed) => {
-    const chance = seededChance(seed);
+  /** The same words with other pauses: `pauseOf` is given the pause before a word, whether a sentence ends there, and the word before. */
+  const paused = (one, pauseOf) => {
     let shift = 0;
     const words = one.words.map((word, i) => {
-      const gap = i === 0 ? 0 : word.startMs - one.words[i - 1].endMs;
-      if (one.ends.has(i) && chance() < MISSING) shift -= Math.max(0, gap - 20);
-      else if (!one.ends.has(i) && chance() < MISLEADING) shift += 160 + 400 * chance();
+      if (i > 0) {
+        const pause = word.startMs - one.words[i - 1].endMs;
+        shift += pauseOf(pause, one.ends.has(i), one.words[i - 1].text) - pause;
+      }
       return { ...word, startMs: Math.round(word.startMs + shift), endMs: Math.round(word.endMs + shift) };
     });
     return { ...one, words };
   };
+  /** Takes the pause from a share of the ends, and puts one before some other words. */
+  const roughPauses = (one, seed) => {
+    const chance = seededChance(seed);
+    return paused(one, (pause, end) =>
+      end ? (chance() < MISSING ? Math.min(pause, 20) : pause) : chance() < MISLEADING ? pause + 160 + 400 * chance() : pause,
+    );
+  };
+  /** Pauses spread as in speech: lengths log-normal, one end in five and one comma in two without. Common practice, from memory. */
+  const asPeoplePause = (share) => (one, seed) => {
+    const chance = seededChance(seed);
+    const bell = () => Math.sqrt(-2 * Math.log(1 - chance())) * Math.cos(2 * Math.PI * chance());
+    const about = (ms) => ms * Math.exp(0.65 * bell());
+    const pauseOf = (end, clause) => {
+      if (end) return chance() < 0.22 ? 15 : about(450);
+      if (clause) return chance() < 0.5 ? 15 : about(230);
+      return chance() < 0.04 ? about(280) : 15;
+    };
+    return paused(one, (_, end, before) => share * pauseOf(end, CLAUSE.test(before)));
+  };
+  /** Every comma heard as long as an end, and both short. */
+  const allAlike = (one) => paused(one, (_, end, before) => (end || CLAUSE.test(before) ? 110 : 0));
   const withTimes = (talk) => {
     const words = talk.sentences.flatMap((s) => s.words).filter((word) => /[\p{L}\p{N}]/u.test(word.text) && !word.text.startsWith('['));
     return { ...ofSentences(talk.sentences.map(({ text }) => text)), words };
@@ -186,15 +221,14 @@ if (process.argv.includes('--write')) {
   const held = SPLIT.heldOut.map((name) => withTimes(talkOf(name)));
   row('held-out talks, with pauses', ...judge(held, true));
   row('held-out talks, with rough pauses', ...judge(held.map(roughPauses), true));
+  row('held-out talks, as people pause', ...judge(held.map(asPeoplePause(1)), true));
+  row('the same pauses, half as long', ...judge(held.map(asPeoplePause(0.5)), true));
+  row('held-out talks, commas heard alike', ...judge(held.map(allAlike), true));
   row('held-out talks, words alone', ...judge(held, false));
   row('the demo’s talk, words alone', ...judge(demo, false));
   row('speeches (odd ones), words alone', ...judge(pick(speeches, 1, 2_500), false));
-  row(
-    'speeches (odd ones), read aloud',
-    ...judge(
-      speeches.filter((_, i) => i % 2 === 1).map((text, i) => readAloud(firstWords(text, 2_500), i)),
-      true,
-    ),
-  );
+  const aloud = speeches.filter((_, i) => i % 2 === 1).map((text, i) => readAloud(firstWords(text, 2_500), i));
+  row('speeches (odd ones), read aloud', ...judge(aloud, true));
+  row('speeches (odd ones), as people pause', ...judge(aloud.map(asPeoplePause(1)), true));
   row('a novel (odd chapters), words alone', ...judge(pick(novel, 1, 800), false));
 }

@@ -1,4 +1,4 @@
-import { doubtfulStarts } from '../text/sentences.js';
+import { doubtfulStarts } from '../text/ends/doubts.js';
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
 import { findOpeningWord, type OpeningWord } from './edges.js';
@@ -127,7 +127,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     wordCounts,
     graceWords: GRACE_SHARE * WORDS_PER_MS * brief.minMs,
     openings,
-    doubts: doubtfulStarts(words, texts, tags, sentences),
+    doubts: doubtfulStarts(words, texts, tags, sentences, input.transcript.wordTimes),
     cutStartsMs: tabulate(sentences.length, (s) => spanOfWords(words, openings[s]!.word, openings[s]!.word + 1).startMs),
     cutEndsMs: tabulate(sentences.length, (s) => spanOfWords(words, sentences[s]!.endWord - 1, sentences[s]!.endWord).endMs),
     roles,
