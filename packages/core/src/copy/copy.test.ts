@@ -72,6 +72,30 @@ describe('keyPhrases', () => {
   });
 });
 
+describe('bestTitle', () => {
+  const titleOf = (text: string): string => {
+    const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${text}\n`);
+    return proposeCopy(transcript, 0, transcript.words.length, [], LIMITS).title;
+  };
+  it.each([
+    [
+      'a whole clause before a piece of one',
+      'A real firm that had been around for eleven years. My uncle bought that firm for thirty grand.',
+      /^My uncle bought/,
+    ],
+    [
+      'what was found before a question to somebody in the room',
+      'Do you want to stop for a minute? I cut up a hundred books with a bread knife.',
+      /^I cut up a hundred books/,
+    ],
+    ['a question that holds something before an empty one', 'When did you know? Who robs a boat with no engine?', /^Who robs a boat/],
+    ['a question that anybody may be asked', 'Do you know what a pipe costs? It was a cold day and she went home.', /^Do you know what/],
+    ['talk before housekeeping', 'Put your questions in the chat. The lamp had gone out twice.', /^The lamp/],
+    ['a line that ends before one that breaks off', 'We had a very old stove and the. The stove ate nine bags a week.', /^The stove ate/],
+  ])('%s', (_, text, title) => expect(titleOf(text)).toMatch(title));
+  it('writes I large where a transcript does not', () => expect(titleOf("i never once said what i'd lost")).toBe("I never once said what I'd lost"));
+});
+
 describe('parts of it', () => {
   it.each([
     ['Wet Wood!', 'wetwood'],

@@ -1,26 +1,6 @@
-import { FILLER_SOUNDS, LEADING_FILLERS } from '../text/lexicon.js';
+import { FILLER_SOUNDS, LEADING_FILLERS, SUBJECT_PRONOUNS } from '../text/lexicon.js';
 import type { Passage } from './phrases.js';
-
-/** A tell at its place, as far as wording needs to know it. */
-interface Tell {
-  readonly tell: string;
-  readonly firstWord: number;
-  readonly endWord: number;
-}
-
-const WORTH: Record<string, number> = {
-  question: 0.9,
-  promise: 0.8,
-  figure: 0.7,
-  surprise: 0.8,
-  opinion: 0.8,
-  feeling: 0.6,
-  superlative: 0.5,
-  advice: 0.6,
-  contrast: 0.3,
-  name: 0.2,
-  address: 0.2,
-};
+import { lineWorth, type Tell } from './title-worth.js';
 
 /**
  * A title in the speaker's own words: of the sentences and clauses of the passage that fit into `limit` characters, the
@@ -32,57 +12,63 @@ export function bestTitle(passage: Passage, tells: readonly Tell[], limit: numbe
   let best = { text: '', worth: -Infinity };
   for (const [from, to] of clauses(passage)) {
     if (to - from < 3) continue;
-    const most = bestPossible(passage, inside, from, to);
-    if (most <= best.worth) continue;
+    const worth = lineWorth(passage, inside, afterFillers(passage, from, to), to);
+    // Writing it out can only lower it.
+    if (worth <= best.worth) continue;
     const text = cleanLine(passage, from, to);
     const n = text.split(' ').length;
     if (text.length > limit || n < 3) continue;
-    let worth = most + (n < 5 ? -0.6 : n > 12 ? -0.2 : 0);
-    if (/^(?:it|he|she|they|that|this|which|and|or|because|them)\b/i.test(text)) worth -= 0.8;
-    if (worth > best.worth) best = { text, worth };
+    const sized = worth + (n < 5 ? -0.6 : n > 12 ? -0.2 : 0);
+    if (sized > best.worth) best = { text, worth: sized };
   }
   return best.text !== '' ? best.text : shorten(cleanLine(passage, passage.firstWord, passage.endWord), limit);
 }
 
-/** Worth of a clause before it is written out, which can only lower it. */
-function bestPossible(passage: Passage, inside: readonly Tell[], from: number, to: number): number {
-  let worth = nouns(passage, from, to) * 0.22 - (0.5 * (from - passage.firstWord)) / (passage.endWord - passage.firstWord);
-  for (const tell of inside) if (tell.firstWord >= from && tell.endWord <= to) worth += WORTH[tell.tell] ?? 0;
-  return worth;
-}
-
-function nouns(passage: Passage, from: number, to: number): number {
-  let n = 0;
-  for (let i = from; i < to; i += 1) if (passage.tags[i] === 'NOUN' || passage.tags[i] === 'PROPN') n += 1;
-  return Math.min(4, n);
-}
-
-/** Sentences, and the clauses that commas and dashes part them into, as word ranges. */
+/** Sentences, and the clauses that commas and dashes part them into, or, where there are none, "and she", "because I"; as word ranges. */
 function* clauses(passage: Passage): Generator<[number, number]> {
   for (let s = passage.first; s < passage.end; s += 1) {
     const sentence = passage.sentences[s]!;
     const from = Math.max(sentence.firstWord, passage.firstWord);
     yield [from, sentence.endWord];
+    const cuts = cutsWithin(passage, from, sentence.endWord, comesBefore);
+    const places = cuts.length > 0 ? cuts : cutsWithin(passage, from, sentence.endWord, beginsClause);
     let start = from;
-    for (let i = from; i < sentence.endWord - 1; i += 1) {
-      if (/[,;:—–]["'”’)]*$/.test(passage.words[i]!.text) || /^[—–-]$/.test(passage.words[i]!.text)) {
-        if (start > from) yield [start, i + 1];
-        start = i + 1;
-      }
+    for (const cut of places) {
+      yield [start, cut];
+      start = cut;
     }
-    if (start > from && start < sentence.endWord) yield [start, sentence.endWord];
+    if (start > from) yield [start, sentence.endWord];
   }
+}
+
+type Cuts = (passage: Passage, i: number) => boolean;
+
+const cutsWithin = (passage: Passage, from: number, to: number, cuts: Cuts): number[] => {
+  const places: number[] = [];
+  for (let i = from + 1; i < to; i += 1) if (cuts(passage, i)) places.push(i);
+  return places;
+};
+
+const comesBefore: Cuts = ({ words }, i) => /[,;:—–]["'”’)]*$/.test(words[i - 1]!.text) || /^[—–-]$/.test(words[i - 1]!.text);
+
+const JOINING = new Set(['and', 'but', 'so', 'because', 'then']);
+const beginsClause: Cuts = ({ texts }, i) => JOINING.has(texts[i]!) && SUBJECT_PRONOUNS.has((texts[i + 1] ?? '').split("'")[0]!);
+
+/** Where a range begins once marks and leading fillers are left out. */
+function afterFillers({ words, texts }: Pick<Passage, 'words' | 'texts'>, from: number, to: number): number {
+  let first = from;
+  while (first < to - 1 && (words[first]!.kind === 'mark' || LEADING_FILLERS.has(texts[first]!))) first += 1;
+  return first;
 }
 
 /** Words of a range as a line: without marks, filler sounds, leading fillers and closing punctuation; a question keeps its mark. */
 export function cleanLine(passage: Pick<Passage, 'words' | 'texts'>, from: number, to: number): string {
-  let first = from;
-  while (first < to - 1 && (passage.words[first]!.kind === 'mark' || LEADING_FILLERS.has(passage.texts[first]!))) first += 1;
+  const first = afterFillers(passage, from, to);
   const kept: string[] = [];
   for (let i = first; i < to; i += 1) {
     if (passage.words[i]!.kind === 'mark' || FILLER_SOUNDS.has(passage.texts[i]!)) continue;
     if (i > first && passage.texts[i] === passage.texts[i - 1] && i + 1 < to) continue; // "the the"
-    kept.push(passage.words[i]!.text);
+    kept.push(passage.words[i]!.text.replace(/^i(?=$|['’,.?!])/, 'I'));
   }
   const line = kept
     .join(' ')

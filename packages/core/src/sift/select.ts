@@ -15,11 +15,20 @@ export function worthOf(score: number): number {
 }
 
 /** 0 would make two halves of a story worth twice the whole, 1 would make half a clip worth half: see bench/editors.mjs, *edges*. */
-const LENGTH_COUNTS = 0.4;
+const LENGTH_COUNTS = 0.35;
 
-/** Worth of a candidate in the choice: by its score, and by a root of its length. */
+/**
+ * A cut of `SHORT_MS` and less has seldom room for what leads up to its point: it counts for this share, one of `FULL_MS` and
+ * more for all. Of cuts below 25 s that were chosen by score alone, readers kept one in three, above 30 s two in three.
+ */
+const SHORT_COUNTS = 0.6;
+const SHORT_MS = 22_000;
+const FULL_MS = 28_000;
+
+/** Worth of a candidate in the choice: by its score, and by a root of its length; short ones count for less. */
 export function worthInSet(score: number, lengthMs: number): number {
-  return worthOf(score) * lengthMs ** LENGTH_COUNTS;
+  const full = Math.min(1, Math.max(0, (lengthMs - SHORT_MS) / (FULL_MS - SHORT_MS)));
+  return worthOf(score) * lengthMs ** LENGTH_COUNTS * (SHORT_COUNTS + (1 - SHORT_COUNTS) * full);
 }
 
 /**
