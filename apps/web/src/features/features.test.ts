@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import type { CandidateView, ScheduleView } from '../app/api.js';
-import { dropOn, minutesOver, toPlan } from './planning/plan.js';
+import { dayHere, dropOn, minutesOver, toPlan } from './planning/plan.js';
 import { pairFiles } from './recordings/upload.js';
 import { NO_FILTER } from './sifting/bench-slice.js';
 import { paragraphOf, toParagraphs } from './sifting/paragraphs.js';
@@ -150,6 +150,15 @@ describe('minutesOver', () => {
     ['America/Halifax', '2026-11-26', -1],
     ['Australia/Adelaide', '2026-11-26', 12 * 60],
   ])('%s, %s', (zone, date, minutes) => expect(minutesOver(zone, nowMs, date)).toBe(minutes));
+});
+
+describe('dayHere', () => {
+  const nowMs = Date.UTC(2026, 10, 26, 1, 30);
+  it.each([
+    ['America/Halifax', '2026-11-25'],
+    ['Europe/Dublin', '2026-11-26'],
+    ['Pacific/Auckland', '2026-11-26'],
+  ])('the producer in %s has %s', (zone, date) => expect(dayHere(nowMs, zone)).toBe(date));
 });
 
 describe('colours: WCAG 2.2, contrast minimum (AA, 4.5 to 1 for text)', () => {

@@ -59,6 +59,11 @@ export function bestOpenSlot(plan: Plan, from: string, to: string): { channel: P
   return best;
 }
 
+/** The day it is where the producer sits; a channel may have another. @param zone of the producer, the browser's own if not given */
+export function dayHere(nowMs: number, zone = new Intl.DateTimeFormat().resolvedOptions().timeZone): string {
+  return wallTimeAt(zone, nowMs).date;
+}
+
 /** How much of a day is over on the wall of a channel's zone, in minutes: -1 for days to come, all of it for those gone by. */
 export function minutesOver(zone: string, nowMs: number, date: string): number {
   const now = wallTimeAt(zone, nowMs);

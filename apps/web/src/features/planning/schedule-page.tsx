@@ -1,5 +1,5 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { addDays, daysBetween, formatDay, formatMinute, mondayOf, type Plan, wallTimeAt } from '@sift-reel/core';
+import { addDays, daysBetween, formatDay, formatMinute, mondayOf, type Plan } from '@sift-reel/core';
 import { DndContext, type DragEndEvent, DragOverlay, type DragStartEvent, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
@@ -12,7 +12,7 @@ import { sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { Board } from './board.js';
 import { LayOutDialog } from './lay-out-dialog.js';
-import { bestOpenSlot, dropOn, toPlan } from './plan.js';
+import { bestOpenSlot, dayHere, dropOn, toPlan } from './plan.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
 import { cursorMoved, type Held, pickedUp } from './schedule-slice.js';
@@ -56,7 +56,7 @@ const WEEKS = [1, 2, 4] as const;
 function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: ReadonlyMap<string, string> }): ReactNode {
   const [params, setParams] = useSearchParams();
   const plan = useMemo(() => toPlan(view), [view]);
-  const today = wallTimeAt(view.channels[0]!.zone, plan.nowMs).date;
+  const today = dayHere(plan.nowMs);
   const from = mondayOf(params.get('week') ?? today);
   const weeks = Number(params.get('weeks') ?? 1);
   const days = daysBetween(from, addDays(from, weeks * 7 - 1));
