@@ -135,7 +135,7 @@ function withoutEnds({ places, features, numbers: { values, columns }, labels })
 }
 
 /** Found and true ends, inside the text: the last one is given. */
-function judge(list, timed) {
+function judge(list, timed, turns = false) {
   let hit = 0;
   let found = 0;
   let there = 0;
@@ -143,7 +143,7 @@ function judge(list, timed) {
     const words = texts.map((text, i) => ({
       text: normalise(text) || text,
       kind: 'word',
-      speaker: 0,
+      speaker: turns ? given[i].speaker : 0,
       startMs: timed ? given[i].startMs : 400 * i,
       endMs: timed ? given[i].endMs : 400 * i + 390,
     }));
@@ -209,7 +209,10 @@ if (process.argv.includes('--write')) {
   /** Every comma heard as long as an end, and both short. */
   const allAlike = (one) => paused(one, (_, end, before) => (end || CLAUSE.test(before) ? 110 : 0));
   const withTimes = (talk) => {
-    const words = talk.sentences.flatMap((s) => s.words).filter((word) => /[\p{L}\p{N}]/u.test(word.text) && !word.text.startsWith('['));
+    const voices = [...new Set(talk.sentences.map((s) => s.speaker))];
+    const words = talk.sentences
+      .flatMap((s) => s.words.map((word) => ({ ...word, speaker: voices.indexOf(s.speaker) })))
+      .filter((word) => /[\p{L}\p{N}]/u.test(word.text) && !word.text.startsWith('['));
     return { ...ofSentences(talk.sentences.map(({ text }) => text)), words };
   };
   /** A text read aloud as the marked talks are: a sentence a line, with the same made pauses. */
@@ -220,11 +223,14 @@ if (process.argv.includes('--write')) {
   };
   const held = SPLIT.heldOut.map((name) => withTimes(talkOf(name)));
   row('held-out talks, with pauses', ...judge(held, true));
+  row('the same, and who speaks', ...judge(held, true, true));
   row('held-out talks, with rough pauses', ...judge(held.map(roughPauses), true));
   row('held-out talks, as people pause', ...judge(held.map(asPeoplePause(1)), true));
+  row('the same, and who speaks', ...judge(held.map(asPeoplePause(1)), true, true));
   row('the same pauses, half as long', ...judge(held.map(asPeoplePause(0.5)), true));
   row('held-out talks, commas heard alike', ...judge(held.map(allAlike), true));
   row('held-out talks, words alone', ...judge(held, false));
+  row('words and who speaks', ...judge(held, false, true));
   row('the demo’s talk, words alone', ...judge(demo, false));
   row('speeches (odd ones), words alone', ...judge(pick(speeches, 1, 2_500), false));
   const aloud = speeches.filter((_, i) => i % 2 === 1).map((text, i) => readAloud(firstWords(text, 2_500), i));

@@ -2,9 +2,9 @@
 // fillers, words said twice and starts begun again, with words heard wrongly, and with somebody who keeps saying "yeah". Fitting talks only; see editors.mjs for what the figures mean.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readTranscript, sift } from '@sift-reel/core';
-import { judge, mean, readTalk, toCaptions } from '@sift-reel/fitting';
-import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
+import { sift } from '@sift-reel/core';
+import { judge, mean } from '@sift-reel/fitting';
+import { BRIEF, embedAll, heardAs, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
 import { mishearer, roughen, talkedOver } from './lib/roughen.mjs';
 import { row } from './measure.mjs';
 
@@ -16,31 +16,27 @@ const mishear = await mishearer(
     .toLowerCase()
     .match(/[a-z']+/g),
 );
-const asWritten = (text) => text;
-const same = (marked) => marked;
-const bare = ['none', 'lines', 'nameless'];
+const WRITTEN = { punctuation: 'written', speakers: 'named' };
+const BARE = { punctuation: 'none', speakers: 'nameless' };
+const allOfIt = { change: (text, seed) => mishear(roughen(text, seed), seed), put: talkedOver };
 const CASES = [
-  ['as written', asWritten, same, 'written', 'lines', 'named'],
-  ['bare', asWritten, same, 'none', 'lines', 'named'],
-  ['bare, nameless', asWritten, same, ...bare],
-  ['bare, nameless, rolling', asWritten, same, 'none', 'rolling', 'nameless'],
-  ['rough', roughen, same, 'written', 'lines', 'named'],
-  ['rough, bare, nameless', roughen, same, ...bare],
-  ['misheard', mishear, same, 'written', 'lines', 'named'],
-  ['misheard, bare, nameless', mishear, same, ...bare],
-  ['talked over', asWritten, talkedOver, 'written', 'lines', 'named'],
-  ['talked over, bare, nameless', asWritten, talkedOver, ...bare],
-  ['all of it, named', (text, seed) => mishear(roughen(text, seed), seed), talkedOver, 'written', 'lines', 'named'],
-  ['all of it, bare, nameless', (text, seed) => mishear(roughen(text, seed), seed), talkedOver, ...bare],
+  ['as written', WRITTEN],
+  ['bare', { ...WRITTEN, punctuation: 'none' }],
+  ['bare, nameless', BARE],
+  ['bare, nameless, rolling', { ...BARE, cues: 'rolling' }],
+  ['rough', { ...WRITTEN, change: roughen }],
+  ['rough, bare, nameless', { ...BARE, change: roughen }],
+  ['misheard', { ...WRITTEN, change: mishear }],
+  ['misheard, bare, nameless', { ...BARE, change: mishear }],
+  ['talked over', { ...WRITTEN, put: talkedOver }],
+  ['talked over, bare, nameless', { ...BARE, put: talkedOver }],
+  ['all of it, named', { ...WRITTEN, ...allOfIt }],
+  ['all of it, bare, nameless', { ...BARE, ...allOfIt }],
 ];
 
 row('fitting talks', 'agreement', 'nDCG', 'never', 'edges', 'kept', 'no vectors', 'edges', 'kept');
-for (const [name, change, put, punctuation, cues, speakers] of CASES) {
-  const talks = set.map((one, i) => {
-    const seed = Number(one.name);
-    const marked = put({ ...one, talk: readTalk(change(written[i], seed), seed) }, seed);
-    return { ...marked, ...readTranscript(new TextEncoder().encode(toCaptions(marked.talk, { punctuation, cues, speakers }))) };
-  });
+for (const [name, as] of CASES) {
+  const talks = set.map((one) => heardAs(one, as));
   const vectors = await embedAll(talks.map((one) => textsOf(one.transcript)));
   const judged = (withVectors) =>
     talks.map((one, i) =>

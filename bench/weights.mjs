@@ -5,16 +5,25 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { measureRuns } from '@sift-reel/core';
 import { fitPairwise, judge, mean, worthOf } from '@sift-reel/fitting';
-import { BRIEF, embedAll, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
+import { BRIEF, embedAll, heardAs, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
+import { roughen } from './lib/roughen.mjs';
 import { row } from './measure.mjs';
 
-const HOLD = 0.3;
+const HOLD = 0.1;
 const LEAST = 0.5;
 const PRIOR = JSON.parse(readFileSync(join(import.meta.dirname, 'weights', 'prior.json'), 'utf8'));
 const set = readMarkedSet(SPLIT.fit);
-const vectors = await embedAll(set.map((one) => textsOf(one.transcript)));
-// Each talk is read twice, with vectors and by words alone: one set of weights serves both.
-const data = set.flatMap((one, i) =>
+/** Each talk is read as it is kept, roughly spoken, and without punctuation and names; so that one set of weights serves all. */
+const FORMS = [
+  (one) => one,
+  (one) => heardAs(one, { change: roughen, punctuation: 'written', speakers: 'named' }),
+  (one) => heardAs(one, { punctuation: 'none', speakers: 'nameless' }),
+  (one) => heardAs(one, { change: roughen, punctuation: 'none', speakers: 'nameless' }),
+];
+const read = FORMS.flatMap((form) => set.map(form));
+const vectors = await embedAll(read.map((one) => textsOf(one.transcript)));
+// With vectors and by words alone.
+const data = read.flatMap((one, i) =>
   [vectors[i], null].map((sentenceVectors) => {
     const measured = measureRuns({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors, topicVectors: null });
     return { one, measured, values: measured.values, worth: worthOf(one, measured.spans) };
@@ -22,7 +31,7 @@ const data = set.flatMap((one, i) =>
 );
 const parts = data[0].measured.parts;
 const prior = parts.map(({ signal, part }) => PRIOR.parts[signal][part]);
-const fitParts = (list) => fitPairwise(list, { prior, hold: HOLD, least: LEAST, apart: 0.5, pairs: 16_000, steps: 150, seed: 5 });
+const fitParts = (list) => fitPairwise(list, { prior, hold: HOLD, least: LEAST, apart: 0.5, pairs: 64_000, steps: 150, seed: 5 });
 
 const signalNames = Object.keys(PRIOR.parts);
 /** Raw measures of the signals of each run. */
@@ -52,7 +61,7 @@ const surely = (weights) => weights.map((weight, p) => (parts[p].part.endsWith('
 const fitSignals = (list, weights, scales) =>
   fitPairwise(
     list.map((one) => signalsOf(one, weights, scales)),
-    { prior: signalNames.map((name) => 12 * PRIOR.signals[name]), hold: HOLD, least: LEAST, apart: 0.5, pairs: 16_000, steps: 150, seed: 6 },
+    { prior: signalNames.map((name) => 12 * PRIOR.signals[name]), hold: HOLD, least: LEAST, apart: 0.5, pairs: 64_000, steps: 150, seed: 6 },
   );
 
 function pick(one, scores) {

@@ -40,6 +40,17 @@ const readersIn = (folder) =>
     .sort()
     .map((file) => readMarks(file, readFileSync(join(HERE, folder, file), 'utf8')));
 
+/**
+ * A marked talk as it may come otherwise: its text changed line by line, and as captions of a sort.
+ * @param change of the text of the file and a seed, @param put of the marked talk and a seed
+ */
+export function heardAs(one, { change = (text) => text, put = (marked) => marked, punctuation, cues = 'lines', speakers }) {
+  const seed = Number(one.name);
+  const text = readFileSync(join(HERE, 'talks', one.file), 'utf8');
+  const marked = put({ ...one, talk: readTalk(change(text, seed), seed) }, seed);
+  return { ...marked, ...readTranscript(new TextEncoder().encode(toCaptions(marked.talk, { punctuation, cues, speakers }))) };
+}
+
 /** Talks one after another as one recording, written, with the marks of all: an hour or so, as producers have it. */
 export function joinTalks(set, seed = 77) {
   const texts = set.map((one) => readFileSync(join(HERE, 'talks', one.file), 'utf8').trim());

@@ -39,7 +39,15 @@ const VAGUE = new Set('something anything stuff thing things somehow maybe proba
 /** "Do you", "can you", "shall we": asked of somebody in the room, not of whoever reads the title. */
 const ASKS_ROOM = new Set('do does did can could would will shall should are is have may'.split(' '));
 const ASKS_ANYBODY = /^(?:do|did) you know$|^have you ever$/;
+/** "I said", "he goes": the frame of what is said; "I think it was": not sure of it. */
 const SAYING = new Set('said says goes asked'.split(' '));
+const UNSURE = new Set('think guess suppose mean'.split(' '));
+/** What somebody did, without who: "took a bonus". Irregular ones; the others end in -ed. */
+const DID = new Set(
+  'took gave went had made got came saw knew found felt kept left lost sold bought told thought ran put sat stood held brought began fell drove wrote'.split(
+    ' ',
+  ),
+);
 
 /**
  * How much a range of words says as a line of its own, about -3 to 4: by what it holds, and by how whole it is.
@@ -62,7 +70,9 @@ export function lineWorth(passage: Passage, tells: readonly Tell[], first: numbe
   if (LEANING.has(one)) worth -= 0.8;
   const asksRoom = ASKS_ROOM.has(one) && !ASKS_ANYBODY.test(texts.slice(first, first + 3).join(' '));
   if (asks && (asksRoom || nouns + said === 0)) worth -= asksRoom ? 3 : 0.8;
-  if (SUBJECT_PRONOUNS.has(one) && SAYING.has(texts[first + 1] ?? '')) worth -= 0.5;
+  const two = texts[first + 1] ?? '';
+  if (SUBJECT_PRONOUNS.has(one) && (SAYING.has(two) || UNSURE.has(two))) worth -= 0.5;
+  if (tags[first] === 'VERB' && (DID.has(one) || one.endsWith('ed'))) worth -= 0.8;
   worth -= 0.4 * countOf(first, to, (i) => VAGUE.has(texts[i]!));
   if (CANNOT_END.has(texts[to - 1]!) || tags[to - 1] === 'DET' || tags[to - 1] === 'CCONJ') worth -= 0.8;
   if (!isClause(passage, first, to)) worth -= 0.5;
@@ -75,7 +85,11 @@ function countOf(from: number, to: number, test: (i: number) => boolean): number
   return n;
 }
 
-const isVerb = ({ tags, texts }: Passage, i: number): boolean => tags[i] === 'VERB' || tags[i] === 'AUX' || /[a-z]'(?:s|re|ve|d|ll|m)$/.test(texts[i]!);
+/** A verb that says something of somebody: not "to save", nor "working" without "is". */
+function isVerb({ tags, texts }: Passage, i: number): boolean {
+  if (/[a-z]'(?:s|re|ve|d|ll|m)$/.test(texts[i]!) || tags[i] === 'AUX') return true;
+  return tags[i] === 'VERB' && texts[i - 1] !== 'to' && !/..ing$/.test(texts[i]!);
+}
 
 /** True where something is said of something: a verb that is not inside "a man that was". */
 function isClause(passage: Passage, first: number, to: number): boolean {

@@ -10,7 +10,8 @@ import { lineWorth, type Tell } from './title-worth.js';
 export function bestTitle(passage: Passage, tells: readonly Tell[], limit: number): string {
   const inside = tells.filter((tell) => tell.firstWord >= passage.firstWord && tell.endWord <= passage.endWord);
   let best = { text: '', worth: -Infinity };
-  for (const [from, to] of clauses(passage)) {
+  for (const [from, end] of clauses(passage)) {
+    const to = JOINING.has(passage.texts[end - 1]!) ? end - 1 : end;
     if (to - from < 3) continue;
     const worth = lineWorth(passage, inside, afterFillers(passage, from, to), to);
     // Writing it out can only lower it.

@@ -1,3 +1,4 @@
+import { quotationsOver } from './quotations.js';
 import { doubtfulStarts } from '../text/ends/doubts.js';
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
@@ -56,6 +57,8 @@ export interface SiftContext {
   readonly openings: readonly OpeningWord[];
   /** How doubtful the start of each sentence is, 0 to 1, where ends had to be restored; one more for the end of the talk. */
   readonly doubts: Float64Array;
+  /** 1 where a quotation runs on over the start of a sentence; one more for the end of the talk. */
+  readonly quotations: Uint8Array;
   /** Start of a candidate that begins with each sentence, and end of one that ends with it, in ms, with their air. */
   readonly cutStartsMs: Float64Array;
   readonly cutEndsMs: Float64Array;
@@ -127,6 +130,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     wordCounts,
     graceWords: GRACE_SHARE * WORDS_PER_MS * brief.minMs,
     openings,
+    quotations: quotationsOver(words, sentences),
     doubts: doubtfulStarts(words, texts, tags, sentences, input.transcript.wordTimes),
     cutStartsMs: tabulate(sentences.length, (s) => spanOfWords(words, openings[s]!.word, openings[s]!.word + 1).startMs),
     cutEndsMs: tabulate(sentences.length, (s) => spanOfWords(words, sentences[s]!.endWord - 1, sentences[s]!.endWord).endMs),

@@ -49,8 +49,8 @@ describe('chooseBestSet', () => {
 });
 
 describe('worth in the set', () => {
-  // Sentences of ten seconds each.
-  const choose = (runs: ScoredRun[]) => chooseBestSet(RunTable.of(runs), 10, (score, first, end) => worthInSet(score, (end - first) * 10_000));
+  // Sentences of twenty seconds each.
+  const choose = (runs: ScoredRun[]) => chooseBestSet(RunTable.of(runs), 10, (score, first, end) => worthInSet(score, (end - first) * 20_000));
   const halves = [
     { first: 0, end: 2, score: 85 },
     { first: 2, end: 4, score: 85 },
@@ -65,9 +65,20 @@ describe('worth in the set', () => {
   });
   it('grows with the score and, more slowly, with the length', () => {
     expect(worthInSet(90, 20_000)).toBeGreaterThan(worthInSet(89, 20_000));
-    expect(worthInSet(90, 40_000)).toBeGreaterThan(1.2 * worthInSet(90, 20_000));
-    expect(worthInSet(90, 40_000)).toBeLessThan(1.5 * worthInSet(90, 20_000));
+    expect(worthInSet(90, 80_000)).toBeGreaterThan(1.2 * worthInSet(90, 40_000));
+    expect(worthInSet(90, 80_000)).toBeLessThan(1.5 * worthInSet(90, 40_000));
     expect(worthInSet(5, 60_000)).toBe(0);
+  });
+});
+
+describe('a short cut', () => {
+  it('counts for less, ever less so up to half a minute', () => {
+    const perLength = (ms: number): number => worthInSet(90, ms) / ms;
+    expect(worthInSet(90, 21_000)).toBeLessThan(0.65 * worthInSet(90, 28_000));
+    expect(worthInSet(90, 25_000)).toBeGreaterThan(1.2 * worthInSet(90, 21_000));
+    // Beyond that, and below, only the root of the length counts.
+    expect(perLength(60_000)).toBeLessThan(perLength(30_000));
+    expect(worthInSet(90, 15_000) / worthInSet(90, 20_000)).toBeCloseTo(0.75 ** 0.35, 6);
   });
 });
 

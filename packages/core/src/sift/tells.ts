@@ -57,7 +57,8 @@ export const TELL_PHRASES = {
     welcome back | welcome to | hello everyone | hello and welcome | good morning everyone | good evening everyone | hi everyone
     | thanks for joining | thank you for joining | thanks for having | thank you for having | great to be here | lovely to be here
     | nice to be here | how are you | i'm your host | my name is | good to see you | today we are joined | today's guest | on the show
-    | this week on | how was your week | how's your week
+    | this week on | how was your week | how's your week | ladies and gentlemen | distinguished guests | honoured guests | honored guests
+    | mr speaker | madam speaker | mr chairman | madam chair | fellow citizens | members of the board | members of congress | your excellencies
   `),
   housekeeping: phrases(`
     before we start | before we begin | before we get | can you hear me | can everyone hear | is this on | is my mic | microphone

@@ -51,6 +51,7 @@ export function startParts(context: SiftContext, { asks, likeness, turns }: EndR
     { name: 'question left outside', value: (s, before) => (before !== null && answersOutside(context, s, before, asks) ? 1 : 0) },
     { name: 'comes in late', value: (s, before) => (before === null ? 0 : likeness(s, before)) },
     { name: 'start in doubt', value: (s) => context.doubts[s]! },
+    { name: 'start in a quotation', value: (s) => context.quotations[s]! },
     { name: 'story begun before', value: (s, before) => (before === null ? 0 : roleIn(context, before, 'story') * roleIn(context, s, 'story')) },
   ];
 }
@@ -77,6 +78,7 @@ export function endParts(context: SiftContext, { asks, likeness, turns }: EndRea
     { name: 'thought taken up', value: (s, after) => (after !== null && takenUp(context, s, after) ? 1 : 0) },
     { name: 'last word left outside', value: (s, after) => (after !== null && saysLast(context, s, after) && !asks(after) ? 1 : 0) },
     { name: 'end in doubt', value: (s) => context.doubts[s + 1]! },
+    { name: 'end in a quotation', value: (s) => context.quotations[s + 1]! },
     { name: 'dull end', value: (s) => context.dull[s]! },
   ];
 }

@@ -47,6 +47,7 @@ function explain(context: SiftContext, run: Run, raw: (run: Run) => number, ends
   if (run.first > 0 && answersOutside(context, run.first, run.first - 1, ends.asks)) head = 'The question it answers is left outside';
   else if (start.dependent)
     head = `Leans on what came before: ${quote(context, { firstWord: start.word, endWord: Math.max(start.word + 2, start.leaning + 1) }, 12)}`;
+  else if (context.quotations[run.first] === 1) head = 'Begins inside a quotation';
   else if (context.doubts[run.first]! > GUESSED_FROM) head = 'Where it begins is a guess, since no full stop is written before it';
   else if (leaning.length > 0) head = `Points back once it is under way: ${quote(context, leaning[0]!)}`;
   else if (asksInside(run, ends)) head = 'Keeps the question with its answer';
@@ -55,11 +56,13 @@ function explain(context: SiftContext, run: Run, raw: (run: Run) => number, ends
   const guessed = context.doubts[run.end]! > GUESSED_FROM;
   const tail = broken
     ? 'breaks off at the end'
-    : guessed
-      ? 'where it ends is a guess'
-      : finished
-        ? 'ends on a finished thought'
-        : 'ends with its sentence, though the thought goes on';
+    : context.quotations[run.end] === 1
+      ? 'ends inside a quotation'
+      : guessed
+        ? 'where it ends is a guess'
+        : finished
+          ? 'ends on a finished thought'
+          : 'ends with its sentence, though the thought goes on';
   return { sentence: `${head}; ${tail}`, evidence: earning(context, run, raw, ends) };
 }
 

@@ -70,19 +70,23 @@ describe('learnPauses', () => {
   it('never lets a longer pause tell less, nor anything weigh more than all words', () => {
     const gap = fc.record({ end: fc.double({ min: -6, max: 4, noNaN: true }), clause: fc.double({ min: -6, max: 4, noNaN: true }) });
     fc.assert(
-      fc.property(fc.array(fc.tuple(gap, fc.integer({ min: -300, max: 3_000 })), { maxLength: 80 }), fc.double({ min: -6, max: 4, noNaN: true }), (gaps, clause) => {
-        const told = learnPauses(
-          gaps.map(([reading]) => reading),
-          gaps.map(([, pauseMs]) => pauseMs),
-        );
-        let before = -4;
-        for (let pauseMs = -200; pauseMs <= 2_000; pauseMs += 20) {
-          const odds = told(pauseMs, clause);
-          expect(odds).toBeGreaterThanOrEqual(before - 1e-9);
-          expect(odds).toBeLessThanOrEqual(4);
-          before = odds;
-        }
-      }),
+      fc.property(
+        fc.array(fc.tuple(gap, fc.integer({ min: -300, max: 3_000 })), { maxLength: 80 }),
+        fc.double({ min: -6, max: 4, noNaN: true }),
+        (gaps, clause) => {
+          const told = learnPauses(
+            gaps.map(([reading]) => reading),
+            gaps.map(([, pauseMs]) => pauseMs),
+          );
+          let before = -4;
+          for (let pauseMs = -200; pauseMs <= 2_000; pauseMs += 20) {
+            const odds = told(pauseMs, clause);
+            expect(odds).toBeGreaterThanOrEqual(before - 1e-9);
+            expect(odds).toBeLessThanOrEqual(4);
+            before = odds;
+          }
+        },
+      ),
     );
   });
 });
