@@ -69,6 +69,7 @@ export function endParts(context: SiftContext, { asks, likeness, turns }: EndRea
     { name: 'sets up', value: (s, after) => (after !== null && setsUp(context, s) ? 1 : 0) },
     { name: 'broken off', value: (s) => (canClose(context, s) ? 0 : 1) },
     { name: 'ends asking', value: (s) => (asks(s) ? 1 : 0) },
+    { name: 'asks for more', value: (s, after) => (after !== null && asks(s) && asksForMore(context, s, after) ? 1 : 0) },
     { name: 'settles', value: (s, after) => (after === null || sentences[after]!.startMs - sentences[s]!.endMs >= SETTLING_MS ? 1 : 0) },
     { name: 'voice changes', value: (s, after) => (after !== null && other(s, after) ? 1 : 0) },
     { name: 'asked on', value: (s, after) => (after !== null && other(s, after) && asks(after) ? 1 : 0) },
@@ -87,6 +88,18 @@ export function endParts(context: SiftContext, { asks, likeness, turns }: EndRea
 export function answersOutside(context: SiftContext, first: number, before: number, asks: (s: number) => boolean): boolean {
   const { firstWord, endWord } = context.sentences[before]!;
   return asks(before) && endWord - firstWord > 2 && !asks(first);
+}
+
+/** What is put in so few sentences is a question to go on, not the story of the one who asks. */
+const PUT_IN = 2;
+
+/** True when a question is somebody's who only puts it to the other, who answers: it belongs to what follows. */
+function asksForMore({ sentences }: SiftContext, s: number, after: number): boolean {
+  const { speaker } = sentences[s]!;
+  if (sentences[after]!.speaker === speaker) return false;
+  let first = s;
+  while (first > 0 && sentences[first - 1]!.speaker === speaker) first -= 1;
+  return first > 0 && s - first < PUT_IN;
 }
 
 /** A sentence that pays off as surely as this is missed when it is left outside. */
