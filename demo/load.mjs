@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { addDays, layOut, mondayOf, wallTimeAt } from '@sift-reel/core';
+import { addDays, layOut, wallTimeAt } from '@sift-reel/core';
 import pg from 'pg';
 import { hashPassword } from '../apps/server/dist/identity/passwords.js';
 import { CLIENTS, DEMO_PRODUCER, DEMO_SIGN_IN, PLATFORMS, RECORDINGS } from './scenario.mjs';
@@ -138,12 +138,15 @@ async function workOut(caller, recording, sift) {
   return chosen.map((short) => short.id);
 }
 
-/** The schedule a week into its life: the same planner, asked as if it were Monday of last week; what is over by now is posted. */
+/** How many days ago the demo's plan was laid out, so that on any weekday some of it is posted and some still to come. */
+const LAID_OUT_DAYS_AGO = 3;
+
+/** The schedule some days into its life: the same planner, asked as if it were then; what is over by now is posted. */
 async function layOutFrom(caller, client, owner, shortIds) {
   const view = await caller.call('GET', 'schedule');
   const nowMs = Date.parse(view.now);
   const today = wallTimeAt(owner.zone, nowMs).date;
-  const from = addDays(mondayOf(today), -7);
+  const from = addDays(today, -LAID_OUT_DAYS_AGO);
   const plan = {
     channels: view.channels.map(({ platform, ...channel }) => ({
       ...channel,
