@@ -53,6 +53,41 @@ describe('ends', () => {
     expect(endOf([said, ['Bo', 'And what did he say?']], 0, 'asked on')).toBe(1);
     expect(endOf([said, ['Ann', 'And what did he say?']], 0, 'asked on')).toBe(0);
   });
+  it('a question put to the other asks for more; one that a story ends on does not', () => {
+    const told: Line[] = [
+      ['Ann', 'I went round to knock on the door of the house.'],
+      ['Ann', 'I had my coat and my goggles on.'],
+    ];
+    const putIn: Line[] = [...told, ['Bo', 'And what did she say?'], ['Ann', 'She said nothing for a while.']];
+    expect(endOf(putIn, 2, 'asks for more')).toBe(1);
+    const punch: Line[] = [...told, ['Ann', 'And she said, does your mother know that you are out?'], ['Bo', 'No!']];
+    expect(endOf(punch, 2, 'asks for more')).toBe(0);
+    // At the very end of the talk nobody answers, and the first words of a talk are nobody's question to a story.
+    expect(endOf(putIn.slice(0, 3), 2, 'asks for more')).toBe(0);
+    expect(
+      endOf(
+        [
+          ['Bo', 'How do you do it?'],
+          ['Ann', 'I sit and wait.'],
+        ],
+        0,
+        'asks for more',
+      ),
+    ).toBe(0);
+  });
+  it('a passage that begins or ends inside a quotation says so, and stands alone less well', () => {
+    const context = contextOf([
+      ['Ann', 'She wrote to us, “We have had no water for a week.'],
+      ['Ann', 'The pipe is cracked.”'],
+      ['Ann', 'We went out there on a Friday with the big pump.'],
+      ['Ann', 'It was dark.'],
+    ]);
+    const standsAlone = buildSignals(context)[1]!;
+    expect(standsAlone.explain({ first: 1, end: 4 }).sentence).toContain('Begins inside a quotation');
+    expect(standsAlone.explain({ first: 0, end: 1 }).sentence).toContain('ends inside a quotation');
+    expect(standsAlone.explain({ first: 0, end: 4 }).sentence).not.toContain('quotation');
+    expect(standsAlone.value({ first: 0, end: 2 })).toBeGreaterThan(standsAlone.value({ first: 0, end: 1 }));
+  });
   it('an answer without its question is a bad start', () => {
     const context = contextOf([
       ['Bo', 'How often should I sweep it?'],
