@@ -16,7 +16,18 @@ export interface GapReading {
 /** How much the rules of grammar count beside the model. */
 const RULES = 0.4;
 
-let trained: { readonly ends: Float32Array; readonly clauses: Float32Array } | undefined;
+/** Weights of both readings side by side, since they are always read together. */
+let trained: Float32Array | undefined;
+
+function unpackBoth(): Float32Array {
+  const [ends, clauses] = [unpackNumbers(END_WEIGHTS), unpackNumbers(CLAUSE_WEIGHTS)];
+  const both = new Float32Array(2 * ends.length);
+  for (let i = 0; i < ends.length; i += 1) {
+    both[2 * i] = ends[i]!;
+    both[2 * i + 1] = clauses[i]!;
+  }
+  return both;
+}
 
 /**
  * Reads the gap before word `k`, 1 and above, by the words around it and by grammar. The weights were trained on punctuated talk and
@@ -25,7 +36,7 @@ let trained: { readonly ends: Float32Array; readonly clauses: Float32Array } | u
  * @param texts normalised words, @param tags their parts of speech
  */
 export function readGaps(texts: readonly string[], tags: readonly PartOfSpeech[]): (k: number) => GapReading {
-  const { ends, clauses } = (trained ??= { ends: unpackNumbers(END_WEIGHTS), clauses: unpackNumbers(CLAUSE_WEIGHTS) });
+  const weights = (trained ??= unpackBoth());
   const places = new Int32Array(GAP_FEATURES);
   const odds = new Float32Array(GAP_ODDS);
   const writeOdds = readWordOdds(texts);
@@ -35,12 +46,14 @@ export function readGaps(texts: readonly string[], tags: readonly PartOfSpeech[]
     let end = RULES * ruleStrength(texts, tags, k);
     let clause = 0;
     for (let f = 0; f < GAP_FEATURES; f += 1) {
-      end += ends[places[f]!]!;
-      clause += clauses[places[f]!]!;
+      const at = 2 * places[f]!;
+      end += weights[at]!;
+      clause += weights[at + 1]!;
     }
     for (let o = 0; o < GAP_ODDS; o += 1) {
-      end += ends[GAP_PLACES + o]! * odds[o]!;
-      clause += clauses[GAP_PLACES + o]! * odds[o]!;
+      const at = 2 * (GAP_PLACES + o);
+      end += weights[at]! * odds[o]!;
+      clause += weights[at + 1]! * odds[o]!;
     }
     return { end, clause };
   };

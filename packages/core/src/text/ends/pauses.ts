@@ -33,15 +33,18 @@ export type PauseOdds = (pauseMs: number, clause: number) => number;
  */
 export function learnPauses(readings: readonly GapReading[], pausesMs: ArrayLike<number>): PauseOdds {
   const classes = Uint8Array.from(pausesMs, classOf);
+  const chances = { end: new Float64Array(classes.length), clause: new Float64Array(classes.length) };
+  readings.forEach(({ end, clause }, i) => {
+    chances.end[i] = chanceOf(end);
+    chances.clause[i] = (1 - chances.end[i]!) * chanceOf(clause);
+  });
   let shares: Shares = BEFORE;
   for (let round = 0; round < ROUNDS; round += 1) {
     const counts = known();
-    readings.forEach(({ end, clause }, i) => {
-      const c = classes[i]!;
-      const [ofEnd, ofClause] = [chanceOf(end), chanceOf(clause)];
-      const ends = ofEnd * shares.end[c]!;
-      const clauses = (1 - ofEnd) * ofClause * shares.clause[c]!;
-      const others = (1 - ofEnd) * (1 - ofClause) * shares.other[c]!;
+    classes.forEach((c, i) => {
+      const ends = chances.end[i]! * shares.end[c]!;
+      const clauses = chances.clause[i]! * shares.clause[c]!;
+      const others = (1 - chances.end[i]! - chances.clause[i]!) * shares.other[c]!;
       const all = ends + clauses + others;
       counts.end[c]! += ends / all;
       counts.clause[c]! += clauses / all;
