@@ -59,6 +59,7 @@ export function lineWorth(passage: Passage, tells: readonly Tell[], first: numbe
   let asks = false;
   let said = 0;
   for (const { tell, firstWord, endWord } of tells) {
+    if (firstWord >= to) break; // they are in order
     if (firstWord < first || endWord > to) continue;
     worth += WORTH[tell] ?? 0;
     asks ||= tell === 'question';
