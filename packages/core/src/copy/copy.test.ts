@@ -91,6 +91,7 @@ describe('bestTitle', () => {
     ['a question that holds something before an empty one', 'When did you know? Who robs a boat with no engine?', /^Who robs a boat/],
     ['a question that anybody may be asked', 'Do you know what a pipe costs? It was a cold day and she went home.', /^Do you know what/],
     ['talk before housekeeping', 'Put your questions in the chat. The lamp had gone out twice.', /^The lamp/],
+    ['a verb that happens to end in -ing is one', 'Burning the wet wood in the old stove. My uncles bring wet wood to the old stove.', /^My uncles bring/],
     ['a line that ends before one that breaks off', 'We had a very old stove and the. The stove ate nine bags a week.', /^The stove ate/],
   ])('%s', (_, text, title) => expect(titleOf(text)).toMatch(title));
   it('writes I large where a transcript does not', () => expect(titleOf("i never once said what i'd lost")).toBe("I never once said what I'd lost"));

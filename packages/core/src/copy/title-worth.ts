@@ -86,10 +86,13 @@ function countOf(from: number, to: number, test: (i: number) => boolean): number
   return n;
 }
 
+/** Verbs that end in -ing by themselves: "they bring". */
+const ENDS_IN_ING = new Set('bring sing ring swing sting spring cling fling string'.split(' '));
+
 /** A verb that says something of somebody: not "to save", nor "working" without "is". */
 function isVerb({ tags, texts }: Passage, i: number): boolean {
   if (/[a-z]'(?:s|re|ve|d|ll|m)$/.test(texts[i]!) || tags[i] === 'AUX') return true;
-  return tags[i] === 'VERB' && texts[i - 1] !== 'to' && !/..ing$/.test(texts[i]!);
+  return tags[i] === 'VERB' && texts[i - 1] !== 'to' && (!texts[i]!.endsWith('ing') || ENDS_IN_ING.has(texts[i]!));
 }
 
 /** True where something is said of something: a verb that is not inside "a man that was". */
