@@ -90,6 +90,11 @@ describe('bestTitle', () => {
     ],
     ['a question that holds something before an empty one', 'When did you know? Who robs a boat with no engine?', /^Who robs a boat/],
     ['a question that anybody may be asked', 'Do you know what a pipe costs? It was a cold day and she went home.', /^Do you know what/],
+    [
+      'a line with its subject before one without',
+      'And the wait, like the usual one, is two and a half hours. The driver sat in the yard for eight hours.',
+      /^The driver/,
+    ],
     ['talk before housekeeping', 'Put your questions in the chat. The lamp had gone out twice.', /^The lamp/],
     ['a verb that happens to end in -ing is one', 'Burning the wet wood in the old stove. My uncles bring wet wood to the old stove.', /^My uncles bring/],
     ['a line that ends before one that breaks off', 'We had a very old stove and the. The stove ate nine bags a week.', /^The stove ate/],

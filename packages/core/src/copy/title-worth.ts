@@ -42,7 +42,7 @@ const ASKS_ANYBODY = /^(?:do|did) you know$|^have you ever$/;
 /** "I said", "he goes": the frame of what is said; "I think it was": not sure of it. */
 const SAYING = new Set('said says goes asked'.split(' '));
 const UNSURE = new Set('think guess suppose mean'.split(' '));
-/** What somebody did, without who: "took a bonus". Irregular ones; the others end in -ed. */
+/** What somebody did, without who: "took a bonus", as "is nine euro" is without what. Irregular ones; the others end in -ed. */
 const DID = new Set(
   'took gave went had made got came saw knew found felt kept left lost sold bought told thought ran put sat stood held brought began fell drove wrote'.split(
     ' ',
@@ -73,7 +73,8 @@ export function lineWorth(passage: Passage, tells: readonly Tell[], first: numbe
   if (asks && (asksRoom || nouns + said === 0)) worth -= asksRoom ? 3 : 0.8;
   const two = texts[first + 1] ?? '';
   if (SUBJECT_PRONOUNS.has(one) && (SAYING.has(two) || UNSURE.has(two))) worth -= 0.5;
-  if (tags[first] === 'VERB' && (DID.has(one) || one.endsWith('ed'))) worth -= 0.8;
+  const without = (tags[first] === 'VERB' && (DID.has(one) || one.endsWith('ed'))) || (tags[first] === 'AUX' && !asks);
+  if (without) worth -= 0.8;
   worth -= 0.4 * countOf(first, to, (i) => VAGUE.has(texts[i]!));
   if (CANNOT_END.has(texts[to - 1]!) || tags[to - 1] === 'DET' || tags[to - 1] === 'CCONJ') worth -= 0.8;
   if (!isClause(passage, first, to)) worth -= 0.5;
