@@ -92,7 +92,7 @@ describe('bestTitle', () => {
     ['a question that anybody may be asked', 'Do you know what a pipe costs? It was a cold day and she went home.', /^Do you know what/],
     [
       'a line with its subject before one without',
-      'And the wait, like the usual one, is two and a half hours. The driver sat in the yard for eight hours.',
+      'And the wait at the gate out there in the cold, like the one that we had had before, is two and a half hours. The driver sat in a yard.',
       /^The driver/,
     ],
     ['talk before housekeeping', 'Put your questions in the chat. The lamp had gone out twice.', /^The lamp/],

@@ -74,7 +74,7 @@ export function lineWorth(passage: Passage, tells: readonly Tell[], first: numbe
   const two = texts[first + 1] ?? '';
   if (SUBJECT_PRONOUNS.has(one) && (SAYING.has(two) || UNSURE.has(two))) worth -= 0.5;
   const without = (tags[first] === 'VERB' && (DID.has(one) || one.endsWith('ed'))) || (tags[first] === 'AUX' && !asks);
-  if (without) worth -= 0.8;
+  if (without) worth -= 1.6;
   worth -= 0.4 * countOf(first, to, (i) => VAGUE.has(texts[i]!));
   if (CANNOT_END.has(texts[to - 1]!) || tags[to - 1] === 'DET' || tags[to - 1] === 'CCONJ') worth -= 0.8;
   if (!isClause(passage, first, to)) worth -= 0.5;
