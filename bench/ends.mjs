@@ -134,20 +134,28 @@ function withoutEnds({ places, features, numbers: { values, columns }, labels })
   ];
 }
 
+/** What is taken away where capitals stay. */
+const MARKS = /[.,;:!?…"“”()[\]]|[—–]|^['‘]|['’]$/g;
+const large = (word, first) => (first ? word.replace(/\p{L}/u, (letter) => letter.toUpperCase()) : word);
+/** Lines of so many words each; none where it is 0. */
+const lineStarts = (words, lines) => new Set(lines > 0 ? Array.from({ length: Math.ceil(words / lines) }, (_, k) => k * lines) : []);
+
 /** Found and true ends, inside the text: the last one is given. */
-function judge(list, timed, turns = false) {
+function judge(list, timed, { turns = false, capitals = false, lines = 0 } = {}) {
   let hit = 0;
   let found = 0;
   let there = 0;
   for (const { texts, ends, words: given } of list) {
     const words = texts.map((text, i) => ({
-      text: normalise(text) || text,
+      text: (capitals ? large(text.replace(MARKS, ''), lines > 0 && i % lines === 0) : normalise(text)) || text,
       kind: 'word',
       speaker: turns ? given[i].speaker : 0,
       startMs: timed ? given[i].startMs : 400 * i,
       endMs: timed ? given[i].endMs : 400 * i + 390,
     }));
-    const restored = splitSentences(words, winkTagger, { wordTimes: timed ? 'given' : 'spread' }).sentences.map((s) => s.endWord);
+    const restored = splitSentences(words, winkTagger, { wordTimes: timed ? 'given' : 'spread', lineStarts: lineStarts(words.length, lines) }).sentences.map(
+      (s) => s.endWord,
+    );
     for (const end of restored) {
       if (end === words.length) continue;
       found += 1;
@@ -223,18 +231,24 @@ if (process.argv.includes('--write')) {
   };
   const held = SPLIT.heldOut.map((name) => withTimes(talkOf(name)));
   row('held-out talks, with pauses', ...judge(held, true));
-  row('the same, and who speaks', ...judge(held, true, true));
+  row('the same, and who speaks', ...judge(held, true, { turns: true }));
   row('held-out talks, with rough pauses', ...judge(held.map(roughPauses), true));
   row('held-out talks, as people pause', ...judge(held.map(asPeoplePause(1)), true));
-  row('the same, and who speaks', ...judge(held.map(asPeoplePause(1)), true, true));
+  row('the same, and who speaks', ...judge(held.map(asPeoplePause(1)), true, { turns: true }));
   row('the same pauses, half as long', ...judge(held.map(asPeoplePause(0.5)), true));
   row('held-out talks, commas heard alike', ...judge(held.map(allAlike), true));
+  const kept = { capitals: true };
+  row('held-out talks, capitals kept', ...judge(held, false, kept));
+  row('each line large as well', ...judge(held, false, { ...kept, lines: 7 }));
   row('held-out talks, words alone', ...judge(held, false));
-  row('words and who speaks', ...judge(held, false, true));
+  row('words and who speaks', ...judge(held, false, { turns: true }));
   row('the demo’s talk, words alone', ...judge(demo, false));
   row('speeches (odd ones), words alone', ...judge(pick(speeches, 1, 2_500), false));
+  row('the same, capitals kept', ...judge(pick(speeches, 1, 2_500), false, kept));
+  row('each line large as well', ...judge(pick(speeches, 1, 2_500), false, { ...kept, lines: 7 }));
   const aloud = speeches.filter((_, i) => i % 2 === 1).map((text, i) => readAloud(firstWords(text, 2_500), i));
   row('speeches (odd ones), read aloud', ...judge(aloud, true));
   row('speeches (odd ones), as people pause', ...judge(aloud.map(asPeoplePause(1)), true));
   row('a novel (odd chapters), words alone', ...judge(pick(novel, 1, 800), false));
+  row('the same, capitals kept', ...judge(pick(novel, 1, 800), false, kept));
 }

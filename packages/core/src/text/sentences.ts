@@ -16,20 +16,22 @@ export interface KnownOfWords {
   readonly wordTimes?: WordTimes;
   /** Words at which somebody else begins to speak, though nobody is named. */
   readonly turnStarts?: ReadonlySet<number>;
+  /** Words that begin a line or a cue of the file: a capital there may be the tool's habit. */
+  readonly lineStarts?: ReadonlySet<number>;
 }
 
 const NONE: ReadonlySet<number> = new Set();
 
 /**
  * Sentences of a list of words: where ends are written, as written; a stretch without any is restored from pauses, turns,
- * discourse markers and parts of speech. A sentence never spans two speakers. A mark such as "[laughter]" stays with the
+ * capitals, discourse markers and parts of speech. A sentence never spans two speakers. A mark such as "[laughter]" stays with the
  * sentence it follows.
  * @param known what is known beside the words
  */
 export function splitSentences(
   words: readonly Word[],
   tagger: PosTagger,
-  { wordTimes = 'spread', turnStarts = NONE }: KnownOfWords = {},
+  { wordTimes = 'spread', turnStarts = NONE, lineStarts = NONE }: KnownOfWords = {},
 ): { sentences: Sentence[]; sentenceEnds: SentenceEnds } {
   const terminals = countTerminals(words);
   const ends: number[] = [];
@@ -42,7 +44,7 @@ export function splitSentences(
       else ends.push(end);
     }
   }
-  ends.push(...restoreEnds(words, bare, tagger, wordTimes));
+  ends.push(...restoreEnds(words, bare, tagger, { wordTimes, lineStarts }));
   ends.sort((a, b) => a - b);
   const restored = bare.reduce((sum, [first, end]) => sum + end - first, 0);
   const sentenceEnds = restored === 0 ? 'written' : restored > 0.9 * words.length ? 'restored' : 'mixed';

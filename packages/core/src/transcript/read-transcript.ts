@@ -46,9 +46,9 @@ export function readTranscript(bytes: Uint8Array, options: ReadTranscriptOptions
   if (cues.length === 0) throw new TranscriptRefusedError(1, 'no-cues', 'no timed words were found');
   const late = cues.find((cue) => cue.endMs > LATEST_MS);
   if (late !== undefined) throw new TranscriptRefusedError(late.line, 'too-long', 'a time beyond 48 hours; is it in another unit?');
-  const { words, speakers, wordTimes, turnStarts } = wordsFromCues(cues);
+  const { words, speakers, wordTimes, turnStarts, lineStarts } = wordsFromCues(cues);
   if (words.length === 0) throw new TranscriptRefusedError(1, 'no-cues', 'the cues hold no words');
-  const { sentences, sentenceEnds } = splitSentences(words, options.tagger ?? winkTagger, { wordTimes, turnStarts });
+  const { sentences, sentenceEnds } = splitSentences(words, options.tagger ?? winkTagger, { wordTimes, turnStarts, lineStarts });
   const durationMs = Math.max(words.at(-1)!.endMs, options.durationMs ?? 0);
   const all = [...decoded.repairs, ...read.repairs, ...repairs].sort((a, b) => a.line - b.line);
   return {

@@ -45,6 +45,8 @@ export interface SpokenWords {
   readonly wordTimes: WordTimes;
   /** Words at which the file says that somebody else begins to speak, though not always who. */
   readonly turnStarts: ReadonlySet<number>;
+  /** Words that begin a line or a cue of the file. */
+  readonly lineStarts: ReadonlySet<number>;
   /** For each word, the line of the file it came from. */
   readonly lines: Int32Array;
 }
@@ -54,6 +56,7 @@ export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
   const words: Word[] = [];
   const lines: number[] = [];
   const turnStarts = new Set<number>();
+  const lineStarts = new Set<number>();
   const speakers = new Map<string, number>();
   let stamped = 0;
   let lastEndMs = 0;
@@ -64,6 +67,7 @@ export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
     if (cue.turn === true) turnStarts.add(words.length);
     if (cue.stamps !== undefined && cue.stamps.length > 0) stamped += pieces.length;
     pieces.forEach((piece, k) => {
+      if (k === 0 || cue.text.slice(pieces[k - 1]!.at, piece.at).includes('\n')) lineStarts.add(words.length);
       const startMs = Math.max(lastEndMs, times[k]!.startMs);
       const endMs = Math.max(startMs + 1, times[k]!.endMs);
       words.push({ text: piece.text, kind: piece.kind, speaker, startMs, endMs });
@@ -72,7 +76,7 @@ export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
     });
   }
   const wordTimes = words.length > 0 && stamped >= words.length / 2 ? 'given' : 'spread';
-  return { words, speakers: [...speakers.keys()], wordTimes, turnStarts, lines: Int32Array.from(lines) };
+  return { words, speakers: [...speakers.keys()], wordTimes, turnStarts, lineStarts, lines: Int32Array.from(lines) };
 }
 
 function timesOf(pieces: readonly { text: string; at: number }[], cue: Cue): { startMs: number; endMs: number }[] {

@@ -1,9 +1,10 @@
 import type { Sentence, Word, WordTimes } from '../../transcript/types.js';
 import { TERMINAL } from '../sentences.js';
 import type { PartOfSpeech } from '../tagger.js';
+import { shapesOf, tellCapitals } from './capitals.js';
 import { readGaps } from './gap-model.js';
 import { heardWith, pauseBefore } from './heard.js';
-import { type PauseOdds, tellPauses } from './pauses.js';
+import { tellPauses } from './pauses.js';
 
 /**
  * How doubtful it is that a sentence begins where one was restored, 0 to 1: 0 where the end before it was written or
@@ -25,22 +26,31 @@ export function doubtfulStarts(
   });
   if (!restored.includes(true)) return doubts;
   const read = readGaps(texts, tags);
-  const heard = heardWith(words, pausesOf(words, sentences, restored), wordTimes);
+  const gaps = gapsOf(sentences, restored);
+  const shapes = shapesOf(words, NO_LINES);
+  const written = tellCapitals(
+    gaps.map(({ isEnd }) => isEnd),
+    gaps.map(({ i }) => shapes[i]!),
+  );
+  const heard = heardWith(words, tellPauses(gaps.map(({ i, isEnd }) => ({ isEnd, pauseMs: pauseBefore(words, i) }))), wordTimes);
   sentences.forEach(({ firstWord: k }, s) => {
     if (!restored[s]!) return;
     const { end, clause } = read(k);
-    doubts[s] = 1 / (1 + Math.exp(end + heard(k, clause)));
+    doubts[s] = 1 / (1 + Math.exp(end + written(shapes[k]!) + heard(k, clause)));
   });
   return doubts;
 }
 
-/** What pauses tell of restored ends, by the ends found. */
-function pausesOf(words: readonly Word[], sentences: readonly Sentence[], restored: readonly boolean[]): PauseOdds {
-  const gaps: { isEnd: boolean; pauseMs: number }[] = [];
+/** Where the lines of the file were is not kept; where each begins with a capital, capitals are found at other words as well. */
+const NO_LINES: ReadonlySet<number> = new Set();
+
+/** The gaps where no end was written, by the word after each, with the ends found. */
+function gapsOf(sentences: readonly Sentence[], restored: readonly boolean[]): { readonly i: number; readonly isEnd: boolean }[] {
+  const gaps: { i: number; isEnd: boolean }[] = [];
   sentences.forEach(({ firstWord, endWord }, s) => {
     for (let i = Math.max(1, firstWord); i < endWord; i += 1) {
-      if (i > firstWord || restored[s]!) gaps.push({ isEnd: i === firstWord, pauseMs: pauseBefore(words, i) });
+      if (i > firstWord || restored[s]!) gaps.push({ i, isEnd: i === firstWord });
     }
   });
-  return tellPauses(gaps);
+  return gaps;
 }

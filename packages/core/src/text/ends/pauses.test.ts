@@ -1,14 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { evenly } from './evenly.fixture.js';
 import type { GapReading } from './gap-model.js';
 import { learnPauses, tellPauses } from './pauses.js';
-
-/** Numbers spread evenly over 0 to 1, the same every time (van der Corput's sequence). */
-function evenly(i: number, base: number): number {
-  let [value, unit, rest] = [0, 1 / base, i];
-  for (; rest > 0; rest = Math.floor(rest / base), unit /= base) value += (rest % base) * unit;
-  return value;
-}
 
 interface Recording {
   readonly readings: GapReading[];

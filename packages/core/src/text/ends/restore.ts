@@ -1,17 +1,27 @@
 import type { Word, WordTimes } from '../../transcript/types.js';
 import { CANNOT_END, normalise } from '../lexicon.js';
 import type { PartOfSpeech, PosTagger } from '../tagger.js';
+import { learnCapitals, type Shape, shapesOf } from './capitals.js';
 import { type GapReading, readGaps } from './gap-model.js';
 import { type Heard, heardWith, pauseBefore } from './heard.js';
 import { learnPauses } from './pauses.js';
 
 /**
  * Ends of the sentences in stretches of words that have none written, each from word `first` to `end` (not inside), in order.
- * What the words say is weighed with the pauses, whose weight is learned from all stretches together; then the best ends of
- * each stretch are found.
+ * What the words say is weighed with capitals and pauses, whose weight is learned from all stretches together; then the best
+ * ends of each stretch are found.
  */
-export function restoreEnds(words: readonly Word[], bare: readonly (readonly [number, number])[], tagger: PosTagger, wordTimes: WordTimes): number[] {
-  const stretches = bare.map(([first, end]) => readStretch(words, first, end, tagger));
+export function restoreEnds(
+  words: readonly Word[],
+  bare: readonly (readonly [number, number])[],
+  tagger: PosTagger,
+  { wordTimes, lineStarts }: { readonly wordTimes: WordTimes; readonly lineStarts: ReadonlySet<number> },
+): number[] {
+  if (bare.length === 0) return [];
+  const stretches = withCapitals(
+    bare.map(([first, end]) => readStretch(words, first, end, tagger)),
+    shapesOf(words, lineStarts),
+  );
   const heard = hearPauses(words, stretches, wordTimes);
   const lean = LEAN + expectedLean(stretches, heard);
   return stretches.flatMap((stretch) => bestEnds(stretch, heard, lean));
@@ -48,6 +58,20 @@ function readStretch(words: readonly Word[], first: number, end: number, tagger:
   const tags = tagger(texts);
   const read = readGaps(texts, tags);
   return { first, end, texts, tags, gaps: texts.map((_, k) => (k === 0 ? NO_GAP : read(k))) };
+}
+
+/** What capitals tell is learned from all the stretches together, and added to what the words say. */
+function withCapitals(stretches: readonly Stretch[], shapes: readonly Shape[]): Stretch[] {
+  const gapsOf = <T>(value: (stretch: Stretch, k: number) => T): T[] =>
+    stretches.flatMap((stretch) => stretch.gaps.slice(1).map((_, k) => value(stretch, k + 1)));
+  const told = learnCapitals(
+    gapsOf(({ gaps }, k) => gaps[k]!),
+    gapsOf(({ first }, k) => shapes[first + k]!),
+  );
+  return stretches.map((stretch) => ({
+    ...stretch,
+    gaps: stretch.gaps.map((gap, k) => (k === 0 ? gap : { ...gap, end: gap.end + told(shapes[stretch.first + k]!) })),
+  }));
 }
 
 /** How much pauses tell is learned from all the stretches together. */
