@@ -14,7 +14,7 @@ const BRIEF = { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, r
  * Rounds: in each, every piece of work is done once beside one pass of wink-nlp, and the middle of the ratios counts, since
  * the machine's speed changes from second to second. Rounds before are not counted: code that is not compiled yet.
  */
-const ROUNDS = 5;
+const ROUNDS = 9;
 const UNCOUNTED_HOURS = 24;
 
 const median = (values) => [...values].sort((a, b) => a - b)[values.length >> 1];

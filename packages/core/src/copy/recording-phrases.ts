@@ -28,15 +28,11 @@ export function recordingPhrases(
   most: number,
 ): RecordingPhrase[] {
   const stems = passage.texts.map(stem);
-  const byFirst = new Map<string, number[]>();
-  stems.forEach((one, i) => {
-    const list = byFirst.get(one);
-    if (list === undefined) byFirst.set(one, [i]);
-    else list.push(i);
-  });
-  return keyPhrases(passage, statistics, 2 * most)
-    .map(({ text }) => {
-      const wanted = text.split(' ').map(stem);
+  const phrases = keyPhrases(passage, statistics, 2 * most).map(({ text }) => ({ text, wanted: text.split(' ').map(stem) }));
+  const byFirst = new Map<string, number[]>(phrases.map(({ wanted }) => [wanted[0]!, []]));
+  stems.forEach((one, i) => byFirst.get(one)?.push(i));
+  return phrases
+    .map(({ text, wanted }) => {
       const places = (byFirst.get(wanted[0]!) ?? []).filter((i) => wanted.every((one, k) => stems[i + k] === one));
       return { text, count: places.length, firstWords: places.slice(0, MOST_PLACES).map((i) => i + offset), length: wanted.length };
     })

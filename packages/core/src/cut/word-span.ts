@@ -12,12 +12,19 @@ export const LEAD_OUT_MS = 180;
  * @param firstWord inside, @param endWord not; 0 <= firstWord < endWord <= words.length
  */
 export function spanOfWords(words: readonly Word[], firstWord: number, endWord: number): Span {
+  return { startMs: spanStartMs(words, firstWord), endMs: spanEndMs(words, endWord) };
+}
+
+/** Start of a span whose first word is `firstWord`. */
+export function spanStartMs(words: readonly Word[], firstWord: number): number {
   const onsetMs = words[firstWord]!.startMs;
+  if (firstWord === 0) return onsetMs;
+  return onsetMs - Math.max(0, Math.min(LEAD_IN_MS, Math.floor((onsetMs - words[firstWord - 1]!.endMs) / 2)));
+}
+
+/** End of a span whose last word is the one before `endWord`. */
+export function spanEndMs(words: readonly Word[], endWord: number): number {
   const offsetMs = words[endWord - 1]!.endMs;
-  const before = words[firstWord - 1]?.endMs ?? onsetMs;
-  const after = words[endWord]?.startMs ?? offsetMs;
-  return {
-    startMs: onsetMs - Math.max(0, Math.min(LEAD_IN_MS, Math.floor((onsetMs - before) / 2))),
-    endMs: offsetMs + Math.max(0, Math.min(LEAD_OUT_MS, Math.floor((after - offsetMs) / 2))),
-  };
+  if (endWord === words.length) return offsetMs;
+  return offsetMs + Math.max(0, Math.min(LEAD_OUT_MS, Math.floor((words[endWord]!.startMs - offsetMs) / 2)));
 }

@@ -12,7 +12,7 @@ import { foldedSums } from './prefix-sums.js';
 import { PRICE, PRICE_BY_WORDS, segmentSentences } from './segments.js';
 import { tabulate } from './tabulate.js';
 import { DULL_TELLS, type Tell } from './tells.js';
-import { spanOfWords } from '../cut/word-span.js';
+import { spanEndMs, spanStartMs } from '../cut/word-span.js';
 import type { Brief, Run, SiftInput, Vectors } from './types.js';
 
 /** Sums over sentences in constant time: `sum(run)` is the total of the values of its sentences. */
@@ -132,8 +132,8 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     openings,
     quotations: quotationsOver(words, sentences),
     doubts: doubtfulStarts(words, texts, tags, sentences, input.transcript.wordTimes),
-    cutStartsMs: tabulate(sentences.length, (s) => spanOfWords(words, openings[s]!.word, openings[s]!.word + 1).startMs),
-    cutEndsMs: tabulate(sentences.length, (s) => spanOfWords(words, sentences[s]!.endWord - 1, sentences[s]!.endWord).endMs),
+    cutStartsMs: tabulate(sentences.length, (s) => spanStartMs(words, openings[s]!.word)),
+    cutEndsMs: tabulate(sentences.length, (s) => spanEndMs(words, sentences[s]!.endWord)),
     roles,
     roleSums: (role) => {
       let sums = roleSums.get(role);

@@ -12,7 +12,7 @@ export class PrefixSums {
   constructor({ dimensions, data }: Vectors, n: number) {
     this.size = dimensions;
     this.totals = new Float64Array((n + 1) * dimensions);
-    for (let i = 0; i < n * dimensions; i += 1) this.totals[i + dimensions] = this.totals[i]! + data[i]!;
+    for (let s = 0; s < n; s += 1) addRow(this.totals, data, s * dimensions, dimensions);
     this.squares = tabulate(n + 1, (s) => this.dot(s, s));
   }
 
@@ -26,18 +26,14 @@ export class PrefixSums {
     return this.dot(gap, to) - this.squares[gap]! - this.dot(from, to) + this.dot(from, gap);
   }
 
-  /** Cosine of the same two sums; 0 where one of them is nothing. */
-  likeness(from: number, gap: number, to: number): number {
-    const [head, tail] = [this.dot(from, gap), this.dot(gap, to)];
-    const before = this.squares[gap]! + this.squares[from]! - 2 * head;
-    const after = this.squares[to]! + this.squares[gap]! - 2 * tail;
-    const sizes = before * after;
-    return sizes < 1e-12 ? 0 : (tail - this.squares[gap]! - this.dot(from, to) + head) / Math.sqrt(sizes);
-  }
-
   private dot(a: number, b: number): number {
     return innerProduct64(this.totals, a * this.size, this.totals, b * this.size, this.size);
   }
+}
+
+/** The next row of sums: those before, and the row of the vectors that begins at `at`. */
+function addRow(totals: Float64Array, data: Float32Array, at: number, size: number): void {
+  for (let i = at; i < at + size; i += 1) totals[i + size] = totals[i]! + data[i]!;
 }
 
 /**
@@ -66,14 +62,16 @@ function fold(vectors: Vectors): Vectors {
   const folded = new Float32Array(rows * size);
   const place = Int32Array.from({ length: dimensions }, (_, d) => (dimensions <= most ? d : (Math.imul(d + 1, 0x9e3779b1) >>> 8) % most));
   const sign = Int8Array.from({ length: dimensions }, (_, d) => (dimensions <= most || Math.imul(d + 1, 0x85ebca6b) & 0x40000000 ? 1 : -1));
-  for (let row = 0, from = 0; row < rows; row += 1, from += dimensions) {
-    for (let d = 0; d < dimensions; d += 1) {
-      const value = data[from + d]!;
-      if (value !== 0) folded[row * size + place[d]!]! += sign[d]! * value; // vectors by words are mostly 0
-    }
-  }
+  for (let row = 0; row < rows; row += 1) foldRow(data, row * dimensions, folded, row * size, place, sign);
   takeOutCommon(folded, rows, size);
   return { dimensions: size, data: folded };
+}
+
+function foldRow(data: Float32Array, from: number, folded: Float32Array, to: number, place: Int32Array, sign: Int8Array): void {
+  for (let d = 0; d < place.length; d += 1) {
+    const value = data[from + d]!;
+    if (value !== 0) folded[to + place[d]!]! += sign[d]! * value; // vectors by words are mostly 0
+  }
 }
 
 /** How much of what all sentences have in common is taken out; a little is left, so that a recording on one thing stays whole. */

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoTranscript } from '../talk.fixture.js';
 import { normaliseWords } from './find-tells.js';
@@ -36,6 +37,34 @@ describe('segmentSentences', () => {
   });
   it('leaves a short recording whole', () => expect(segmentSentences([0, 1, 2].map(sentence), foldedSums(topicVectors([0, 3, 6])))).toEqual([0]));
   it('gives nothing for nothing', () => expect(segmentSentences([], foldedSums(topicVectors([])))).toEqual([]));
+  it('finds what trying every division finds, whatever starts it gives up on the way', () => {
+    const gain = (sums: ReturnType<typeof foldedSums>, starts: readonly number[], n: number, price: number): number =>
+      starts.reduce((sum, first, k) => sum + sums.square(first, starts[k + 1] ?? n) / ((starts[k + 1] ?? n) - first) - price, 0);
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 7 }), { minLength: 2, maxLength: 12 }),
+        fc.integer({ min: 1, max: 4 }),
+        fc.double({ min: 0.05, max: 0.6, noNaN: true }),
+        (topics, shortest, price) => {
+          const n = topics.length;
+          const sums = foldedSums(topicVectors(topics));
+          const found = segmentSentences(
+            topics.map((_, i) => sentence(i)),
+            sums,
+            { shortestMs: 10_000 * shortest, longestMs: 80_000, price },
+          );
+          let best = n < 2 * shortest ? gain(sums, [0], n, price * Math.log(n)) : -Infinity;
+          for (let cuts = 0; cuts < 2 ** (n - 1); cuts += 1) {
+            const starts = [0, ...Array.from({ length: n - 1 }, (_, i) => i + 1).filter((i) => (cuts >> (i - 1)) & 1)];
+            const lengths = starts.map((first, k) => (starts[k + 1] ?? n) - first);
+            if (lengths.every((length) => length >= shortest && length <= 8)) best = Math.max(best, gain(sums, starts, n, price * Math.log(n)));
+          }
+          if (best > -Infinity) expect(gain(sums, found, n, price * Math.log(n))).toBeCloseTo(best, 6);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
   it.each(DEMO_TALKS)('%s: segments are not shorter than asked, and start on sentences', (name) => {
     const t = demoTranscript(name);
     const starts = segmentSentences(t.sentences, foldedSums(lexicalVectors(t.sentences, normaliseWords(t.words))), {

@@ -38,33 +38,61 @@ export function segmentSentences(sentences: readonly Sentence[], sums: PrefixSum
   return divide(sentences, sums, resolved);
 }
 
-/** The best division: for each gap where a segment may end, the best place where it begins. */
+/**
+ * The best division: for each gap where a segment may end, the best place where it begins. A start is given up for all ends
+ * behind a gap where it did worse, even without the price, than the best there: cutting at that gap serves them better,
+ * since two parts never gain less than they do as one (pruning as in PELT, Killick, Fearnhead & Eckley 2012; still exact).
+ */
 function divide(sentences: readonly Sentence[], sums: PrefixSums, { shortestMs, longestMs, price }: Required<SegmentOptions>): number[] {
   const n = sentences.length;
   const gaps = likelyGaps(sums, n);
-  const startMs = (g: number): number => sentences[gaps[g]!]!.startMs;
   const last = gaps.length - 1;
+  const startMs = Float64Array.from(gaps, (gap) => sentences[gap]?.startMs ?? Infinity);
   const best = new Float64Array(gaps.length).fill(-Infinity);
   const back = new Int32Array(gaps.length).fill(-1);
   best[0] = 0;
-  let lowest = 0;
+  const starts: Starts = { rows: new Int32Array(gaps.length), values: new Float64Array(gaps.length), size: 0 };
+  const givenUpFromMs = new Float64Array(gaps.length).fill(Infinity);
+  let next = 0;
   for (let end = 1; end <= last; end += 1) {
     const endMs = sentences[gaps[end]! - 1]!.endMs;
-    while (lowest + 1 < end && endMs - startMs(lowest) > longestMs) lowest += 1;
-    for (let first = lowest; first < end; first += 1) {
-      if (endMs - startMs(first) < shortestMs && !(first === 0 && end === last)) break;
-      if (best[first] === -Infinity) continue;
-      const value = best[first]! + sums.square(gaps[first]!, gaps[end]!) / (gaps[end]! - gaps[first]!) - price;
-      if (value > best[end]!) {
-        best[end] = value;
-        back[end] = first;
-      }
+    for (; next < end && (endMs - startMs[next]! >= shortestMs || (next === 0 && end === last)); next += 1) {
+      if (best[next]! > -Infinity) starts.rows[starts.size++] = next;
+    }
+    keepStarts(starts, (first) => (endMs - startMs[first]! <= longestMs || first === end - 1) && endMs < givenUpFromMs[first]!);
+    valueStarts(starts, sums, gaps, best, end);
+    for (let k = 0; k < starts.size; k += 1) {
+      if (starts.values[k]! - price > best[end]!) [best[end], back[end]] = [starts.values[k]! - price, starts.rows[k]!];
+    }
+    for (let k = 0; k < starts.size; k += 1) {
+      const first = starts.rows[k]!;
+      if (starts.values[k]! < best[end]! - 1e-9) givenUpFromMs[first] = Math.min(givenUpFromMs[first]!, startMs[end]! + shortestMs);
     }
   }
   if (back[last] === -1) return [0];
-  const starts: number[] = [];
-  for (let end = last; end > 0; end = back[end]!) starts.push(gaps[back[end]!]!);
-  return starts.reverse();
+  const found: number[] = [];
+  for (let end = last; end > 0; end = back[end]!) found.push(gaps[back[end]!]!);
+  return found.reverse();
+}
+
+/** Starts that are still of use, and what a segment from each is worth, with all before it, without its price. */
+interface Starts {
+  readonly rows: Int32Array;
+  readonly values: Float64Array;
+  size: number;
+}
+
+function keepStarts(starts: Starts, useful: (first: number) => boolean): void {
+  let kept = 0;
+  for (let k = 0; k < starts.size; k += 1) if (useful(starts.rows[k]!)) starts.rows[kept++] = starts.rows[k]!;
+  starts.size = kept;
+}
+
+function valueStarts({ rows, values, size }: Starts, sums: PrefixSums, gaps: Int32Array, best: Float64Array, end: number): void {
+  for (let k = 0; k < size; k += 1) {
+    const first = rows[k]!;
+    values[k] = best[first]! + sums.square(gaps[first]!, gaps[end]!) / (gaps[end]! - gaps[first]!);
+  }
 }
 
 /** Sentences on each side of a gap that are held against each other. */

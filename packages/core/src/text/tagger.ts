@@ -1,4 +1,5 @@
 import winkNLP from 'wink-nlp';
+import { rememberWords } from './remember.js';
 import model from 'wink-eng-lite-web-model';
 
 /** Universal part-of-speech tags (Universal Dependencies v2), as far as the tagger tells them apart. */
@@ -24,9 +25,11 @@ export const winkTagger: PosTagger = (texts) => {
   return tags;
 };
 
+const withoutSpaces = rememberWords((text) => text.replace(/\s+/g, '_') || '_');
+
 function tagChunk(texts: readonly string[], into: PartOfSpeech[]): void {
   const its = nlp!.its;
-  const doc = nlp!.readDoc(texts.map((text) => (text === '' || /\s/.test(text) ? text.replace(/\s+/g, '_') || '_' : text)).join(' '));
+  const doc = nlp!.readDoc(texts.map(withoutSpaces).join(' '));
   const spaces = doc.tokens().out(its.precedingSpaces);
   const pos = doc.tokens().out(its.pos) as unknown as PartOfSpeech[];
   const chunk: PartOfSpeech[] = [];

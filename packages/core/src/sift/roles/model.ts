@@ -1,3 +1,4 @@
+import { addTimes } from '../inner-product.js';
 import type { Vectors } from '../types.js';
 import { ROLES } from './roles.js';
 import { type RoleReading, SURFACE_FEATURES, writeSurface } from './surface.js';
@@ -52,14 +53,13 @@ export function judgeRoles(reading: RoleReading, vectors: Vectors | null, model:
 
 /** Adds a feature's row of weights, times its value, to the scores of the roles. */
 function addRow(weights: Float32Array, feature: number, value: number, scores: Float64Array): void {
-  const n = scores.length;
-  for (let r = 0, at = feature * n; r < n; r += 1, at += 1) scores[r] = scores[r]! + value * weights[at]!;
+  addTimes(weights, feature * scores.length, value, scores, scores.length);
 }
 
 /** Writes the softmax of scores into `into` from `at`. */
 export function softmax(scores: Float64Array, into: Float32Array, at: number): void {
   let most = -Infinity;
-  for (const score of scores) most = Math.max(most, score);
+  for (let r = 0; r < scores.length; r += 1) if (scores[r]! > most) most = scores[r]!;
   let sum = 0;
   for (let r = 0; r < scores.length; r += 1) {
     const value = Math.exp(scores[r]! - most);

@@ -1,3 +1,4 @@
+import { addTimes64 } from '../inner-product.js';
 import { ROLES } from './roles.js';
 
 /** How far neighbours count: 0 leaves each sentence by itself, 1 takes the transitions at their word. */
@@ -32,10 +33,10 @@ export function smoothRoles(alone: Float32Array, transitions: Float32Array): Flo
     scaleRow(backward, at, roles);
   }
   const out = new Float32Array(n * roles);
-  for (let s = 0; s < n; s += 1) {
-    let sum = 0;
-    for (let r = s * roles; r < (s + 1) * roles; r += 1) sum += forward[r]! * backward[r]!;
-    for (let r = s * roles; r < (s + 1) * roles; r += 1) out[r] = (forward[r]! * backward[r]!) / sum;
+  for (let at = 0; at < n * roles; at += roles) {
+    for (let r = at; r < at + roles; r += 1) forward[r]! *= backward[r]!;
+    scaleRow(forward, at, roles);
+    for (let r = at; r < at + roles; r += 1) out[r] = forward[r]!;
   }
   return out;
 }
@@ -50,12 +51,13 @@ function carryOver(weights: Float64Array, at: number, matrix: Float64Array, into
   for (let r = 0; r < roles; r += 1) {
     const weight = weights[at + r]!;
     if (weight < UNLIKELY) continue;
-    for (let k = 0, m = r * roles; k < roles; k += 1, m += 1) into[k] = into[k]! + weight * matrix[m]!;
+    addTimes64(matrix, r * roles, weight, into, roles);
   }
 }
 
 function scaleRow(values: Float64Array, at: number, length: number): void {
   let sum = 0;
   for (let i = at; i < at + length; i += 1) sum += values[i]!;
-  for (let i = at; i < at + length; i += 1) values[i]! /= sum;
+  const factor = 1 / sum;
+  for (let i = at; i < at + length; i += 1) values[i]! *= factor;
 }

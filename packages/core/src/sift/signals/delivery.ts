@@ -30,10 +30,11 @@ export function delivery(context: SiftContext): Signal {
   const pauses = new Sums(tabulate(sentences.length, (s) => countPauses(context, s, PAUSE_MS, HOLE_MS)));
   const holes = new Sums(tabulate(sentences.length, (s) => countPauses(context, s, HOLE_MS, Infinity)));
   const turns = new Sums(tabulate(sentences.length, (s) => (s > 0 && sentences[s - 1]!.speaker !== sentences[s]!.speaker ? 1 : 0)));
+  const stumblesIn = (run: Run): number => context.count('filler', run) + context.count('repeat', run);
+  const stumbles = new Sums(tabulate(sentences.length, (s) => stumblesIn({ first: s, end: s + 1 })));
   const voice = context.input.voice ?? null;
   const heard: (run: Run) => HeardVoice | null = voice === null ? () => null : hearVoice(voice, sentences);
   const pace = (run: Run): number => (context.wordCounts.sum(run) * 60_000) / Math.max(1, spokenMs.sum(run));
-  const stumbles = (run: Run): number => context.count('filler', run) + context.count('repeat', run);
   const raw = (run: Run): number => {
     const words = Math.max(1, context.wordCounts.sum(run));
     const wpm = pace(run);
@@ -42,7 +43,7 @@ export function delivery(context: SiftContext): Signal {
     return (
       1 -
       Math.min(2, off) -
-      (60 * stumbles(run)) / (words + 10) -
+      (60 * stumbles.sum(run)) / (words + 10) -
       Math.min(1, holes.sum(run) / minutes / 3) * 0.6 +
       Math.min(0.4, turns.sum(run) / minutes / 20) +
       liveliness(heard(run))
@@ -53,7 +54,7 @@ export function delivery(context: SiftContext): Signal {
     value: (run) => toScale(raw(run), 0.05, 1.25),
     explain: (run) => {
       const given = context.input.transcript.wordTimes === 'given';
-      const parts = [`${Math.round(pace(run))} words a minute`, ofStumbles(context, run, stumbles(run))];
+      const parts = [`${Math.round(pace(run))} words a minute`, ofStumbles(context, run, stumbles.sum(run))];
       const pauseCount = pauses.sum(run);
       if (given && pauseCount > 0) parts.push(counted(pauseCount, 'clean pause'));
       const voiced = heard(run);

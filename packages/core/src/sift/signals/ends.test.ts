@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { toVtt, transcriptOf } from '../../talk.fixture.js';
 import { buildContext, type SiftContext } from '../context.js';
-import { PrefixSums } from '../prefix-sums.js';
+import type { Vectors } from '../types.js';
 import { endParts, goesOn, readEnds, startParts, subjectTurns } from './ends.js';
 import { buildSignals } from './index.js';
 
@@ -112,10 +112,10 @@ describe('ends', () => {
 });
 
 describe('turns of the subject', () => {
-  const rows = (directions: readonly number[]): PrefixSums => {
+  const rows = (directions: readonly number[]): Vectors => {
     const data = new Float32Array(directions.length * 3);
     directions.forEach((d, row) => (data[row * 3 + d] = 1));
-    return new PrefixSums({ dimensions: 3, data }, directions.length);
+    return { dimensions: 3, data };
   };
   it('are complete where one subject follows another, and none inside of one', () => {
     const turns = subjectTurns(rows([0, 0, 0, 0, 0, 0, 1, 1, 1, 1, 1, 1]), 12);
@@ -135,7 +135,7 @@ describe('turns of the subject', () => {
       fc.property(vectors, (values) => {
         const [n, dimensions] = [20, 3];
         const data = Float32Array.from(values);
-        const turns = subjectTurns(new PrefixSums({ dimensions, data }, n), n);
+        const turns = subjectTurns({ dimensions, data }, n);
         for (let s = 1; s < n; s += 1) {
           const sum = (from: number, to: number): number[] =>
             [0, 1, 2].map((d) => Array.from({ length: Math.max(0, to - from) }, (_, i) => data[(from + i) * 3 + d]!).reduce((a, b) => a + b, 0));

@@ -1,10 +1,10 @@
 import { type SiftContext } from '../context.js';
 import { canClose, openingWord } from '../edges.js';
+import { addTimes, innerProduct64 } from '../inner-product.js';
 import { cosine } from '../lexical-vectors.js';
 import type { Role } from '../roles/roles.js';
 import { asksHere } from '../roles/surface.js';
 import { tabulate } from '../tabulate.js';
-import { PrefixSums } from '../prefix-sums.js';
 import type { Vectors } from '../types.js';
 import { roleIn } from './parts.js';
 
@@ -39,7 +39,7 @@ export function readEnds(context: SiftContext): EndReading {
   return {
     asks: (s) => asking[s] === 1,
     likeness: (s, beyond) => (Math.abs(s - beyond) === 1 ? flow[Math.max(s, beyond)]! : likenessOf(vectors, s, beyond)),
-    turns: subjectTurns(new PrefixSums(vectors, sentences.length), sentences.length),
+    turns: subjectTurns(vectors, sentences.length),
   };
 }
 
@@ -175,6 +175,29 @@ const BLOCK = 3;
  * How far the subject turns before each sentence, 0 to 1: how unlike the sums of the vectors of the blocks before and after
  * the gap are (Hearst 1997). Where there is no talk on one side the subject begins or ends, so it is 1.
  */
-export function subjectTurns(sums: PrefixSums, n: number): Float64Array {
-  return tabulate(n + 1, (gap) => 1 - Math.min(1, Math.max(0, sums.likeness(Math.max(0, gap - BLOCK), gap, Math.min(n, gap + BLOCK)))));
+export function subjectTurns({ dimensions, data }: Vectors, n: number): Float64Array {
+  const turns = new Float64Array(n + 1).fill(1);
+  // The block behind a gap is the one before a later gap: each is summed once and kept until then.
+  const kept = Array.from({ length: BLOCK + 1 }, () => new Float64Array(dimensions));
+  const squares = new Float64Array(BLOCK + 1);
+  const few = new Float64Array(dimensions);
+  for (let gap = 0; gap < n; gap += 1) {
+    const now = gap % (BLOCK + 1);
+    squares[now] = sumRows(data, gap, Math.min(n, gap + BLOCK), kept[now]!);
+    if (gap === 0) continue;
+    const then = (gap - BLOCK) % (BLOCK + 1);
+    const square = gap < BLOCK ? sumRows(data, 0, gap, few) : squares[then]!;
+    const sizes = square * squares[now];
+    const alike = sizes < 1e-12 ? 0 : innerProduct64(gap < BLOCK ? few : kept[then]!, 0, kept[now]!, 0, dimensions) / Math.sqrt(sizes);
+    turns[gap] = 1 - Math.min(1, Math.max(0, alike));
+  }
+  return turns;
+}
+
+/** Sum of some rows, written into `into`; returns the square of its length. */
+function sumRows(data: Float32Array, first: number, end: number, into: Float64Array): number {
+  const n = into.length;
+  into.fill(0);
+  for (let row = first; row < end; row += 1) addTimes(data, row * n, 1, into, n);
+  return innerProduct64(into, 0, into, 0, n);
 }
