@@ -4,10 +4,8 @@ import { winkTagger, type PosTagger } from '../text/tagger.js';
 import { spanMs } from '../time/span.js';
 import { buildContext, type SiftContext } from './context.js';
 import { openingWord } from './edges.js';
-import { kindOf } from './kinds.js';
 import { candidateRuns, cutSpan } from './runs.js';
-import { buildScorer, WANTED_KIND_POINTS } from './score.js';
-import { roundScore } from './scale.js';
+import { buildScorer } from './score.js';
 import { worthInSet } from './select.js';
 import { toCandidate } from './sift.js';
 import { buildSignals } from './signals/index.js';
@@ -62,9 +60,7 @@ function readWhole(input: SiftInput, range: WordRange, tagger: PosTagger): Whole
     throw new PassageRefusedError(`words ${range.firstWord} to ${range.endWord} of ${words.length}`);
   const context = buildContext({ ...input, brief: { ...input.brief, partStartMs: 0, partEndMs: null } }, tagger);
   const signals = buildSignals(context);
-  const scorer = buildScorer(context, signals);
-  const wanted = (run: Run): number => (input.brief.kinds.includes(kindOf(context, run)) ? WANTED_KIND_POINTS : 0);
-  return { context, signals, score: (run) => roundScore(scorer(run) + wanted(run)) };
+  return { context, signals, score: buildScorer(context, signals) };
 }
 
 /** The sentences that hold words. */

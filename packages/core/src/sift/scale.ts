@@ -9,6 +9,14 @@ export function toScale(raw: number, ordinary: number, rare: number): number {
   return 100 / (1 + Math.exp((-AT_NINETY * (raw - ordinary)) / (rare - ordinary)));
 }
 
+/**
+ * A score whose log-odds are raised: it stays within 0 and 100, and in order with others that are raised alike.
+ * @example raised(50, Math.log(3)) // 75
+ */
+export function raised(score: number, logOdds: number): number {
+  return score <= 0 ? score : 100 / (1 + ((100 - score) / score) * Math.exp(-logOdds));
+}
+
 /** One decimal, within 0 and 100. */
 export function roundScore(value: number): number {
   return Math.round(Math.min(100, Math.max(0, value)) * 10) / 10;

@@ -1,14 +1,18 @@
 import { type SiftContext, Sums } from './context.js';
 import { FITTED_WEIGHTS, scoreOf, weightsFor } from './reweigh.js';
-import { roundScore } from './scale.js';
+import { kindOf } from './kinds.js';
+import { raised, roundScore } from './scale.js';
 import type { Signal } from './signals/signal.js';
 import { type Run, SIGNALS, type SignalName } from './types.js';
 
 /** How much each signal counts in the score; they sum to 1. Fitted on marked talks, see `SIGNAL_WEIGHTS`. */
 export const WEIGHTS = Object.fromEntries(SIGNALS.map((name, k) => [name, FITTED_WEIGHTS[k]!])) as Readonly<Record<SignalName, number>>;
 
-/** Points for a kind of moment that the brief asks for. */
-export const WANTED_KIND_POINTS = 7;
+/**
+ * Log-odds that a kind of moment the brief asks for adds to a score: twelve points at 50, seven at 80, less towards 100, so
+ * that of the best ones each still has a score of its own.
+ */
+const WANTED_KIND_ODDS = 0.5;
 
 /** What talk that nobody should post takes off a score when a whole passage is made of it. */
 const DULL_TAKES = 0.85;
@@ -26,20 +30,22 @@ export function chapterEnds(context: SiftContext, run: Run): { begins: boolean; 
 
 /**
  * Sift score of a run, 0 to 100: weighted mean of the signals, spread so that an ordinary mean is 50 and a rare one 90,
- * less what is greeting, housekeeping, sponsor read or sign-off. A long cut is to be a whole thing: it gains where it
- * begins and ends with a chapter.
+ * less what is greeting, housekeeping, sponsor read or sign-off; more where it is of a kind that the brief asks for. A long
+ * cut is to be a whole thing: it gains where it begins and ends with a chapter.
  */
 export function buildScorer(context: SiftContext, signals: readonly Signal[]): (run: Run) => number {
   const dull = new Sums(context.sentences.map((sentence, s) => context.dull[s]! * (sentence.endMs - sentence.startMs)));
   const weights = weightsFor(context.brief.topics.length > 0, context.input.weights ?? null);
   const starts = new Uint8Array(context.sentences.length + 1);
   if (context.brief.maxMs >= LONG_CUT_FROM_MS) for (const first of [...context.chapterStarts(), context.sentences.length]) starts[first] = 1;
+  const wanted = new Set(context.brief.kinds);
   const values = new Array<number>(signals.length);
   return (run) => {
     for (let k = 0; k < signals.length; k += 1) values[k] = signals[k]!.value(run);
     const lengthMs = context.sentences[run.end - 1]!.endMs - context.sentences[run.first]!.startMs;
     const share = Math.min(1, dull.sum(run) / lengthMs);
     const whole = lengthMs < LONG_CUT_FROM_MS ? 0 : CHAPTER_POINTS * (starts[run.first]! + starts[run.end]!);
-    return roundScore(scoreOf(values, weights) * (1 - DULL_TAKES * share) + whole);
+    const score = scoreOf(values, weights) * (1 - DULL_TAKES * share);
+    return roundScore((wanted.size > 0 && wanted.has(kindOf(context, run)) ? raised(score, WANTED_KIND_ODDS) : score) + whole);
   };
 }

@@ -9,9 +9,8 @@ import { openingWord } from './edges.js';
 import { kindOf } from './kinds.js';
 import { buildReason } from './reason.js';
 import { weightsFor } from './reweigh.js';
-import { buildScorer, chapterEnds, LONG_CUT_FROM_MS, WANTED_KIND_POINTS } from './score.js';
+import { buildScorer, chapterEnds, LONG_CUT_FROM_MS } from './score.js';
 import { candidateRuns, cutSpan } from './runs.js';
-import { roundScore } from './scale.js';
 import { joinHalves } from './join-halves.js';
 import { chooseBestSet, countStrong, worthInSet } from './select.js';
 import { RunTable } from './run-table.js';
@@ -119,12 +118,8 @@ function emptyResult(input: SiftInput): SiftResult {
 /** Every candidate run, scored. */
 function scoreRuns(context: SiftContext, signals: readonly Signal[]): RunTable {
   const score = buildScorer(context, signals);
-  const wanted = new Set(context.brief.kinds);
   const runs = new RunTable();
-  for (const run of candidateRuns(context)) {
-    const points = wanted.size > 0 && wanted.has(kindOf(context, run)) ? WANTED_KIND_POINTS : 0;
-    runs.push(run.first, run.end, roundScore(score(run) + points));
-  }
+  for (const run of candidateRuns(context)) runs.push(run.first, run.end, score(run));
   return runs;
 }
 

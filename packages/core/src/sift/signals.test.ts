@@ -3,7 +3,7 @@ import { toVtt, transcriptOf } from '../talk.fixture.js';
 import { buildContext, hitsWithin, type SiftContext } from './context.js';
 import { canClose, canOpen, openingWord } from './edges.js';
 import { kindOf } from './kinds.js';
-import { counted, listed, roundScore, toScale } from './scale.js';
+import { counted, listed, raised, roundScore, toScale } from './scale.js';
 import { weightsFor } from './reweigh.js';
 import { buildScorer } from './score.js';
 import { buildSignals } from './signals/index.js';
@@ -311,6 +311,9 @@ describe('scale and score', () => {
     expect(toScale(3, 3, 8)).toBe(50);
     expect(toScale(8, 3, 8)).toBeCloseTo(90, 9);
     expect(toScale(-100, 3, 8)).toBeGreaterThanOrEqual(0);
+    expect(raised(50, Math.log(3))).toBeCloseTo(75, 9);
+    expect([raised(0, 2), raised(100, 2)]).toEqual([0, 100]);
+    expect(raised(99, 0.5)).toBeLessThan(99.5);
     expect([roundScore(-3), roundScore(101), roundScore(66.66)]).toEqual([0, 100, 66.7]);
   });
   it('says numbers and lists as people do', () => {
