@@ -185,10 +185,10 @@ function findDull(roles: Float32Array, sentences: readonly Sentence[], hits: rea
 
 /** Hits of some tells in a range of words, in order. */
 export function hitsWithin(context: SiftContext, run: Run, tells: readonly Tell[] | ReadonlySet<Tell>): Hit[] {
-  const wanted = tells instanceof Set ? tells : new Set(tells);
+  const wanted = (tell: Tell): boolean => ('has' in tells ? tells.has(tell) : tells.includes(tell));
   const found: Hit[] = [];
   for (let h = context.hitStarts[run.first]!; h < context.hitStarts[run.end]!; h += 1) {
-    if (wanted.has(context.hits[h]!.tell)) found.push(context.hits[h]!);
+    if (wanted(context.hits[h]!.tell)) found.push(context.hits[h]!);
   }
   return found;
 }

@@ -1,4 +1,4 @@
-import { innerProduct64 } from './inner-product.js';
+import { addTimes, innerProduct64 } from './inner-product.js';
 import { scaleToUnit } from './lexical-vectors.js';
 import { tabulate } from './tabulate.js';
 import type { Vectors } from './types.js';
@@ -41,7 +41,7 @@ function addRow(totals: Float64Array, data: Float32Array, at: number, size: numb
  * sentences gets a coarser one and fewer gaps are tried, to keep its time near that of the rest.
  */
 const FOLDED = 192;
-const FOLDED_LONG = 96;
+const FOLDED_LONG = 64;
 /** A recording of more sentences than this is a long one. */
 export const LONG_ROWS = 600;
 
@@ -79,8 +79,7 @@ const COMMON = 0.7;
 
 function takeOutCommon(data: Float32Array, rows: number, size: number): void {
   const mean = new Float64Array(size);
-  for (let at = 0; at < rows * size; at += size) for (let d = 0; d < size; d += 1) mean[d]! += data[at + d]!;
-  for (let d = 0; d < size; d += 1) mean[d]! *= COMMON / rows;
+  for (let row = 0; row < rows; row += 1) addTimes(data, row * size, COMMON / rows, mean, size);
   for (let row = 0; row < rows; row += 1) {
     const vector = data.subarray(row * size, (row + 1) * size);
     for (let d = 0; d < size; d += 1) vector[d]! -= mean[d]!;

@@ -1,5 +1,5 @@
 import type { SiftContext } from './context.js';
-import { innerProduct } from './inner-product.js';
+import { addTimes, innerProduct } from './inner-product.js';
 import { scaleToUnit } from './lexical-vectors.js';
 import type { RunTable, ScoredRun } from './run-table.js';
 import type { Run } from './types.js';
@@ -103,9 +103,10 @@ function directions(context: SiftContext): (run: Run) => Direction {
 }
 
 function meanOf(data: Float32Array, dimensions: number, first: number, end: number): Float32Array {
+  const sum = new Float64Array(dimensions);
+  for (let row = first; row < end; row += 1) addTimes(data, row * dimensions, 1, sum, dimensions);
   const mean = new Float32Array(dimensions);
-  for (let at = first * dimensions; at < end * dimensions; at += dimensions) for (let d = 0; d < dimensions; d += 1) mean[d]! += data[at + d]!;
-  for (let d = 0; d < dimensions; d += 1) mean[d]! /= end - first;
+  for (let d = 0; d < dimensions; d += 1) mean[d] = sum[d]! / (end - first);
   return mean;
 }
 

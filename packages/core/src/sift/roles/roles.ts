@@ -35,5 +35,7 @@ export const DULL_ROLES = [
   'incomplete',
 ] as const satisfies readonly Role[];
 
+const PLACES = Object.fromEntries(ROLES.map((role, place) => [role, place])) as Readonly<Record<Role, number>>;
+
 /** Place of a role in a row of probabilities. */
-export const roleAt = (role: Role): number => ROLES.indexOf(role);
+export const roleAt = (role: Role): number => PLACES[role];

@@ -2,7 +2,7 @@ import { type SiftContext } from '../context.js';
 import { canClose, openingWord } from '../edges.js';
 import { addTimes, innerProduct64 } from '../inner-product.js';
 import { cosine } from '../lexical-vectors.js';
-import type { Role } from '../roles/roles.js';
+import { roleAt, ROLES } from '../roles/roles.js';
 import { asksHere } from '../roles/surface.js';
 import { tabulate } from '../tabulate.js';
 import type { Vectors } from '../types.js';
@@ -14,7 +14,7 @@ const SETTLING_MS = 450;
 const CLOSING = /^(?:so|and so|that's|that is|and that|never|which is|end of|simple as|it's that|and it)/;
 const CLOSING_FIRST = /^(?:so|and|that|never|which|end|simple|it's)/;
 /** What a thought ends on when it has paid off. */
-const PAY_OFF: readonly Role[] = ['claim', 'feeling', 'joke', 'contrast', 'figure', 'advice'];
+const PAY_OFF = (['claim', 'feeling', 'joke', 'contrast', 'figure', 'advice'] as const).map(roleAt);
 
 /** What is read off one end of a run, by the sentence that stands there and the one beyond it; null at the end of the talk. */
 export interface EndPart {
@@ -118,7 +118,7 @@ function closesIn({ texts, sentences }: SiftContext, s: number): boolean {
 /** How surely a sentence is one that a thought pays off with, 0 to 1. */
 function payOff(context: SiftContext, s: number): number {
   let sum = 0;
-  for (const role of PAY_OFF) sum += roleIn(context, s, role);
+  for (let k = 0; k < PAY_OFF.length; k += 1) sum += context.roles[s * ROLES.length + PAY_OFF[k]!]!;
   return sum;
 }
 
