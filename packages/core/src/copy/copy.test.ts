@@ -99,6 +99,18 @@ describe('bestTitle', () => {
     ['a verb that happens to end in -ing is one', 'Burning the wet wood in the old stove. My uncles bring wet wood to the old stove.', /^My uncles bring/],
     ['a line that ends before one that breaks off', 'We had a very old stove and the. The stove ate nine bags a week.', /^The stove ate/],
   ])('%s', (_, text, title) => expect(titleOf(text)).toMatch(title));
+  it('does not stop where a comma leaves the other half outside', () => {
+    expect(titleOf('If everybody in this old grey city wiped every pan with one sheet of paper, half of the plumbers would be out of a job.')).toBe(
+      'Half of the plumbers would be out of a job',
+    );
+    expect(titleOf('If you burn wet wood, the stove will smoke.')).toBe('If you burn wet wood, the stove will smoke');
+  });
+  it.each([
+    ['Because a fire breathes more air than you do.', 'A fire breathes more air than you do'],
+    ["That's the, that's why the stove smokes.", "That's why the stove smokes"],
+    ["i didn't i never put that on the website", 'I never put that on the website'],
+    ['I know I can light a wet log.', 'I know I can light a wet log'],
+  ])('of “%s” leaves out what only leads in', (text, title) => expect(titleOf(text)).toBe(title));
   it('writes I large where a transcript does not', () => expect(titleOf("i never once said what i'd lost")).toBe("I never once said what I'd lost"));
 });
 

@@ -78,7 +78,19 @@ export function lineWorth(passage: Passage, tells: readonly Tell[], first: numbe
   worth -= 0.4 * countOf(first, to, (i) => VAGUE.has(texts[i]!));
   if (CANNOT_END.has(texts[to - 1]!) || tags[to - 1] === 'DET' || tags[to - 1] === 'CCONJ') worth -= 0.8;
   if (!isClause(passage, first, to)) worth -= 0.5;
+  if (isHalf(passage, first, to)) worth -= 1.2;
   return worth;
+}
+
+/** They begin what waits for the other half: "if the promise is wrong". */
+const WAITING = new Set('if when unless although whenever while once'.split(' '));
+
+/** True where a comma cuts a line off before its other half has come. */
+function isHalf({ texts, words }: Passage, first: number, to: number): boolean {
+  if (!/[,;:—–]["'”’)]*$/.test(words[to - 1]!.text)) return false;
+  if (WAITING.has(texts[first]!)) return true;
+  for (let i = first + 1; i + 1 < to; i += 1) if (WAITING.has(texts[i + 1]!) && (texts[i] === 'and' || texts[i] === 'but')) return true;
+  return false;
 }
 
 function countOf(from: number, to: number, test: (i: number) => boolean): number {

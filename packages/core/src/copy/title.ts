@@ -1,4 +1,4 @@
-import { FILLER_SOUNDS, LEADING_FILLERS, SUBJECT_PRONOUNS } from '../text/lexicon.js';
+import { CANNOT_END, FILLER_SOUNDS, LEADING_FILLERS, SUBJECT_PRONOUNS } from '../text/lexicon.js';
 import type { Passage } from './phrases.js';
 import { lineWorth, type Tell } from './title-worth.js';
 
@@ -55,12 +55,27 @@ const comesBefore: Cuts = ({ words }, i) => /[,;:—–]["'”’)]*$/.test(word
 const JOINING = new Set(['and', 'but', 'so', 'because', 'then']);
 const beginsClause: Cuts = ({ texts }, i) => JOINING.has(texts[i]!) && SUBJECT_PRONOUNS.has((texts[i + 1] ?? '').split("'")[0]!);
 
-/** Where a range begins once marks and leading fillers are left out. */
+/** Where a range begins once marks, leading fillers and a "because" are left out, and a start that is begun again. */
 function afterFillers({ words, texts }: Pick<Passage, 'words' | 'texts'>, from: number, to: number): number {
   let first = from;
-  while (first < to - 1 && (words[first]!.kind === 'mark' || LEADING_FILLERS.has(texts[first]!))) first += 1;
+  const falls = (i: number): boolean => words[i]!.kind === 'mark' || LEADING_FILLERS.has(texts[i]!) || (texts[i] === 'because' && texts[i + 1] !== 'of');
+  while (first < to - 1 && falls(first)) first += 1;
+  const again = begunAgain(texts, first, to);
+  return again === first ? first : afterFillers({ words, texts }, again, to);
+}
+
+/** A start is begun again within this many words, or not at all. */
+const AGAIN_WITHIN = 4;
+
+/** Where a line is begun again that broke off: "that's the, that's why", "I didn't I never"; else where it begins. */
+function begunAgain(texts: readonly string[], first: number, to: number): number {
+  for (let i = first + 2; i <= first + AGAIN_WITHIN && i < to - 1; i += 1) {
+    const broken = CANNOT_END.has(texts[i - 1]!) || texts[i - 1]!.endsWith("n't");
+    if (texts[i] === texts[first] && broken && SUBJECTS.has(texts[i]!.split("'")[0]!)) return i;
+  }
   return first;
 }
+const SUBJECTS = new Set([...SUBJECT_PRONOUNS, 'that', 'there', 'this']);
 
 /** Words of a range as a line: without marks, filler sounds, leading fillers and closing punctuation; a question keeps its mark. */
 export function cleanLine(passage: Pick<Passage, 'words' | 'texts'>, from: number, to: number): string {
