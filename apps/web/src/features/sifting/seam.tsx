@@ -135,13 +135,15 @@ const Chapters = memo(function Chapters({
           type="button"
           title={`${chapter.title} · ${formatTimecode(chapter.startMs)}`}
           onClick={() => onSeek(chapter.startMs)}
-          className="absolute h-full truncate border-l border-edge/60 px-[5px] pt-[3px] text-left text-[11.5px] text-soft hover:text-ink"
+          aria-label={chapter.title}
+          className="@container absolute h-full border-l border-edge/60 px-[5px] pt-[3px] text-left text-[11.5px] text-soft hover:text-ink"
           style={{
             left: `${(100 * chapter.startMs) / durationMs}%`,
             width: `${(100 * ((chapters[i + 1]?.startMs ?? durationMs) - chapter.startMs)) / durationMs}%`,
           }}
         >
-          {chapter.title}
+          {/* A letter or two of a title tell nothing: a narrow chapter is named where the pointer rests. */}
+          <span className="hidden truncate @min-[48px]:block">{chapter.title}</span>
         </button>
       ))}
     </div>
