@@ -42,18 +42,26 @@ export interface PhraseIndex {
   readonly content: Uint8Array;
   /** Bit n is set where a phrase of n words starts. */
   readonly phrases: Uint8Array;
+  /** Stem of every word. */
+  readonly stems: readonly string[];
 }
 
 const LONGEST_PHRASE = 3;
 
-export function indexPhrases({ texts, tags, words }: Pick<Passage, 'texts' | 'tags' | 'words'>, from: number, end: number): PhraseIndex {
+/** @param stems of the words from `from` on, where they are known */
+export function indexPhrases(
+  { texts, tags, words }: Pick<Passage, 'texts' | 'tags' | 'words'>,
+  from: number,
+  end: number,
+  stems: readonly string[] = texts.slice(from, end).map(stem),
+): PhraseIndex {
   const content = new Uint8Array(end - from);
   const phrases = new Uint8Array(end - from);
   for (let i = from; i < end; i += 1) {
     if (isContent(texts[i]!, tags[i]!)) content[i - from] = 1;
     for (let n = 1; n <= LONGEST_PHRASE && i + n <= end; n += 1) if (isPhrase(texts, tags, words, i, n)) phrases[i - from]! |= 1 << n;
   }
-  return { from, content, phrases };
+  return { from, content, phrases, stems };
 }
 
 /** What a word may be in a phrase, wherever it stands. */
@@ -68,12 +76,12 @@ const factsOf = rememberWords((text) => ({
 const isContent = (text: string, tag: PartOfSpeech): boolean => (tag === 'NOUN' || tag === 'PROPN' || tag === 'ADJ' || tag === 'VERB') && factsOf(text).content;
 
 /** Without tags every word that is no function word counts; that is enough to weigh a passage against the whole. */
-export function phraseStatistics(texts: readonly string[], tags?: readonly PartOfSpeech[]): PhraseStatistics {
+export function phraseStatistics(texts: readonly string[], tags?: readonly PartOfSpeech[], stems?: readonly string[]): PhraseStatistics {
   const counts = new Map<string, number>();
   let total = 0;
   texts.forEach((text, i) => {
     if (!isContent(text, tags?.[i] ?? 'NOUN')) return;
-    const key = stem(text);
+    const key = stems?.[i] ?? stem(text);
     counts.set(key, (counts.get(key) ?? 0) + 1);
     total += 1;
   });
@@ -89,14 +97,16 @@ const SAID_AGAIN = 1.06;
  */
 export function keyPhrases(passage: Omit<Passage, 'sentences' | 'first' | 'end'>, statistics: PhraseStatistics, most: number): KeyPhrase[] {
   const { texts } = passage;
-  const { from, content, phrases } = statistics.index ?? indexPhrases(passage, passage.firstWord, passage.endWord);
+  const { from, content, phrases, stems } = statistics.index ?? indexPhrases(passage, passage.firstWord, passage.endWord);
   const local = new Map<string, number>();
   for (let i = passage.firstWord; i < passage.endWord; i += 1) {
-    if (content[i - from] === 1) local.set(stem(texts[i]!), (local.get(stem(texts[i]!)) ?? 0) + 1);
+    if (content[i - from] === 0) continue;
+    const key = stems[i - from]!;
+    local.set(key, (local.get(key) ?? 0) + 1);
   }
   const weights = new Map<string, number>();
   const weightOf = (i: number): number => {
-    const key = stem(texts[i]!);
+    const key = stems[i - from]!;
     let weight = weights.get(key);
     if (weight === undefined) {
       const here = local.get(key) ?? 0;

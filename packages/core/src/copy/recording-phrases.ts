@@ -19,7 +19,7 @@ const SAID_AT_LEAST = 2;
 /**
  * Key phrases of a recording, strongest first: the phrases of `keyPhrases` over all of it that are said at least twice,
  * inflections counted together.
- * @param offset added to every place, @param most 1 to 200
+ * @param statistics of the whole recording, its index as well where there is one, @param offset added to every place, @param most 1 to 200
  */
 export function recordingPhrases(
   passage: Omit<Passage, 'sentences' | 'first' | 'end'>,
@@ -27,7 +27,7 @@ export function recordingPhrases(
   offset: number,
   most: number,
 ): RecordingPhrase[] {
-  const stems = passage.texts.map(stem);
+  const stems = statistics.index?.stems ?? passage.texts.map(stem);
   const phrases = keyPhrases(passage, statistics, 2 * most).map(({ text }) => ({ text, wanted: text.split(' ').map(stem) }));
   const byFirst = new Map<string, number[]>(phrases.map(({ wanted }) => [wanted[0]!, []]));
   stems.forEach((one, i) => byFirst.get(one)?.push(i));

@@ -1,5 +1,6 @@
 import { quotationsOver } from './quotations.js';
 import { doubtfulStarts } from '../text/ends/doubts.js';
+import { stem } from '../text/stem.js';
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
 import { findOpeningWord, type OpeningWord } from './edges.js';
@@ -42,6 +43,8 @@ export interface SiftContext {
   readonly words: readonly Word[];
   readonly texts: readonly string[];
   readonly tags: readonly PartOfSpeech[];
+  /** Stem of every word. */
+  readonly stems: readonly string[];
   readonly sentences: readonly Sentence[];
   readonly wordOffset: number;
   readonly hits: readonly Hit[];
@@ -122,6 +125,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     words,
     texts,
     tags,
+    stems: texts.map(stem),
     sentences,
     wordOffset,
     hits,

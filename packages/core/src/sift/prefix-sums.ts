@@ -1,5 +1,4 @@
 import { addTimes, innerProduct64 } from './inner-product.js';
-import { scaleToUnit } from './lexical-vectors.js';
 import { tabulate } from './tabulate.js';
 import type { Vectors } from './types.js';
 
@@ -74,15 +73,25 @@ function foldRow(data: Float32Array, from: number, folded: Float32Array, to: num
   }
 }
 
+/** Takes a mean out of the row that begins at `at`, and scales it to length 1; a row of nothing stays so. */
+function takeOut(data: Float32Array, at: number, mean: Float64Array): void {
+  const size = mean.length;
+  let square = 0;
+  for (let d = 0; d < size; d += 1) {
+    const value = data[at + d]! - mean[d]!;
+    data[at + d] = value;
+    square += value * value;
+  }
+  if (square === 0) return;
+  const factor = 1 / Math.sqrt(square);
+  for (let d = 0; d < size; d += 1) data[at + d]! *= factor;
+}
+
 /** How much of what all sentences have in common is taken out; a little is left, so that a recording on one thing stays whole. */
 const COMMON = 0.7;
 
 function takeOutCommon(data: Float32Array, rows: number, size: number): void {
   const mean = new Float64Array(size);
   for (let row = 0; row < rows; row += 1) addTimes(data, row * size, COMMON / rows, mean, size);
-  for (let row = 0; row < rows; row += 1) {
-    const vector = data.subarray(row * size, (row + 1) * size);
-    for (let d = 0; d < size; d += 1) vector[d]! -= mean[d]!;
-    scaleToUnit(vector);
-  }
+  for (let row = 0; row < rows; row += 1) takeOut(data, row * size, mean);
 }

@@ -57,7 +57,10 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
   const byScore = best.sort((a, b) => b.score - a.score || a.first - b.first);
   const chosen = withAlternatives(context, byScore.slice(0, MOST_CANDIDATES), runs);
   yield { stage: 'explaining', fraction: 0.9 };
-  const statistics = { ...phraseStatistics(context.texts, context.tags), index: indexPhrases(context, 0, context.words.length) };
+  const statistics = {
+    ...phraseStatistics(context.texts, context.tags, context.stems),
+    index: indexPhrases(context, 0, context.words.length, context.stems),
+  };
   return {
     chapters: toChapters(context, statistics, starts),
     candidates: chosen.map((run, i) => toCandidate(context, signals, statistics, run, i + 1)),

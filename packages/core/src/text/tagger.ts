@@ -1,5 +1,4 @@
 import winkNLP from 'wink-nlp';
-import { rememberWords } from './remember.js';
 import model from 'wink-eng-lite-web-model';
 
 /** Universal part-of-speech tags (Universal Dependencies v2), as far as the tagger tells them apart. */
@@ -25,7 +24,8 @@ export const winkTagger: PosTagger = (texts) => {
   return tags;
 };
 
-const withoutSpaces = rememberWords((text) => text.replace(/\s+/g, '_') || '_');
+/** A mark such as "[dog barks]" is one word. */
+const withoutSpaces = (text: string): string => (text === '' || text.includes(' ') ? text.replaceAll(' ', '_') || '_' : text);
 
 function tagChunk(texts: readonly string[], into: PartOfSpeech[]): void {
   const its = nlp!.its;

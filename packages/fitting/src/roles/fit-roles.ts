@@ -19,7 +19,7 @@ export function examplesOf(
     if (vectors !== null) dense.set(vectors.data.subarray(s * dimensions, (s + 1) * dimensions));
     writeSurface(reading, s, dense, dimensions);
     const { places, weight } = wordHashes(reading, s);
-    return { dense, places, weight, label: sentence.role, counts: counts(s) };
+    return { dense, places: Int32Array.from(places), weight, label: sentence.role, counts: counts(s) };
   });
 }
 

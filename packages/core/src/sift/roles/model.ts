@@ -41,7 +41,7 @@ export function judgeRoles(reading: RoleReading, vectors: Vectors | null, model:
   for (let s = 0; s < n; s += 1) {
     writeSurface(reading, s, surface, 0);
     const { places, weight } = wordHashes(reading, s);
-    scores.fill(0);
+    for (let r = 0; r < roles; r += 1) scores[r] = 0;
     for (let d = 0; d < model.vectors; d += 1) addRow(weights, d, vectors!.data[s * model.vectors + d]!, scores);
     for (let f = 0; f < surface.length; f += 1) if (surface[f] !== 0) addRow(weights, model.vectors + f, surface[f]!, scores);
     for (let k = 0; k < places.length; k += 1) addRow(weights, hashed + places[k]!, weight, scores);

@@ -5,34 +5,42 @@ import type { RoleReading } from './surface.js';
 export const HASHES = 2_048;
 
 /** Places of the words and pairs of words of a sentence, each once, with the weight that makes their vector unit length. */
-export function wordHashes(reading: Pick<RoleReading, 'texts' | 'sentences' | 'words'>, s: number): { places: Int32Array; weight: number } {
+export function wordHashes(reading: Pick<RoleReading, 'texts' | 'sentences' | 'words'>, s: number): { places: readonly number[]; weight: number } {
   const { firstWord, endWord } = reading.sentences[s]!;
-  const places = new Int32Array(2 * (endWord - firstWord) + 1);
-  let found = 0;
-  const add = (h: number): void => {
-    const place = (h ^ (h >>> 15)) & (HASHES - 1);
-    for (let k = 0; k < found; k += 1) if (places[k] === place) return; // a sentence is short
-    places[found++] = place;
-  };
-  let before = hashOn(BASIS, '^ ');
+  const places: number[] = [];
+  calls += 1;
+  let before = START;
   for (let i = firstWord; i < endWord; i += 1) {
-    const { text, alone } = spelt(reading.words[i]!.kind === 'mark' ? '[mark]' : reading.texts[i]!);
-    add(alone);
-    add(hashOn(before, text));
-    before = hashOn(alone, ' ');
+    const { text, alone, spaced } = spelt(reading.words[i]!.kind === 'mark' ? '[mark]' : reading.texts[i]!);
+    addPlace(alone, places);
+    addPlace(hashOn(before, text), places);
+    before = spaced;
   }
-  add(hashOn(before, '$'));
-  return { places: places.subarray(0, found), weight: 1 / Math.sqrt(Math.max(1, found)) };
+  addPlace(hashOn(before, '$'), places);
+  return { places, weight: 1 / Math.sqrt(places.length) };
 }
 
-/** A word as it is hashed, all figures alike, and its hash by itself. */
+/** In which call each place was last met: a sentence counts it once. */
+const metIn = new Float64Array(HASHES);
+let calls = 0;
+
+function addPlace(hash: number, places: number[]): void {
+  const place = (hash ^ (hash >>> 15)) & (HASHES - 1);
+  if (metIn[place] === calls) return;
+  metIn[place] = calls;
+  places.push(place);
+}
+
+/** A word as it is hashed, all figures alike, its hash by itself, and that with the space behind it. */
 const spelt = rememberWords((word) => {
   const text = /\d/.test(word) ? '#' : word;
-  return { text, alone: hashOn(BASIS, text) };
+  const alone = hashOn(BASIS, text);
+  return { text, alone, spaced: hashOn(alone, ' ') };
 });
 
 /** FNV-1a goes letter by letter, so the hash of a pair goes on from that of its first word. */
 const BASIS = 0x811c9dc5;
+const START = hashOn(BASIS, '^ ');
 
 function hashOn(from: number, text: string): number {
   let h = from;

@@ -31,20 +31,15 @@ export function findMatches(context: SiftContext): Match[] {
       words: topicWords(one.term),
     })),
   ].filter((term) => term.words.length > 0);
-  const places = new Map<string, number[]>();
-  context.texts.forEach((text, i) => {
-    const key = stem(text);
-    const list = places.get(key);
-    if (list === undefined) places.set(key, [i]);
-    else list.push(i);
-  });
+  const places = new Map<string, number[]>(terms.map(({ words }) => [stem(words[0]!), []]));
+  context.stems.forEach((key, i) => places.get(key)?.push(i));
   const matches: Match[] = [];
   const seen = new Set<string>();
   for (const { term, from, weight, words } of terms) {
     const key = words.join(' ');
     if (seen.has(key)) continue; // a tag that the brief asks for already counts once
     seen.add(key);
-    for (const i of places.get(stem(words[0]!)) ?? []) {
+    for (const i of places.get(stem(words[0]!))!) {
       if (phraseAt(context.texts, i, words)) matches.push({ term, from, weight, firstWord: i, endWord: i + words.length });
     }
   }

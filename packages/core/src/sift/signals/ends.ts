@@ -1,6 +1,6 @@
 import { type SiftContext } from '../context.js';
 import { canClose, openingWord } from '../edges.js';
-import { addTimes, innerProduct64 } from '../inner-product.js';
+import { innerProduct64 } from '../inner-product.js';
 import { cosine } from '../lexical-vectors.js';
 import { roleAt, ROLES } from '../roles/roles.js';
 import { asksHere } from '../roles/surface.js';
@@ -194,10 +194,15 @@ export function subjectTurns({ dimensions, data }: Vectors, n: number): Float64A
   return turns;
 }
 
-/** Sum of some rows, written into `into`; returns the square of its length. */
+/** Sum of one to three rows, written into `into`; returns the square of its length. */
 function sumRows(data: Float32Array, first: number, end: number, into: Float64Array): number {
   const n = into.length;
-  into.fill(0);
-  for (let row = first; row < end; row += 1) addTimes(data, row * n, 1, into, n);
-  return innerProduct64(into, 0, into, 0, n);
+  const [a, b, c] = [first * n, (first + 1) * n, (first + 2) * n];
+  let square = 0;
+  for (let d = 0; d < n; d += 1) {
+    const sum = data[a + d]! + (end > first + 1 ? data[b + d]! : 0) + (end > first + 2 ? data[c + d]! : 0);
+    into[d] = sum;
+    square += sum * sum;
+  }
+  return square;
 }
