@@ -50,7 +50,11 @@ const cutsWithin = (passage: Passage, from: number, to: number, cuts: Cuts): num
   return places;
 };
 
-const comesBefore: Cuts = ({ words }, i) => /[,;:—–]["'”’)]*$/.test(words[i - 1]!.text) || /^[—–-]$/.test(words[i - 1]!.text);
+const comesBefore: Cuts = ({ words }, i) => {
+  const { text } = words[i - 1]!;
+  if (/[a-z]$/.test(text)) return false; // most words, by one look
+  return /[,;:—–]["'”’)]*$/.test(text) || /^[—–-]$/.test(text);
+};
 
 const JOINING = new Set(['and', 'but', 'so', 'because', 'then']);
 const beginsClause: Cuts = ({ texts }, i) => JOINING.has(texts[i]!) && SUBJECT_PRONOUNS.has((texts[i + 1] ?? '').split("'")[0]!);

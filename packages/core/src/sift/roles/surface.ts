@@ -123,6 +123,7 @@ export const SURFACE_FEATURES: readonly string[] = [
 const MAY_END: ReadonlySet<PartOfSpeech> = new Set(['VERB', 'NOUN', 'PROPN', 'ADJ', 'NUM', 'PRON', 'ADV', 'X']);
 
 const tellAt = new Map(TELLS.map((tell, i) => [tell, i]));
+const FILLER_TELL = TELLS.indexOf('filler');
 
 /**
  * Surface features of sentence `s`, written into `into` from `at`: counts damped by a square root so that the third
@@ -137,6 +138,7 @@ export function writeSurface(reading: RoleReading, s: number, into: Float32Array
     const place = tellAt.get(hits[h]!.tell);
     if (place !== undefined) into[at + place]! += 1;
   }
+  const fillers = into[at + FILLER_TELL]!;
   let k = at + TELLS.length;
   const lists = k;
   for (let i = firstWord; i < endWord; i += 1) for (const l of LISTS_OF.get(texts[i]!) ?? NO_LISTS) into[lists + l]! += 1;
@@ -148,11 +150,9 @@ export function writeSurface(reading: RoleReading, s: number, into: Float32Array
   for (const length of LENGTHS) into[k++] = n > length ? 1 : 0;
   let nouns = 0;
   let verbs = 0;
-  let fillers = 0;
   for (let i = firstWord; i < endWord; i += 1) {
     if (tags[i] === 'NOUN' || tags[i] === 'PROPN') nouns += 1;
     else if (tags[i] === 'VERB') verbs += 1;
-    if (FILLER_SOUNDS.has(texts[i]!)) fillers += 1;
   }
   into[k++] = tags[first] === 'VERB' && !/(?:ed|ing|s)$/.test(texts[first]!) ? 1 : 0;
   into[k++] = (2 * nouns) / n;

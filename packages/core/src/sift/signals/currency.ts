@@ -36,9 +36,9 @@ export function currency(context: SiftContext): Signal {
   const near = asked ? askedFor(context) : null;
   const nearSums = near === null ? null : new Sums(near.map((one) => one.value));
   const raw = (run: Run): number => {
-    const n = run.end - run.first;
+    const root = Math.sqrt(run.end - run.first + 2);
     // Touched at all counts by itself: one sentence on the topic makes a long passage one about it.
-    const density = (sum: number): number => 0.4 * Math.min(1, sum) + (0.9 * sum) / Math.sqrt(n + 2);
+    const density = (sum: number): number => 0.4 * Math.min(1, sum) + (0.9 * sum) / root;
     const meant = nearSums === null ? 0 : nearSums.sum(run);
     const background = density(client.sum(run)) + 0.7 * density(wanted.sum(run));
     return asked ? density(brief.sum(run)) + 0.35 * background + density(meant) : background;
