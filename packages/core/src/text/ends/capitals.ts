@@ -21,13 +21,12 @@ const MOST = 5;
  * @param readings what the words say of each gap, @param shapes how the word after each is written
  */
 export function learnCapitals(readings: readonly GapReading[], shapes: readonly Shape[]): CapitalOdds {
-  const rows = shapes.map((shape) => SHAPES.indexOf(shape));
+  const rows = Uint8Array.from(shapes, (shape) => SHAPES.indexOf(shape));
+  const chances = new Float64Array(rows.length);
   let odds = new Float64Array(SHAPES.length);
   for (let round = 0; round < ROUNDS; round += 1) {
-    odds = oddsBy(
-      rows,
-      readings.map(({ end }, i) => 1 / (1 + Math.exp(-end - odds[rows[i]!]!))),
-    );
+    for (let i = 0; i < rows.length; i += 1) chances[i] = 1 / (1 + Math.exp(-readings[i]!.end - odds[rows[i]!]!));
+    odds = oddsBy(rows, chances);
   }
   return (shape) => odds[SHAPES.indexOf(shape)]!;
 }
@@ -35,13 +34,13 @@ export function learnCapitals(readings: readonly GapReading[], shapes: readonly 
 /** The same where the ends are known. */
 export function tellCapitals(isEnd: readonly boolean[], shapes: readonly Shape[]): CapitalOdds {
   const odds = oddsBy(
-    shapes.map((shape) => SHAPES.indexOf(shape)),
-    isEnd.map(Number),
+    Uint8Array.from(shapes, (shape) => SHAPES.indexOf(shape)),
+    Float64Array.from(isEnd, Number),
   );
   return (shape) => odds[SHAPES.indexOf(shape)]!;
 }
 
-function oddsBy(rows: readonly number[], chances: readonly number[]): Float64Array<ArrayBuffer> {
+function oddsBy(rows: Uint8Array, chances: Float64Array): Float64Array<ArrayBuffer> {
   const nothing = SHAPES.indexOf('told-by-nothing');
   const all = new Float64Array(SHAPES.length);
   const ends = new Float64Array(SHAPES.length);
@@ -59,6 +58,9 @@ function oddsBy(rows: readonly number[], chances: readonly number[]): Float64Arr
     return Math.max(-MOST, Math.min(MOST, Math.log(ofEnds / ofOthers)));
   });
 }
+
+/** Whether capitals may tell anything: all small, as most recognisers write, they do not. */
+export const hasCapitals = (shapes: readonly Shape[]): boolean => shapes.some((shape) => shape !== 'small' && shape !== 'told-by-nothing');
 
 /**
  * How words are written. A capital tells of a sentence where the same word is written small elsewhere, or is a function word; else it may

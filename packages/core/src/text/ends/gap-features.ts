@@ -16,35 +16,40 @@ export function writeGapFeatures(texts: readonly string[], tags: readonly PartOf
   const t = (d: number): string => tags[k + d] ?? '';
   const [a2, a1, b0, b1, b2] = [w(-2), w(-1), w(0), w(1), w(2)];
   const [s3, s2, s1, r0, r1, r2] = [t(-3), t(-2), t(-1), t(0), t(1), t(2)];
-  let i = 0;
-  const put = (kind: number, text: string): void => {
-    into[i++] = hash(kind, text);
-  };
-  put(1, a1);
-  put(2, b0);
-  put(3, `${a2} ${a1}`);
-  put(4, `${b0} ${b1}`);
-  put(5, `${a1}|${b0}`);
-  put(6, `${s1}|${r0}`);
-  put(7, `${s2} ${s1}|${r0}`);
-  put(8, `${s1}|${r0} ${r1}`);
-  put(9, `${s2} ${s1}|${r0} ${r1}`);
-  put(10, `${r0} ${r1} ${r2}`);
-  put(11, `${s3} ${s2} ${s1}`);
-  put(12, `${s1}|${b0}`);
-  put(13, `${a1}|${r0}`);
-  put(14, `${s1}|${b0} ${b1}`);
-  put(15, `${b0} ${r1}`);
-  put(16, `${b0} ${b1} ${b2}`);
-  put(17, a1.slice(-3));
-  put(18, `${b0} ${r1} ${r2}`);
-  put(19, `${s2} ${a1}|${b0}`);
-  put(20, '');
+  into[0] = folded(on(KINDS[0]!, a1));
+  into[1] = folded(on(KINDS[1]!, b0));
+  into[2] = folded(pair(KINDS[2]!, a2, SPACE, a1));
+  into[3] = folded(pair(KINDS[3]!, b0, SPACE, b1));
+  into[4] = folded(pair(KINDS[4]!, a1, BAR, b0));
+  into[5] = folded(pair(KINDS[5]!, s1, BAR, r0));
+  into[6] = folded(pair(pair(KINDS[6]!, s2, SPACE, s1), '', BAR, r0));
+  into[7] = folded(pair(pair(KINDS[7]!, s1, BAR, r0), '', SPACE, r1));
+  into[8] = folded(pair(pair(pair(KINDS[8]!, s2, SPACE, s1), '', BAR, r0), '', SPACE, r1));
+  into[9] = folded(pair(pair(KINDS[9]!, r0, SPACE, r1), '', SPACE, r2));
+  into[10] = folded(pair(pair(KINDS[10]!, s3, SPACE, s2), '', SPACE, s1));
+  into[11] = folded(pair(KINDS[11]!, s1, BAR, b0));
+  into[12] = folded(pair(KINDS[12]!, a1, BAR, r0));
+  into[13] = folded(pair(pair(KINDS[13]!, s1, BAR, b0), '', SPACE, b1));
+  into[14] = folded(pair(KINDS[14]!, b0, SPACE, r1));
+  into[15] = folded(pair(pair(KINDS[15]!, b0, SPACE, b1), '', SPACE, b2));
+  into[16] = folded(on(KINDS[16]!, a1, Math.max(0, a1.length - 3)));
+  into[17] = folded(pair(pair(KINDS[17]!, b0, SPACE, r1), '', SPACE, r2));
+  into[18] = folded(pair(pair(KINDS[18]!, s2, SPACE, a1), '', BAR, b0));
+  into[19] = folded(KINDS[19]!);
 }
 
-/** FNV-1a, folded to `GAP_PLACES`. */
-function hash(kind: number, text: string): number {
-  let h = Math.imul(0x811c9dc5 ^ kind, 0x01000193);
-  for (let i = 0; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return (h ^ (h >>> 15)) & (GAP_PLACES - 1);
+const PRIME = 0x01000193;
+/** Where the hash of a feature of each kind begins. */
+const KINDS = Array.from({ length: GAP_FEATURES }, (_, kind) => Math.imul(0x811c9dc5 ^ (kind + 1), PRIME));
+const SPACE = 32;
+const BAR = 124;
+
+/** FNV-1a goes letter by letter, so texts need not be joined to be hashed together. */
+function on(from: number, text: string, at = 0): number {
+  let h = from;
+  for (let i = at; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), PRIME);
+  return h;
 }
+
+const pair = (from: number, text: string, between: number, other: string): number => on(Math.imul(on(from, text) ^ between, PRIME), other);
+const folded = (h: number): number => (h ^ (h >>> 15)) & (GAP_PLACES - 1);

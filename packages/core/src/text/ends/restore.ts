@@ -1,7 +1,7 @@
 import type { Word, WordTimes } from '../../transcript/types.js';
 import { CANNOT_END, normalise } from '../lexicon.js';
 import type { PartOfSpeech, PosTagger } from '../tagger.js';
-import { learnCapitals, type Shape, shapesOf } from './capitals.js';
+import { hasCapitals, learnCapitals, type Shape, shapesOf } from './capitals.js';
 import { type GapReading, readGaps } from './gap-model.js';
 import { type Heard, heardWith, pauseBefore } from './heard.js';
 import { learnPauses } from './pauses.js';
@@ -37,6 +37,8 @@ function lengthCost(n: number): number {
   return (n - 16) * 0.035;
 }
 
+const LENGTH_COSTS = Float64Array.from({ length: MAX_RESTORED + 1 }, (_, n) => lengthCost(n));
+
 /** How far the sum leans towards an end beyond what is expected to be best, and what a sentence without a verb costs. */
 const LEAN = 0.25;
 const VERBLESS = 0.8;
@@ -61,7 +63,8 @@ function readStretch(words: readonly Word[], first: number, end: number, tagger:
 }
 
 /** What capitals tell is learned from all the stretches together, and added to what the words say. */
-function withCapitals(stretches: readonly Stretch[], shapes: readonly Shape[]): Stretch[] {
+function withCapitals(stretches: readonly Stretch[], shapes: readonly Shape[]): readonly Stretch[] {
+  if (!hasCapitals(shapes)) return stretches;
   const gapsOf = <T>(value: (stretch: Stretch, k: number) => T): T[] =>
     stretches.flatMap((stretch) => stretch.gaps.slice(1).map((_, k) => value(stretch, k + 1)));
   const told = learnCapitals(
@@ -132,7 +135,7 @@ function bestEnds({ first, end, texts, tags, gaps }: Stretch, heard: Heard, lean
   for (let to = 1; to <= n; to += 1) {
     const strength = to === n ? 0 : gaps[to]!.end + heard(first + to, gaps[to]!.clause) + lean - (CANNOT_END.has(texts[to - 1]!) ? 1.5 : 0);
     for (let from = Math.max(0, to - MAX_RESTORED); from < to; from += 1) {
-      const value = best[from]! + strength - lengthCost(to - from) - (verbs[to] === verbs[from] ? VERBLESS : 0);
+      const value = best[from]! + strength - LENGTH_COSTS[to - from]! - (verbs[to] === verbs[from] ? VERBLESS : 0);
       if (value > best[to]!) {
         best[to] = value;
         back[to] = from;
