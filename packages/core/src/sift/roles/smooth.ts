@@ -1,4 +1,3 @@
-import { addTimes64 } from '../inner-product.js';
 import { ROLES } from './roles.js';
 
 /** How far neighbours count: 0 leaves each sentence by itself, 1 takes the transitions at their word. */
@@ -54,7 +53,7 @@ function carryOver(weights: Float64Array, at: number, matrix: Float64Array, into
       into[k] = into[k]! + (a * matrix[m]! + b * matrix[m + roles]!) + (c * matrix[m + 2 * roles]! + d * matrix[m + 3 * roles]!);
     }
   }
-  for (; r < roles; r += 1) addTimes64(matrix, r * roles, weights[at + r]!, into, roles);
+  for (; r < roles; r += 1) for (let k = 0; k < roles; k += 1) into[k] = into[k]! + weights[at + r]! * matrix[r * roles + k]!;
 }
 
 function scaleRow(values: Float64Array, at: number, length: number): void {
