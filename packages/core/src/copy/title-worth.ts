@@ -73,6 +73,7 @@ export function lineWorth(passage: Passage, tells: readonly Tell[], first: numbe
   if (asks && (asksRoom || nouns + said === 0)) worth -= asksRoom ? 3 : 0.8;
   const two = texts[first + 1] ?? '';
   if (SUBJECT_PRONOUNS.has(one) && (SAYING.has(two) || UNSURE.has(two))) worth -= 0.5;
+  if (one === 'i' && two === 'want' && texts[first + 3] === 'say') worth -= 1; // "I want to say seven months"
   const without = (tags[first] === 'VERB' && (DID.has(one) || one.endsWith('ed'))) || (tags[first] === 'AUX' && !asks);
   if (without) worth -= 1.6;
   worth -= 0.4 * countOf(first, to, (i) => VAGUE.has(texts[i]!));
