@@ -27,7 +27,8 @@ const NO_SOUND = 'There is no sound, so nothing can be listened to, and Delivery
 /** The sound came after the sift, or could not be read in it. */
 const UNHEARD = 'This sift did not listen to the sound, so Delivery rests on the text; sift again to have it heard.';
 const LIMIT_WORDS: Readonly<Record<string, string>> = {
-  'no-punctuation': 'The transcript has no full stops in places; sentences were restored from pauses, turns, capitals and word classes, so edges deserve a look.',
+  'no-punctuation':
+    'The transcript has no full stops in places; sentences were restored from pauses, turns, capitals and word classes, so edges deserve a look.',
   'spread-times': 'Words have no times of their own; they were spread over their captions. Play the ends before you trust them.',
   'no-speakers': 'Nobody is named, so questions and answers cannot be told apart by voice.',
   'no-sound': NO_SOUND,
