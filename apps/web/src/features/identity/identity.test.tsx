@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { ClientView, UserView } from '../../app/api.js';
 import { onScreens, Refusal, show } from '../../app/screen.fixture.js';
@@ -11,7 +11,7 @@ describe('signing in', () => {
   it('asks for both before it asks the server', async () => {
     const { user, asked } = show(<SignIn />);
     await user.click(screen.getByRole('button', { name: 'Sign in' }));
-    expect(await screen.findByLabelText('E-mail')).toHaveAttribute('aria-invalid', 'true');
+    await waitFor(() => expect(screen.getByLabelText('E-mail')).toHaveAttribute('aria-invalid', 'true'));
     expect(asked).toEqual([]);
   });
   it('sends what was typed, with Enter', async () => {

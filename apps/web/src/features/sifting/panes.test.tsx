@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { FITTED_WEIGHTS, type Transcript } from '@sift-reel/core';
 import type { BriefForm } from '@sift-reel/forms';
-import { fireEvent, screen, within } from '@testing-library/react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { type ReactNode, useState } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { CandidateView, SearchHitView } from '../../app/api.js';
@@ -224,7 +224,7 @@ describe('a brief', () => {
   it('says at once where a length is wrong', async () => {
     show(<Form />);
     fireEvent.change(screen.getByLabelText('Longest, seconds'), { target: { value: '10' } });
-    expect(await screen.findByLabelText('Length of a candidate')).toHaveAttribute('aria-invalid', 'true');
+    await waitFor(() => expect(screen.getByLabelText('Length of a candidate')).toHaveAttribute('aria-invalid', 'true'));
   });
   it('takes topics, words to leave out and kinds', async () => {
     const { user } = show(<Form />);
