@@ -73,7 +73,7 @@ describe('users', () => {
     await user.type(dialog.getByLabelText('First password'), 'short');
     await user.click(dialog.getByLabelText('Harbour Bread'));
     await user.click(dialog.getByRole('button', { name: 'Add the user' }));
-    expect(dialog.getByLabelText('First password')).toHaveAttribute('aria-invalid', 'true');
+    await waitFor(() => expect(dialog.getByLabelText('First password')).toHaveAttribute('aria-invalid', 'true'));
     expect(asked.some(({ method }) => method === 'POST')).toBe(false);
     await user.type(dialog.getByLabelText('First password'), ' but long now');
     await user.click(dialog.getByRole('button', { name: 'Add the user' }));
