@@ -110,6 +110,9 @@ describe('bestTitle', () => {
     ["That's the, that's why the stove smokes.", "That's why the stove smokes"],
     ["i didn't i never put that on the website", 'I never put that on the website'],
     ['I know I can light a wet log.', 'I know I can light a wet log'],
+    ['I left because I was tired of the cold.', 'I left because I was tired of the cold'],
+    ['We tried and we failed twice.', 'We tried and we failed twice'],
+    ["It's like it's made of glass.", "It's like it's made of glass"],
   ])('of “%s” leaves out what only leads in', (text, title) => expect(titleOf(text)).toBe(title));
   it('writes I large where a transcript does not', () => expect(titleOf("i never once said what i'd lost")).toBe("I never once said what I'd lost"));
 });

@@ -1,4 +1,4 @@
-import { CANNOT_END, FILLER_SOUNDS, LEADING_FILLERS, SUBJECT_PRONOUNS } from '../text/lexicon.js';
+import { FILLER_SOUNDS, LEADING_FILLERS, SUBJECT_PRONOUNS } from '../text/lexicon.js';
 import type { Passage } from './phrases.js';
 import { lineWorth, type Tell } from './title-worth.js';
 
@@ -74,12 +74,14 @@ const AGAIN_WITHIN = 4;
 /** Where a line is begun again that broke off: "that's the, that's why", "I didn't I never"; else where it begins. */
 function begunAgain(texts: readonly string[], first: number, to: number): number {
   for (let i = first + 2; i <= first + AGAIN_WITHIN && i < to - 1; i += 1) {
-    const broken = CANNOT_END.has(texts[i - 1]!) || texts[i - 1]!.endsWith("n't");
+    const broken = BREAKS_OFF.has(texts[i - 1]!) || texts[i - 1]!.endsWith("n't");
     if (texts[i] === texts[first] && broken && SUBJECTS.has(texts[i]!.split("'")[0]!)) return i;
   }
   return first;
 }
 const SUBJECTS = new Set([...SUBJECT_PRONOUNS, 'that', 'there', 'this']);
+/** Nobody goes on with a subject after these; after "because", "and" or "like" one does: "I left because I was tired". */
+const BREAKS_OFF = new Set('the a an of to my your our their his its is was are were be been would could should will can might must very'.split(' '));
 
 /** Words of a range as a line: without marks, filler sounds, leading fillers and closing punctuation; a question keeps its mark. */
 export function cleanLine(passage: Pick<Passage, 'words' | 'texts'>, from: number, to: number): string {
