@@ -52,23 +52,34 @@ export async function makeFirstOwner(databaseUrl, { email, name, password }) {
   }
 }
 
-/** Makes and loads the demo if the database is empty. When it breaks off, the database is emptied again. */
+/** Stands in the database while the demo is being loaded: where it stands at a start, the load before was killed. */
+const LOADING = 'demo-loading';
+const EMPTY = 'TRUNCATE users, clients, platform_profiles, batches, audit_entries, sentence_vectors, setup_marks CASCADE';
+
+/** Makes and loads the demo if the database is empty. What a load that broke off or was killed has left is emptied first. */
 export async function loadDemo({ url, databaseUrl, soundDir, say }) {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   try {
+    const { rows: left } = await client.query('SELECT 1 FROM setup_marks WHERE name = $1', [LOADING]);
+    if (left.length > 0) {
+      say('The demo was not loaded to its end: emptying it.');
+      await client.query(EMPTY);
+    }
     const { rows } = await client.query('SELECT 1 FROM users LIMIT 1');
     if (rows.length > 0) return;
     say('The database is empty: making the demo. The recordings are spoken once; that takes a few minutes.');
     const spoken = new Map();
     for (const { file } of RECORDINGS) spoken.set(file, await speakRecording(`${TEXTS}${file}.txt`, soundDir, say));
-    await makeFirstOwner(databaseUrl, DEMO_SIGN_IN);
+    await client.query('INSERT INTO setup_marks (name) VALUES ($1)', [LOADING]);
     try {
+      await makeFirstOwner(databaseUrl, DEMO_SIGN_IN);
       await fill(new Caller(url), client, spoken, say);
     } catch (error) {
-      await client.query('TRUNCATE users, clients, platform_profiles, batches, audit_entries, sentence_vectors CASCADE');
+      await client.query(EMPTY);
       throw error;
     }
+    await client.query('DELETE FROM setup_marks WHERE name = $1', [LOADING]);
   } finally {
     await client.end();
   }
@@ -88,7 +99,8 @@ async function fill(caller, client, spoken, say) {
       await caller.call('POST', `clients/${id}/channels`, { ...channel, platformProfileId: platforms.get(platform) });
   }
   const { email, name, password } = DEMO_PRODUCER;
-  await caller.call('POST', 'users', { email, name, password, role: 'producer', clientIds: DEMO_PRODUCER.clients.map((one) => clients.get(one).id) });
+  const { user } = await caller.call('POST', 'users', { email, name, role: 'producer', clientIds: DEMO_PRODUCER.clients.map((one) => clients.get(one).id) });
+  await client.query('UPDATE users SET password_hash = $2 WHERE id = $1', [user.id, await hashPassword(password)]); // as if she had followed her link
   const approved = [];
   for (const entry of [...RECORDINGS].reverse()) {
     const owner = clients.get(entry.client);
@@ -134,7 +146,7 @@ async function workOut(caller, recording, sift) {
   const ofRecording = `shorts?recordingId=${recording.id}`;
   const shorts = (await caller.call('GET', ofRecording)).sort((a, b) => b.score - a.score);
   const chosen = shorts.slice(0, shorts.length - 2);
-  for (const short of chosen) await caller.call('PUT', `shorts/${short.id}/approval`, { approved: true });
+  for (const short of chosen) await caller.call('PUT', `shorts/${short.id}/approval`, { approved: true, version: short.version });
   return chosen.map((short) => short.id);
 }
 

@@ -1,9 +1,16 @@
 import { spawn } from 'node:child_process';
 
-/** Runs a command to its end. @returns its standard output. Throws with the end of its output when it fails. */
-export function run(command, args, options = {}) {
+/**
+ * Runs a command to its end. `input` goes to its standard input: what must not be seen in a list of processes or in an error.
+ * @returns its standard output. Throws with the end of its output when it fails.
+ */
+export function run(command, args, { input, ...options } = {}) {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    const child = spawn(command, args, { stdio: [input === undefined ? 'ignore' : 'pipe', 'pipe', 'pipe'], ...options });
+    if (input !== undefined) {
+      child.stdin.on('error', () => undefined); // a command that ends without reading says why itself
+      child.stdin.end(input);
+    }
     let out = '';
     let err = '';
     child.stdout?.on('data', (chunk) => {

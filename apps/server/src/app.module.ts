@@ -5,11 +5,12 @@ import { ConfigModule } from './config/config.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import { HealthController } from './health/health.controller.js';
 import { IdentityModule } from './identity/identity.module.js';
-import { JobsModule } from './jobs/jobs.module.js';
+import { JobEventsModule, JobsModule } from './jobs/jobs.module.js';
 import { PlanningModule } from './planning/planning.module.js';
 import { RecordingsModule } from './recordings/recordings.module.js';
 import { ShortsModule } from './shorts/shorts.module.js';
 import { SiftingModule } from './sifting/sifting.module.js';
+import { TextModule } from './text/text.module.js';
 
 @Module({
   imports: [
@@ -17,6 +18,8 @@ import { SiftingModule } from './sifting/sifting.module.js';
     DatabaseModule,
     AuditModule,
     JobsModule,
+    JobEventsModule,
+    TextModule,
     IdentityModule,
     ClientsModule,
     RecordingsModule,

@@ -48,15 +48,15 @@ describe('a ranking', () => {
 
 describe('a client’s weights', () => {
   it('are scaled, used by the next sift, and forgotten again', async () => {
-    const { body } = await world.owner.put(`clients/${clientId}/signal-weights`, { weights: [0, 0, 3, 1, 0, 0] });
+    const { body } = await world.owner.put(`clients/${clientId}/signal-weights`, { weights: [0, 0, 3, 1, 0, 0], version: await world.version('clients', clientId) });
     expect(body.signalWeights).toEqual([0, 0, 0.75, 0.25, 0, 0]);
     const own = await ranking(await siftOnce());
     expect(own.weights).toEqual([0, 0, 0.75, 0.25, 0, 0]);
     expect((await ranking()).weights).not.toEqual(own.weights); // an older sift keeps its own
-    expect((await world.owner.put(`clients/${clientId}/signal-weights`, { weights: null })).body.signalWeights).toBeNull();
+    expect((await world.owner.put(`clients/${clientId}/signal-weights`, { weights: null, version: await world.version('clients', clientId) })).body.signalWeights).toBeNull();
   });
   it.each([[[1, 1, 1]], [[0, 0, 0, 0, 0, 0]], [[1, 1, 1, 1, 1, -1]], [['a', 1, 1, 1, 1, 1]]])('refuses %j and changes nothing', async (weights) => {
-    const answer = await world.owner.put(`clients/${clientId}/signal-weights`, { weights });
+    const answer = await world.owner.put(`clients/${clientId}/signal-weights`, { weights, version: await world.version('clients', clientId) });
     expect([answer.status, answer.body.errors[0].field]).toEqual([400, 'weights']);
     expect((await query('SELECT signal_weights FROM clients WHERE id = $1', [clientId]))[0]).toEqual({ signal_weights: null });
   });
@@ -147,9 +147,9 @@ describe('a candidate of one’s own', () => {
     const make = async () => (await world.owner.post(`sifts/${siftId}/candidates`, { firstWord: 110, endWord: 150 })).body;
     const before = await make();
     await world.owner.delete(`candidates/${before.id}`);
-    await world.owner.put(`clients/${clientId}/signal-weights`, { weights: [0, 0, 0, 0, 1, 0] });
+    await world.owner.put(`clients/${clientId}/signal-weights`, { weights: [0, 0, 0, 0, 1, 0], version: await world.version('clients', clientId) });
     const after = await make();
-    await world.owner.put(`clients/${clientId}/signal-weights`, { weights: null });
+    await world.owner.put(`clients/${clientId}/signal-weights`, { weights: null, version: await world.version('clients', clientId) });
     expect(after.score).toBe(before.score);
     expect(after.signals[4].value).not.toBe(Math.round(after.score)); // by Delivery alone it would have another score
   });

@@ -30,15 +30,15 @@ const channel = async (fields: object = {}): Promise<object> => ({
 describe('clients', () => {
   it('are made by the owner, changed by whoever works for them', async () => {
     const made = await world.owner.post('clients', CLIENT);
-    expect([made.status, made.body]).toEqual([201, { ...CLIENT, id: made.body.id, signalWeights: null, recordingCount: 0, channelCount: 0 }]);
+    expect([made.status, made.body]).toEqual([201, { ...CLIENT, id: made.body.id, signalWeights: null, recordingCount: 0, channelCount: 0, version: 1 }]);
     expect((await producer.post('clients', { ...CLIENT, name: 'Mine' })).status).toBe(403);
-    const changed = await producer.put(`clients/${clientId}`, { ...CLIENT, name: `Renamed ${clientId}`, standingBrief: { ...BRIEF, topics: ['slate'] } });
+    const changed = await producer.put(`clients/${clientId}`, { ...CLIENT, name: `Renamed ${clientId}`, standingBrief: { ...BRIEF, topics: ['slate'] }, version: 1 });
     expect(changed.body.standingBrief.topics).toEqual(['slate']);
   });
   it('have names of their own', async () => {
     await world.owner.post('clients', { ...CLIENT, name: `Twice ${clientId}` });
     const again = await world.owner.post('clients', { ...CLIENT, name: `Twice ${clientId}` });
-    expect([again.status, again.body.detail]).toEqual([409, 'A client of this name exists already.']);
+    expect([again.status, again.body.detail]).toEqual([409, 'A client of this name exists already, perhaps among the archived ones.']);
   });
   it.each([
     [{ name: '' }, 'name'],
@@ -58,7 +58,7 @@ describe('channels', () => {
     const made = await producer.post(`clients/${clientId}/channels`, await channel());
     expect(made.status).toBe(201);
     expect(made.body).toMatchObject({ name: 'Loop', zone: 'Europe/Dublin', windows, platform: { maxDurationMs: PLATFORM.maxDurationMs } });
-    const changed = await producer.put(`channels/${made.body.id}`, await channel({ name: 'Loop two', windows: windows.slice(1), zone: 'America/Halifax' }));
+    const changed = await producer.put(`channels/${made.body.id}`, await channel({ name: 'Loop two', windows: windows.slice(1), zone: 'America/Halifax', version: 1 }));
     expect(changed.body).toMatchObject({ name: 'Loop two', zone: 'America/Halifax', windows: windows.slice(1) });
     expect((await producer.delete(`channels/${made.body.id}`)).status).toBe(204);
     expect((await producer.get('channels')).body).toEqual([]);
@@ -96,11 +96,11 @@ describe('days without posts', () => {
 describe('platform profiles', () => {
   it('are the owner’s to keep, everybody’s to see', async () => {
     const id = await world.platform();
-    const { id: _, ...fields } = (await producer.get('platform-profiles')).body.find((one: { id: string }) => one.id === id);
-    expect((await producer.put(`platform-profiles/${id}`, fields)).status).toBe(403);
-    expect((await world.owner.put(`platform-profiles/${id}`, { ...fields, hashtagLimit: 2 })).body.hashtagLimit).toBe(2);
+    const { id: _, version, ...fields } = (await producer.get('platform-profiles')).body.find((one: { id: string }) => one.id === id);
+    expect((await producer.put(`platform-profiles/${id}`, { ...fields, version })).status).toBe(403);
+    expect((await world.owner.put(`platform-profiles/${id}`, { ...fields, hashtagLimit: 2, version })).body.hashtagLimit).toBe(2);
     expect((await world.owner.post('platform-profiles', fields)).status).toBe(409);
-    expect((await world.owner.put(`platform-profiles/${id}`, { ...fields, maxDurationMs: 1_000, minDurationMs: 5_000 })).body.errors[0].field).toBe(
+    expect((await world.owner.put(`platform-profiles/${id}`, { ...fields, maxDurationMs: 1_000, minDurationMs: 5_000, version: 2 })).body.errors[0].field).toBe(
       'maxDurationMs',
     );
   });

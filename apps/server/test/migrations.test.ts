@@ -1,7 +1,7 @@
 import pg from 'pg';
 import { Sequelize } from 'sequelize';
 import { describe, expect, it } from 'vitest';
-import { MIGRATIONS, migrator } from '../dist/database/migrate.js';
+import { migrate, MIGRATIONS, migrator } from '../dist/database/migrate.js';
 import { freshDatabase } from './database.js';
 
 const OUR_TABLES = `SELECT table_name FROM information_schema.tables WHERE table_schema = 'public' AND table_name <> 'schema_steps' ORDER BY 1`;
@@ -28,6 +28,20 @@ const FILL = `
   INSERT INTO audit_entries (action, subject, subject_id) VALUES ('x', 'y', 'z');
 `;
 
+const OLD_ROWS = `
+  INSERT INTO clients (id, name, zone, standing_brief) VALUES ('00000000-0000-4000-8000-000000000009', 'Three ', 'Europe/Dublin', '{}');
+  WITH b AS (INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid)
+      VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', 0, 3000, 4000, 1, '{}', '{}', '{}') RETURNING id),
+    s AS (INSERT INTO sifts (recording_id, client_id, brief_id, state, failure)
+      SELECT '00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', b.id, one.state, one.failure
+      FROM b, (VALUES ('running', NULL), ('failed', 'no words')) AS one (state, failure) RETURNING id, state),
+    c AS (INSERT INTO candidates (sift_id, client_id, rank, score, start_ms, end_ms, first_word, end_word, found_first_word, found_end_word, kind, reason,
+        first_line, last_line, title, hashtags)
+      SELECT id, '00000000-0000-4000-8000-000000000001', 1, 50, 0, 9000, 0, 9, 0, 9, 'story', '', '', '', '', '{}' FROM s WHERE state = 'failed' RETURNING id)
+  INSERT INTO shorts (client_id, recording_id, candidate_id, first_word, end_word, start_ms, end_ms, score, approved_at)
+    SELECT '00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000005', id, 0, 9, 0, 9000, 50, now() FROM c;
+`;
+
 describe('migrations', () => {
   it('go up, down and up again on an empty database', () =>
     withDatabase('steps_empty', async (sequelize, client) => {
@@ -50,6 +64,40 @@ describe('migrations', () => {
       expect((await client.query(OUR_TABLES)).rows).toEqual([]);
       await steps.up();
       await client.query(FILL);
+    }));
+  it('leave neither a step nor its mark when they are killed between the two', () =>
+    withDatabase('steps_killed', async (sequelize, client) => {
+      // The mark itself fails, as late as anything can.
+      await client.query('CREATE TABLE schema_steps (name text PRIMARY KEY CHECK (name <> $$0002-better-eye$$), taken_at timestamptz NOT NULL DEFAULT now())');
+      await expect(migrator(sequelize).up()).rejects.toThrow();
+      expect((await client.query('SELECT name FROM schema_steps')).rows).toEqual([{ name: '0001-first-light' }]);
+      expect((await client.query(`SELECT 1 FROM information_schema.columns WHERE table_name = 'candidates' AND column_name = 'alternatives'`)).rows).toEqual([]);
+      await client.query('ALTER TABLE schema_steps DROP CONSTRAINT schema_steps_name_check');
+      expect(await migrator(sequelize).up()).toHaveLength(MIGRATIONS.length - 1);
+    }));
+  it('exclude one another: two at once, and each step is taken once', async () => {
+    const url = await freshDatabase(process.env['SIFT_REEL_DATABASE_URL']!, 'steps_twice', 'bare');
+    const taken = await Promise.all([migrate(url), migrate(url), migrate(url)]);
+    expect(taken.flat().sort()).toEqual(MIGRATIONS.map((step) => step.name));
+  });
+  it('carry what is there: a sift that was running waits again, an approval belongs to its version, names lose their spaces', () =>
+    withDatabase('steps_carry', async (sequelize, client) => {
+      const steps = migrator(sequelize);
+      await steps.up({ to: '0003-heard-voices' });
+      await client.query(FILL);
+      await client.query(OLD_ROWS);
+      await steps.up();
+      expect((await client.query('SELECT kind, state, failure FROM jobs ORDER BY state')).rows).toEqual([
+        { kind: 'sift', state: 'failed', failure: 'no words' },
+        { kind: 'sift', state: 'waiting', failure: null },
+      ]);
+      expect((await client.query('SELECT version, approved_version FROM shorts')).rows).toEqual([{ version: 1, approved_version: 1 }]);
+      expect((await client.query(`SELECT name FROM clients WHERE id = '00000000-0000-4000-8000-000000000009'`)).rows).toEqual([{ name: 'Three' }]);
+      await steps.down({ to: '0004-firm-ground' });
+      expect((await client.query('SELECT state, failure FROM sifts ORDER BY state')).rows).toEqual([
+        { state: 'failed', failure: 'no words' },
+        { state: 'waiting', failure: null },
+      ]);
     }));
   it('leave nothing of a step that fails', () =>
     withDatabase('steps_broken', async (sequelize, client) => {
@@ -84,9 +132,14 @@ describe('the database itself refuses', () => {
       'a blackout that ends before it starts',
       `INSERT INTO blackouts (client_id, from_date, to_date, reason) VALUES ('00000000-0000-4000-8000-000000000001', '2026-01-02', '2026-01-01', 'x')`,
     ],
+    ['a client of the same name but for its case', `INSERT INTO clients (name, zone, standing_brief) VALUES ('ONE', 'UTC', '{}')`],
     [
-      'a done sift without a ranking',
-      `WITH b AS (INSERT INTO briefs (recording_id, client_id, part_start_ms, min_ms, max_ms, rough_count, topics, kinds, avoid) VALUES ('00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', 0, 3000, 4000, 1, '{}', '{}', '{}') RETURNING id) INSERT INTO sifts (recording_id, client_id, brief_id, state) SELECT '00000000-0000-4000-8000-000000000005', '00000000-0000-4000-8000-000000000001', id, 'done' FROM b`,
+      'a failed job without a reason',
+      `INSERT INTO jobs (kind, subject_id, client_id, lock_key, state, finished_at) VALUES ('sift', gen_random_uuid(), '00000000-0000-4000-8000-000000000001', 'k', 'failed', now())`,
+    ],
+    [
+      'two jobs at work on one thing',
+      `INSERT INTO jobs (kind, subject_id, client_id, lock_key, state) SELECT 'sift', gen_random_uuid(), '00000000-0000-4000-8000-000000000001', 'k', 'running' FROM generate_series(1, 2)`,
     ],
   ])('%s', (_, sql) =>
     withDatabase('refusals', async (sequelize, client) => {

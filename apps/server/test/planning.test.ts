@@ -94,16 +94,16 @@ describe('a post', () => {
       .sort((a: { at: string }, b: { at: string }) => a.at.localeCompare(b.at));
   it('moves where it may, and is refused with the reason where it may not', async () => {
     const row = await first();
-    const taken = await world.owner.put(`posts/${row[0].id}/place`, { channelId: channels[0], date: row[1].date, minute: row[1].minute });
+    const taken = await world.writePost(row[0].id, 'place', { channelId: channels[0], date: row[1].date, minute: row[1].minute });
     expect([taken.status, taken.body.detail]).toEqual([409, expect.stringMatching(/already has 1 of 1 posts/)]);
-    const past = await world.owner.put(`posts/${row[0].id}/place`, { channelId: channels[0], date: '2020-01-01', minute: 450 });
+    const past = await world.writePost(row[0].id, 'place', { channelId: channels[0], date: '2020-01-01', minute: 450 });
     expect(past.body.detail).toMatch(/is over/);
-    const free = await world.owner.put(`posts/${row[0].id}/place`, { channelId: channels[0], date: row[0].date, minute: 600 });
+    const free = await world.writePost(row[0].id, 'place', { channelId: channels[0], date: row[0].date, minute: 600 });
     expect([free.status, free.body.minute]).toEqual([200, 600]);
   });
   it('keeps its short approved and its candidate kept', async () => {
     const [post] = await first();
-    expect((await world.owner.put(`shorts/${post.shortId}/approval`, { approved: false })).status).toBe(409);
+    expect((await world.writeShort('PUT', post.shortId, 'approval', { approved: false })).status).toBe(409);
     const short = (await world.read(`shorts/${post.shortId}`)).body;
     expect((await world.owner.put(`candidates/${short.candidateId}/state`, { state: 'dropped' })).status).toBe(409);
     expect((await world.owner.delete(`recordings/${short.recordingId}`)).status).toBe(409);
@@ -111,9 +111,9 @@ describe('a post', () => {
   it('is marked as posted, stays then, and is taken off otherwise', async () => {
     const row = await first();
     const last = row.at(-1);
-    expect((await world.owner.put(`posts/${last.id}/state`, { state: 'posted' })).body.state).toBe('posted');
+    expect((await world.writePost(last.id, 'state', { state: 'posted' })).body.state).toBe('posted');
     expect((await world.owner.delete(`posts/${last.id}`)).status).toBe(409);
-    expect((await world.owner.put(`posts/${last.id}/state`, { state: 'planned' })).body.state).toBe('planned');
+    expect((await world.writePost(last.id, 'state', { state: 'planned' })).body.state).toBe('planned');
     const onSecond = (await world.owner.get('schedule')).body.posts.find((post: { channelId: string }) => post.channelId === channels[1]);
     if (onSecond !== undefined) expect((await world.owner.delete(`posts/${onSecond.id}`)).status).toBe(204);
   });
@@ -121,7 +121,7 @@ describe('a post', () => {
     const date = addDays(TO, 3);
     await world.owner.post(`clients/${clientId}/blackouts`, { channelId: null, fromDate: date, toDate: date, reason: 'stocktaking' });
     const [post] = await first();
-    const refused = await world.owner.put(`posts/${post.id}/place`, { channelId: channels[0], date, minute: 450 });
+    const refused = await world.writePost(post.id, 'place', { channelId: channels[0], date, minute: 450 });
     expect(refused.body.detail).toContain('stocktaking');
   });
 });

@@ -105,7 +105,7 @@ describe('what is refused leaves nothing behind', () => {
 describe('a recording', () => {
   it('is renamed and deleted, with its sound', async () => {
     const { body } = await bring({ transcript: ['gone.vtt', VTT], sound: ['gone.ogg', sound] });
-    expect((await world.owner.put(`recordings/${body.id}`, { title: 'Other' })).body.title).toBe('Other');
+    expect((await world.owner.put(`recordings/${body.id}`, { title: 'Other', version: 1 })).body.title).toBe('Other');
     const before = onDisk().length;
     expect((await world.owner.delete(`recordings/${body.id}`)).status).toBe(204);
     expect(onDisk().length).toBe(before - 1);

@@ -22,8 +22,12 @@ export async function seedRanking(world: World, clientId: string, minutes = 4): 
     [body.id, clientId],
   );
   const [row] = await query(
-    `INSERT INTO sifts (recording_id, client_id, brief_id, state, chapters, ridge, strong_count, limits) VALUES ($1, $2, $3, 'done', $4, $5, $6, $7) RETURNING id`,
+    `INSERT INTO sifts (recording_id, client_id, brief_id, chapters, ridge, strong_count, limits) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
     [body.id, clientId, brief!['id'], JSON.stringify(result.chapters), JSON.stringify(result.ridge), result.strongCount, result.limits],
+  );
+  await query(
+    `INSERT INTO jobs (kind, subject_id, client_id, about, lock_key, state, stage, fraction, finished_at) VALUES ('sift', $1::uuid, $2, $3, 'sift:' || $1::text, 'done', 'done', 1, now())`,
+    [row!['id'], clientId, JSON.stringify({ recordingId: body.id })],
   );
   const candidates: { id: string; firstWord: number; endWord: number }[] = [];
   for (const one of result.candidates.slice(0, 8)) {
@@ -66,7 +70,7 @@ export async function approveShorts(world: World, seeded: Seeded, n: number): Pr
   for (const candidate of seeded.candidates.slice(0, n)) {
     await world.owner.put(`candidates/${candidate.id}/state`, { state: 'kept' });
     const short = (await world.shorts(seeded.recordingId)).find((one: { candidateId: string }) => one.candidateId === candidate.id);
-    await world.owner.put(`shorts/${short.id}/approval`, { approved: true });
+    await world.owner.put(`shorts/${short.id}/approval`, { approved: true, version: short.version });
     ids.push(short.id as string);
   }
   return ids;

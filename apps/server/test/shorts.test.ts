@@ -37,7 +37,7 @@ describe('a kept candidate', () => {
   });
   it('keeps its words when it is left and kept again', async () => {
     const short = await shortOf(0);
-    await world.owner.put(`shorts/${short.id}/copy`, { ...short.copy, title: 'Mine' });
+    await world.writeShort('PUT', short.id, 'copy', { ...short.copy, title: 'Mine' });
     await setState(0, 'open');
     expect(await shortOf(0)).toBeUndefined();
     await setState(0, 'kept');
@@ -59,33 +59,33 @@ describe('words', () => {
     const short = await shortOf(1);
     const channelId = short.channels[0].channelId;
     const long = { ...short.copy, title: 'x'.repeat(101), hashtags: ['a', 'b', 'c', 'd', 'e', 'f'] };
-    const answer = (await world.owner.put(`shorts/${short.id}/copy/${channelId}`, long)).body;
+    const answer = (await world.writeShort('PUT', short.id, `copy/${channelId}`, long)).body;
     expect(answer.copy.title).toBe(short.copy.title);
     expect(answer.channels[0].variant.title).toHaveLength(101);
     expect(answer.channels[0].problems).toEqual([
       { field: 'title', detail: '101 characters, 100 allowed' },
       { field: 'hashtags', detail: '6 hashtags, 5 allowed' },
     ]);
-    expect((await world.owner.delete(`shorts/${short.id}/copy/${channelId}`)).body.channels[0]).toMatchObject({ variant: null, problems: [] });
+    expect((await world.writeShort('DELETE', short.id, `copy/${channelId}`)).body.channels[0]).toMatchObject({ variant: null, problems: [] });
   });
   it('are proposed afresh without being saved', async () => {
     const short = await shortOf(1);
-    await world.owner.put(`shorts/${short.id}/copy`, { ...short.copy, title: 'Other' });
+    await world.writeShort('PUT', short.id, 'copy', { ...short.copy, title: 'Other' });
     const proposal = (await world.owner.post(`shorts/${short.id}/proposal`)).body;
     expect(proposal.title).toBe(short.copy.title);
     expect((await shortOf(1)).copy.title).toBe('Other');
   });
   it('are locked by approval', async () => {
     const short = await shortOf(1);
-    expect((await world.owner.put(`shorts/${short.id}/approval`, { approved: true })).body).toMatchObject({ approved: true, approvedBy: 'Owner' });
-    expect((await world.owner.put(`shorts/${short.id}/copy`, short.copy)).status).toBe(409);
+    expect((await world.writeShort('PUT', short.id, 'approval', { approved: true })).body).toMatchObject({ approved: true, approvedBy: 'Owner' });
+    expect((await world.writeShort('PUT', short.id, 'copy', short.copy)).status).toBe(409);
     expect((await world.owner.put(`candidates/${seeded.candidates[1]!.id}/span`, { firstWord: short.firstWord + 1, endWord: short.endWord })).status).toBe(409);
-    expect((await world.owner.put(`shorts/${short.id}/approval`, { approved: false })).body.approved).toBe(false);
+    expect((await world.writeShort('PUT', short.id, 'approval', { approved: false })).body.approved).toBe(false);
   });
   it('need a title to be approved', async () => {
     const short = await shortOf(1);
-    await world.owner.put(`shorts/${short.id}/copy`, { ...short.copy, title: '  ' });
-    expect((await world.owner.put(`shorts/${short.id}/approval`, { approved: true })).status).toBe(422);
+    await world.writeShort('PUT', short.id, 'copy', { ...short.copy, title: '  ' });
+    expect((await world.writeShort('PUT', short.id, 'approval', { approved: true })).status).toBe(422);
   });
 });
 

@@ -17,7 +17,7 @@ export interface Answer {
 
 /** Calls the API as one user would from our own pages. */
 export class Caller {
-  private cookie = '';
+  cookie = '';
   csrf = '';
   constructor(readonly base: string) {}
   async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
@@ -49,6 +49,12 @@ export class Caller {
   }
   delete(path: string): Promise<Answer> {
     return this.call('DELETE', path);
+  }
+  /** Follows an invitation's link and chooses a password. */
+  async takeUp(link: string, password = PASSWORD): Promise<Answer> {
+    const answer = await this.post(`invitations/${link.split('/').at(-1)!}`, { password });
+    if (answer.status === 201) this.csrf = answer.body.csrfToken;
+    return answer;
   }
   async signIn(email: string, password = PASSWORD): Promise<Answer> {
     const answer = await this.post('session', { email, password });
@@ -113,6 +119,23 @@ export class World {
     });
     return body.id as string;
   }
+  /** A write of the owner that has seen the short as it is now. */
+  async writeShort(method: string, shortId: string, path: string, body: object = {}): Promise<Answer> {
+    const version = await this.version(`shorts/${shortId}`);
+    return method === 'DELETE'
+      ? this.owner.delete(`shorts/${shortId}/${path}?version=${version}`)
+      : this.owner.call(method, `shorts/${shortId}/${path}`, { ...body, version });
+  }
+  /** A write of the owner that has seen the post as it is now. */
+  async writePost(postId: string, path: string, body: object): Promise<Answer> {
+    const { posts } = (await this.owner.get('schedule')).body as { posts: { id: string; version: number }[] };
+    return this.owner.put(`posts/${postId}/${path}`, { ...body, version: posts.find((one) => one.id === postId)?.version ?? 1 });
+  }
+  /** The version of a thing that a path shows now. */
+  async version(path: string, id?: string): Promise<number> {
+    const { body } = await this.owner.get(path);
+    return (id === undefined ? body : body.find((one: { id: string }) => one.id === id)).version as number;
+  }
   /** What the owner reads at a path. */
   read(path: string): Promise<Answer> {
     return this.owner.get(path);
@@ -124,9 +147,9 @@ export class World {
   }
   async producer(clientIds: string[]): Promise<Caller> {
     const email = `producer-${randomUUID()}@agency.example`;
-    await this.owner.post('users', { email, name: 'Producer', role: 'producer', password: PASSWORD, clientIds });
+    const { body } = await this.owner.post('users', { email, name: 'Producer', role: 'producer', clientIds });
     const caller = new Caller(this.base);
-    await caller.signIn(email);
+    await caller.takeUp(body.link as string);
     return caller;
   }
 }

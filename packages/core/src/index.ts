@@ -84,7 +84,7 @@ export { COVER_LINE_LIMIT, KEYWORD_LIMIT } from './copy/types.js';
 export type { Copy, CopyLimits, CopyProblem } from './copy/types.js';
 // Plan
 export { addDays, dayNumber, daysBetween, formatDay, formatMinute, mondayOf, weekdayName, weekdayOf } from './plan/calendar.js';
-export { checkFit, checkPlacement } from './plan/check-placement.js';
+export { checkFit, checkHole, checkPlacement } from './plan/check-placement.js';
 export { layOut } from './plan/lay-out.js';
 export { openSlots, slotsByCadence } from './plan/slots.js';
 export { SHAPES, STAGGER_MS } from './plan/types.js';

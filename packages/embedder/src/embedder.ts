@@ -1,7 +1,6 @@
 import { availableParallelism } from 'node:os';
-import { Worker } from 'node:worker_threads';
 import type { Vectors } from '@sift-reel/core';
-import type { EmbedReply, EmbedRequest } from './embed.worker.js';
+import { Piscina } from 'piscina';
 import { DIMENSIONS, foldSpace, sentenceKey } from './sentence-key.js';
 
 /** Where vectors are kept between runs, by sentence key. A missing key is simply computed. */
@@ -29,20 +28,19 @@ export class EmbedderError extends Error {
   override readonly name = 'EmbedderError';
 }
 
-interface Thread {
-  readonly worker: Worker;
-  pending: { resolve(vectors: Float32Array): void; reject(error: Error): void } | null;
-}
-
 /**
  * Sentence vectors from the model that ships inside its package: unit length, 512 numbers. The same text always gets the
  * same vector, however it was batched, since the model looks at one sentence at a time. Threads start with the first call
- * and end with `close`.
+ * and end with `close`; which answer belongs to which question is the pool's to know, so callers may ask at the same time.
  */
 export class Embedder {
-  private threads: Thread[] = [];
-  private nextId = 1;
-  constructor(private readonly options: EmbedderOptions = {}) {}
+  private readonly pool: Piscina<readonly string[], Float32Array>;
+  private readonly threads: number;
+
+  constructor(private readonly options: EmbedderOptions = {}) {
+    this.threads = options.threads ?? availableParallelism();
+    this.pool = new Piscina({ filename: new URL('./embed.worker.js', import.meta.url).href, minThreads: 0, maxThreads: this.threads, idleTimeout: 60_000 });
+  }
 
   /**
    * Vectors of texts, a row each, in order.
@@ -64,71 +62,57 @@ export class Embedder {
   }
 
   async close(): Promise<void> {
-    const threads = this.threads;
-    this.threads = [];
-    await Promise.all(threads.map(({ worker }) => worker.terminate()));
+    await this.pool.destroy();
   }
 
   private async computeAll(
     missing: readonly (readonly [string, string])[],
     known: Map<string, Float32Array>,
-    hooks: EmbedHooks,
+    { signal }: EmbedHooks,
     onDone: (n: number) => void,
   ): Promise<void> {
     const size = this.options.batch ?? 16;
+    const failed = new AbortController();
+    const stop = signal === undefined ? failed.signal : AbortSignal.any([signal, failed.signal]);
     let next = 0;
-    const work = async (index: number): Promise<void> => {
+    const work = async (): Promise<void> => {
       while (next < missing.length) {
-        hooks.signal?.throwIfAborted();
+        stop.throwIfAborted();
         const batch = missing.slice(next, next + size);
         next += size;
-        const vectors = await this.ask(
-          this.thread(index),
-          batch.map(([, text]) => text),
-        );
+        const vectors = await untilAborted(this.ask(batch.map(([, text]) => text)), stop);
         const rows = new Map(batch.map(([key], row) => [key, vectors.slice(row * DIMENSIONS, (row + 1) * DIMENSIONS)]));
         await this.options.cache?.write(rows);
         for (const [key, row] of rows) known.set(key, row);
+        stop.throwIfAborted();
         onDone(batch.length);
       }
     };
-    const threads = Math.min(this.options.threads ?? availableParallelism(), Math.ceil(missing.length / size));
-    await Promise.all(Array.from({ length: threads }, (_, index) => work(index)));
+    const takers = Array.from({ length: Math.min(this.threads, Math.ceil(missing.length / size)) }, () =>
+      work().catch((error: unknown) => {
+        failed.abort(error); // the other takers stop, too
+        throw error;
+      }),
+    );
+    await Promise.allSettled(takers);
+    signal?.throwIfAborted();
+    if (failed.signal.aborted) throw failed.signal.reason;
   }
 
-  private thread(index: number): Thread {
-    const running = this.threads[index];
-    if (running !== undefined) return running;
-    const thread: Thread = { worker: new Worker(new URL('./embed.worker.js', import.meta.url)), pending: null };
-    const fail = (message: string): void => {
-      thread.pending?.reject(new EmbedderError(message));
-      thread.pending = null;
-      if (this.threads[index] === thread) delete this.threads[index];
-    };
-    thread.worker.on('message', (reply: EmbedReply) => {
-      const { pending } = thread;
-      thread.pending = null;
-      if ('error' in reply) pending?.reject(new EmbedderError(reply.error));
-      else pending?.resolve(reply.vectors);
-    });
-    thread.worker.on('error', (error) => fail(error instanceof Error ? error.message : String(error)));
-    thread.worker.on('exit', () => fail('the model’s thread ended'));
-    thread.worker.unref();
-    this.threads[index] = thread;
-    return thread;
+  private async ask(texts: readonly string[]): Promise<Float32Array> {
+    try {
+      return await this.pool.run(texts);
+    } catch (error) {
+      throw new EmbedderError(error instanceof Error ? error.message : String(error));
+    }
   }
+}
 
-  private ask(thread: Thread, texts: readonly string[]): Promise<Float32Array> {
-    return new Promise((resolve, reject) => {
-      thread.worker.ref();
-      const settle = (act: () => void): void => {
-        thread.worker.unref();
-        act();
-      };
-      thread.pending = { resolve: (vectors) => settle(() => resolve(vectors)), reject: (error) => settle(() => reject(error)) };
-      const request: EmbedRequest = { id: this.nextId, texts };
-      this.nextId += 1;
-      thread.worker.postMessage(request);
-    });
-  }
+/** The promise's value, or the signal's reason as soon as it is aborted; what the promise gives later goes nowhere. */
+function untilAborted<T>(promise: Promise<T>, signal: AbortSignal): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const stop = (): void => reject(signal.reason as Error);
+    signal.addEventListener('abort', stop, { once: true });
+    promise.then(resolve, reject).finally(() => signal.removeEventListener('abort', stop));
+  });
 }

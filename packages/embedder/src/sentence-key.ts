@@ -7,8 +7,11 @@ export function sentenceKey(text: string): string {
     .digest('hex');
 }
 
-/** Changes when the vectors change, so that an old cache is not read with a new model. */
-export const MODEL_NAME = 'energetic-ai-en-0.2.0';
+/**
+ * Changes when the vectors change, so that an old cache is not read with a new model. The part
+ * after `+` is ours: caches of before could hold a vector under another sentence's key.
+ */
+export const MODEL_NAME = 'energetic-ai-en-0.2.0+2';
 export const DIMENSIONS = 512;
 
 export function foldSpace(text: string): string {

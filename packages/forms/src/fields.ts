@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
+  ArrayMinSize,
   IsArray,
   IsBoolean,
   IsEmail,
@@ -19,6 +20,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import { IsCalendarDay, IsPlainObject, KeepableText, Trimmed } from './checks.js';
 
 /** What is known of a field: enough to check it and to describe it in the API document. */
 export interface FieldSpec {
@@ -53,11 +55,17 @@ function declare(spec: FieldSpec, ...checks: PropertyDecorator[]): Field {
   };
 }
 
-export function Text(options: Common & { min?: number; max?: number; pattern?: RegExp; says?: string } = {}): Field {
+/** Text that is kept as it is sent: passwords, whole files. */
+export type Trimming = 'ends' | 'none';
+
+/** White space at its ends falls away, unless `trim` is `none`; what PostgreSQL cannot keep as text is refused. */
+export function Text(options: Common & { min?: number; max?: number; trim?: Trimming; pattern?: RegExp; says?: string } = {}): Field {
   const min = options.min ?? 0;
   const max = options.max ?? 200;
   const checks: PropertyDecorator[] = [
+    ...(options.trim === 'none' ? [] : [Trimmed()]),
     IsString({ message: 'must be text' }),
+    KeepableText(),
     MaxLength(max, { message: `must be at most ${max} characters` }),
     ...(min > 0 ? [MinLength(min, { message: min === 1 ? 'must not be empty' : `must be at least ${min} characters` })] : []),
     ...(options.pattern === undefined ? [] : [Matches(options.pattern, { message: options.says ?? `must match ${options.pattern.source}` })]),
@@ -81,7 +89,7 @@ export function Id(options: Common = {}): Field {
 export function Day(options: Common = {}): Field {
   return declare(
     { kind: 'text', format: 'date', ...common(options) },
-    Matches(/^\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])$/, { message: 'must be a day, YYYY-MM-DD' }),
+    IsCalendarDay(),
   );
 }
 
@@ -130,7 +138,9 @@ export function TextList(options: Common & { maxItems?: number; max?: number; va
     },
     IsArray({ message: 'must be a list' }),
     ArrayMaxSize(maxItems, { message: `must hold at most ${maxItems}` }),
+    Trimmed(),
     IsString({ ...each, message: 'must hold texts' }),
+    KeepableText(each),
     MinLength(1, { ...each, message: 'must not hold an empty one' }),
     MaxLength(max, { ...each, message: `each must be at most ${max} characters` }),
     ...(options.values === undefined ? [] : [IsIn([...options.values], { ...each, message: `each must be one of ${options.values.join(', ')}` })]),
@@ -142,12 +152,21 @@ export function WholeList(options: Common = {}): Field {
   return declare({ kind: 'number', integer: true, list: true, ...common(options) }, IsArray({ message: 'must be a list' }));
 }
 
-export function DecimalList(options: Common = {}): Field {
-  return declare({ kind: 'number', list: true, ...common(options) }, IsArray({ message: 'must be a list' }));
+export function DecimalList(options: Common & { min?: number; max?: number; length?: number } = {}): Field {
+  const { min, max, length } = options;
+  const each = { each: true } as const;
+  return declare(
+    { kind: 'number', list: true, ...common(options) },
+    IsArray({ message: 'must be a list' }),
+    IsNumber({ allowInfinity: false, allowNaN: false }, { ...each, message: 'must hold numbers' }),
+    ...(length === undefined ? [] : [ArrayMinSize(length, { message: `must hold ${length}` }), ArrayMaxSize(length, { message: `must hold ${length}` })]),
+    ...(min === undefined ? [] : [Min(min, { ...each, message: `each must be ${min} or more` })]),
+    ...(max === undefined ? [] : [Max(max, { ...each, message: `each must be at most ${max}` })]),
+  );
 }
 
 export function Part(of: () => new () => object, options: Common = {}): Field {
-  return declare({ kind: 'object', of, ...common(options) }, ValidateNested({ message: 'must be filled in' }), Type(of) as PropertyDecorator);
+  return declare({ kind: 'object', of, ...common(options) }, IsPlainObject(), ValidateNested({ message: 'must be filled in' }), Type(of) as PropertyDecorator);
 }
 
 export function Parts(of: () => new () => object, options: Common & { maxItems?: number } = {}): Field {
@@ -156,6 +175,7 @@ export function Parts(of: () => new () => object, options: Common & { maxItems?:
     { kind: 'object', list: true, of, ...common(options), maxItems },
     IsArray({ message: 'must be a list' }),
     ArrayMaxSize(maxItems, { message: `must hold at most ${maxItems}` }),
+    IsPlainObject({ each: true }),
     ValidateNested({ each: true }),
     Type(of) as PropertyDecorator,
   );

@@ -1,5 +1,5 @@
 import { KINDS, LONGEST_CANDIDATE_MS, type Kind, type Shape, SHAPES, SHORTEST_CANDIDATE_MS } from '@sift-reel/core';
-import { GreaterThan, IsZone, NotBefore } from './checks.js';
+import { GreaterThan, IsZone, NotBefore, RoomFor } from './checks.js';
 import { Day, DecimalList, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from './fields.js';
 
 export const ROLES = ['owner', 'producer'] as const;
@@ -12,28 +12,42 @@ const LAST_WORD = 2_000_000;
 
 export class SignInForm {
   @Email() email: string;
-  @Text({ min: 1, max: 200 }) password: string;
+  @Text({ min: 1, max: 200, trim: 'none' }) password: string;
 }
 
 export class NewUserForm {
   @Email() email: string;
   @Text({ min: 1, max: 80 }) name: string;
   @OneOf(ROLES) role: Role;
-  @Text({ min: 12, max: 200, description: 'At least 12 characters' }) password: string;
   @TextList({ format: 'uuid', maxItems: 500 }) clientIds: string[];
 }
+
+export class ChoosePasswordForm {
+  @Text({ min: 12, max: 200, trim: 'none', description: 'At least 12 characters' }) password: string;
+}
+
+export class ChangePasswordForm {
+  @Text({ min: 1, max: 200, trim: 'none' }) current: string;
+  @Text({ min: 12, max: 200, trim: 'none', description: 'At least 12 characters' }) next: string;
+}
+
+/** Which version of a thing the writer saw: somebody who saw an older one is refused. */
+const SEEN = { min: 1, max: 2_000_000_000, description: 'The version that was seen; a write that saw an older one is refused (409)' } as const;
 
 export class UserForm {
   @Text({ min: 1, max: 80 }) name: string;
   @OneOf(ROLES) role: Role;
   @TextList({ format: 'uuid', maxItems: 500 }) clientIds: string[];
   @Flag() active: boolean;
+  @Whole(SEEN) version: number;
 }
 
 /** What to look for in a recording. Times in ms from its start. */
 export class BriefForm {
   @Whole({ max: LAST_MS }) partStartMs: number;
-  @GreaterThan('partStartMs', 'must be after the start of the part') @Whole({ max: LAST_MS, nullable: true, description: 'null means to the end' }) partEndMs:
+  @GreaterThan('partStartMs', 'must be after the start of the part')
+  @RoomFor('partStartMs', 'minMs', 'leaves less room than the shortest length')
+  @Whole({ max: LAST_MS, nullable: true, description: 'null means to the end' }) partEndMs:
     number | null;
   @Whole({ min: SHORTEST_CANDIDATE_MS, max: LONGEST_CANDIDATE_MS }) minMs: number;
   @GreaterThan('minMs', 'must be longer than the shortest') @Whole({ min: SHORTEST_CANDIDATE_MS, max: LONGEST_CANDIDATE_MS }) maxMs: number;
@@ -50,6 +64,10 @@ export class ClientForm {
   @Part(() => BriefForm) standingBrief: BriefForm;
 }
 
+export class ClientChangeForm extends ClientForm {
+  @Whole(SEEN) version: number;
+}
+
 export class WindowForm {
   @Whole({ min: 1, max: 7, description: 'ISO weekday: Monday 1 to Sunday 7' }) weekday: number;
   @Whole({ max: 1_439, description: 'Minutes after midnight on the wall of the channel’s zone' }) minute: number;
@@ -64,6 +82,10 @@ export class ChannelForm {
   @Whole({ min: 1, max: 24 }) postsPerDay: number;
   @Whole({ min: 1, max: 168 }) postsPerWeek: number;
   @Parts(() => WindowForm, { maxItems: 168 }) windows: WindowForm[];
+}
+
+export class ChannelChangeForm extends ChannelForm {
+  @Whole(SEEN) version: number;
 }
 
 export class BlackoutForm {
@@ -85,8 +107,13 @@ export class PlatformProfileForm {
   @Whole({ max: 1_440 }) minGapMinutes: number;
 }
 
+export class PlatformProfileChangeForm extends PlatformProfileForm {
+  @Whole(SEEN) version: number;
+}
+
 export class RecordingForm {
   @Text({ min: 1, max: 160 }) title: string;
+  @Whole(SEEN) version: number;
 }
 
 export class CandidateStateForm {
@@ -105,12 +132,13 @@ export class OwnCandidateForm extends WordSpanForm {
 
 /** How much each signal counts for a client, in their order, or null for the fitted weights. Any six numbers that are not all 0; they are scaled to sum to one. */
 export class SignalWeightsForm {
-  @DecimalList({ nullable: true }) weights: number[] | null;
+  @DecimalList({ nullable: true, length: 6, min: 0, max: 1_000 }) weights: number[] | null;
+  @Whole(SEEN) version: number;
 }
 
 /** An interest list as CSV: term, volume, competition, change. It takes the place of the old one; an empty list has only its header. */
 export class InterestForm {
-  @Text({ min: 1, max: 400_000 }) csv: string;
+  @Text({ min: 1, max: 400_000, trim: 'none' }) csv: string;
 }
 
 export class CopyForm {
@@ -119,11 +147,22 @@ export class CopyForm {
   @TextList({ maxItems: 60, max: 60, description: 'Without #' }) hashtags: string[];
   @TextList({ maxItems: 30, max: 60 }) keywords: string[];
   @Text({ max: 80 }) coverLine: string;
+  @Whole(SEEN) version: number;
+}
+
+/** A yes to exactly the version that was seen. */
+export class ApprovalForm {
+  @Flag() approved: boolean;
+  @Whole(SEEN) version: number;
 }
 
 export class BatchForm {
   @Text({ min: 1, max: 80 }) name: string;
   @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
+}
+
+export class BatchChangeForm extends BatchForm {
+  @Whole(SEEN) version: number;
 }
 
 export class LayOutForm {
@@ -149,4 +188,10 @@ export class MovePostForm {
   @Id() channelId: string;
   @Day() date: string;
   @Whole({ max: 1_439 }) minute: number;
+  @Whole(SEEN) version: number;
+}
+
+export class PostStateForm {
+  @OneOf(['planned', 'posted', 'failed'], { description: '`failed` takes a mark back from a post that had failed' }) state: 'planned' | 'posted' | 'failed';
+  @Whole(SEEN) version: number;
 }

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { type INestApplication, ValidationPipe } from '@nestjs/common';
+import { BadRequestException, type INestApplication, ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { SwaggerModule } from '@nestjs/swagger';
@@ -14,11 +14,17 @@ import { log, NestLog } from '../config/logger.js';
 import { apiDocument } from './document.js';
 import { InvalidFormException, ProblemFilter, toFieldProblems } from './problems.js';
 
+/** Longest silence on a line, in ms. Event streams beat more often. */
+const SILENCE_MS = 300_000;
+
 /** The API with everything around it, ready to listen. */
 export async function buildApp(): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: new NestLog(), bodyParser: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: new NestLog(), bodyParser: false, abortOnError: false, forceCloseConnections: true });
+  const server = app.getHttpServer();
+  server.requestTimeout = 0; // a recording of 10 GB takes as long as it takes…
+  server.timeout = SILENCE_MS; // …but a line on which nothing is said is cut
   const config = app.get<Config>(CONFIG);
-  app.set('trust proxy', 'loopback');
+  app.set('trust proxy', config.trustProxy ? 'loopback' : false);
   app.disable('x-powered-by');
   app.use(
     helmet({
@@ -46,10 +52,11 @@ export async function buildApp(): Promise<NestExpressApplication> {
   // Events must not wait in a buffer until it is worth compressing; transcripts are stored compressed.
   app.use(
     compression({
-      filter: (request, response) => !request.path.endsWith('/progress') && !request.path.endsWith('/sound') && compression.filter(request, response),
+      filter: (request, response) => !/\/(?:progress|sound)$/.test(request.path) && compression.filter(request, response),
     }),
   );
   app.use(express.json({ limit: '1mb' }));
+  app.use(refuseDepth);
   app.setGlobalPrefix('api');
   app.useGlobalPipes(
     new ValidationPipe({
@@ -65,6 +72,18 @@ export async function buildApp(): Promise<NestExpressApplication> {
   SwaggerModule.setup('api/docs', app, apiDocument(app), { jsonDocumentUrl: 'api/docs.json', customSiteTitle: 'Sift Reel API' });
   if (config.webDir !== null) serveWeb(app, config.webDir);
   return app;
+}
+
+/** No form is this deep; checking one that is would take the stack. */
+const DEEPEST = 20;
+
+function refuseDepth(request: Request, _response: Response, next: NextFunction): void {
+  let layer: unknown[] = [request.body];
+  for (let depth = 0; layer.length > 0; depth += 1) {
+    if (depth > DEEPEST) return next(new BadRequestException('The body is nested too deeply.'));
+    layer = layer.flatMap((value) => (typeof value === 'object' && value !== null ? Object.values(value) : []));
+  }
+  next();
 }
 
 function logRequest(request: Request, response: Response, next: NextFunction): void {

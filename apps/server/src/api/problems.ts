@@ -2,14 +2,17 @@ import {
   type ArgumentsHost,
   BadRequestException,
   Catch,
+  ConflictException,
   type ExceptionFilter,
   HttpException,
+  ServiceUnavailableException,
   UnprocessableEntityException,
   type ValidationError,
 } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { ConnectionError } from 'sequelize';
 import { log } from '../config/logger.js';
-import { TranscriptRefusedException } from '../recordings/recordings.service.js';
+import { sqlState } from '../database/sql-state.js';
 
 export interface FieldProblem {
   /** Path of the field, such as `windows.3.minute`. */
@@ -17,18 +20,43 @@ export interface FieldProblem {
   readonly detail: string;
 }
 
+/** An exception with more to say in its problem document than `detail`. */
+interface WithMore {
+  readonly more: Readonly<Record<string, unknown>>;
+}
+
 /** What was filled in does not hold; says each field. */
-export class InvalidFormException extends BadRequestException {
+export class InvalidFormException extends BadRequestException implements WithMore {
+  readonly more: WithMore['more'];
   constructor(readonly errors: readonly FieldProblem[]) {
     super(errors.map(({ field, detail }) => `${field} ${detail}`).join('; '));
+    this.more = { errors };
   }
 }
 
-export class BriefRefusedException extends UnprocessableEntityException {
-  readonly errors: readonly FieldProblem[];
+export class BriefRefusedException extends UnprocessableEntityException implements WithMore {
+  readonly more: WithMore['more'];
   constructor(field: string, detail: string) {
     super(detail);
-    this.errors = [{ field, detail }];
+    this.more = { errors: [{ field, detail }] };
+  }
+}
+
+/** Somebody else changed it since the writer saw it. The document holds what it is now, so that the screen can offer both. */
+export class StaleWriteException extends ConflictException implements WithMore {
+  readonly more: WithMore['more'];
+  constructor(what: string, current: object) {
+    super(`Somebody changed this ${what} while you did. Nothing of yours was saved yet; look at both and choose.`);
+    this.more = { code: 'stale', current };
+  }
+}
+
+/** A transcript was refused; the problem document says file, line and field. */
+export class TranscriptRefusedException extends UnprocessableEntityException implements WithMore {
+  readonly more: WithMore['more'];
+  constructor(file: string, line: number, field: string | null, code: string, detail: string) {
+    super(`${file}:${line}: ${field === null ? '' : `${field}: `}${detail}`);
+    this.more = { file, line, field, code };
   }
 }
 
@@ -44,27 +72,53 @@ export function toFieldProblems(errors: readonly ValidationError[], path = ''): 
   });
 }
 
+/** What the database itself refused, in words. States that begin with SR are raised by our own triggers. */
+const REFUSED_BY_DATABASE: Readonly<Record<string, () => HttpException>> = {
+  SR001: () => new ConflictException('The short is not approved, so it cannot have a post. Load the schedule again.'),
+  SR002: () => new ConflictException('The short stands on the schedule. Take it off there first.'),
+  '23503': () => new ConflictException('Something that this belongs to, or that belongs to it, is in the way. Load the screen again.'),
+  '23505': () => new ConflictException('Somebody else has just made the same. Load the screen again.'),
+  '22021': () => new BadRequestException('The text holds characters that cannot be kept.'),
+  '22P05': () => new BadRequestException('The text holds characters that cannot be kept.'),
+  '55P03': () => new ServiceUnavailableException('Somebody else is at it just now. Nothing was changed; try again.'),
+  '57014': () => new ServiceUnavailableException('This took too long and was stopped. Nothing was changed; try again.'),
+};
+
+function toHttp(error: unknown): HttpException | null {
+  if (error instanceof HttpException) return error;
+  const refused = REFUSED_BY_DATABASE[sqlState(error) ?? ''];
+  if (refused !== undefined) return refused();
+  if (error instanceof ConnectionError) return new ServiceUnavailableException('The database cannot be reached just now. Nothing was changed; try again.');
+  return null;
+}
+
 /** RFC 9457 problem details for every error. What went wrong inside is logged, not told. */
 @Catch()
 export class ProblemFilter implements ExceptionFilter {
-  catch(error: unknown, host: ArgumentsHost): void {
+  catch(thrown: unknown, host: ArgumentsHost): void {
     const http = host.switchToHttp();
     const response = http.getResponse<Response>();
     const request = http.getRequest<Request>();
+    const error = toHttp(thrown) ?? thrown;
     const status = error instanceof HttpException ? error.getStatus() : statusOf(error);
     if (status >= 500)
       log.error(
         {
           method: request.method,
           path: request.path,
-          error: error instanceof Error ? error.message : String(error),
-          stack: error instanceof Error ? error.stack : undefined,
+          error: thrown instanceof Error ? thrown.message : String(thrown),
+          stack: thrown instanceof Error ? thrown.stack : undefined,
         },
         'request failed',
       );
     if (response.headersSent) {
       response.end();
       return;
+    }
+    if (!request.complete) {
+      // Whoever still sends is told and cut off; reading on would take what was refused.
+      response.setHeader('Connection', 'close');
+      response.on('finish', () => setTimeout(() => request.destroy(), LINGER_MS).unref());
     }
     response
       .status(status)
@@ -74,13 +128,20 @@ export class ProblemFilter implements ExceptionFilter {
           type: 'about:blank',
           title: TITLES[status] ?? 'Error',
           status,
-          detail: status >= 500 ? 'Something went wrong on our side. Nothing was changed; try again.' : error instanceof Error ? error.message : String(error),
-          ...(hasErrors(error) ? { errors: error.errors } : {}),
-          ...(error instanceof TranscriptRefusedException ? { file: error.file, line: error.line, field: error.field, code: error.code } : {}),
+          detail:
+            status >= 500 && !(error instanceof ServiceUnavailableException)
+              ? 'Something went wrong on our side. Nothing was changed; try again.'
+              : error instanceof Error
+                ? error.message
+                : String(error),
+          ...(hasMore(error) ? error.more : {}),
         }),
       );
   }
 }
+
+/** Time for an answer to arrive before the line is cut. */
+const LINGER_MS = 500;
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'Not a valid request',
@@ -88,15 +149,17 @@ const TITLES: Readonly<Record<number, string>> = {
   403: 'Not allowed',
   404: 'Not found',
   409: 'In conflict',
+  410: 'Gone',
   413: 'Too large',
+  415: 'Not a kind that is taken',
   422: 'Cannot be used',
   429: 'Too many attempts',
   500: 'Fault',
   503: 'Not available',
 };
 
-function hasErrors(error: unknown): error is { errors: readonly FieldProblem[] } {
-  return error instanceof InvalidFormException || error instanceof BriefRefusedException;
+function hasMore(error: unknown): error is WithMore {
+  return error instanceof HttpException && 'more' in error;
 }
 
 /** Errors of Express's own parts carry their status; everything else is ours. */

@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import type { Transaction } from 'sequelize';
 import { AuditEntry } from './audit-entry.model.js';
 
 export interface AuditFact {
@@ -16,7 +15,7 @@ export interface AuditFact {
 /** The trail of who did what. Written in the transaction of the deed, so that neither stands without the other. */
 @Injectable()
 export class AuditService {
-  async record(fact: AuditFact, transaction?: Transaction): Promise<void> {
-    await AuditEntry.create({ ...fact, detail: fact.detail ?? {} }, { transaction });
+  async record(fact: AuditFact): Promise<void> {
+    await AuditEntry.create({ ...fact, detail: fact.detail ?? {} });
   }
 }

@@ -1,14 +1,30 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { BlackoutForm, ChannelForm, ClientForm, InterestForm, PlatformProfileForm, SignalWeightsForm } from '@sift-reel/forms';
+import {
+  BlackoutForm,
+  ChannelChangeForm,
+  ChannelForm,
+  ClientChangeForm,
+  ClientForm,
+  InterestForm,
+  PlatformProfileChangeForm,
+  PlatformProfileForm,
+  SignalWeightsForm,
+} from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
+import { ChannelsService } from './channels.service.js';
 import { ClientsService } from './clients.service.js';
-import { AuditView, BlackoutView, ChannelView, ClientView, InterestTermView, PlatformProfileView } from './clients.views.js';
+import { ArchivedClientView, AuditView, BlackoutView, ChannelView, ClientView, InterestTermView, PlatformProfileView } from './clients.views.js';
+import { PlatformsService } from './platforms.service.js';
 
 @ApiTags('clients')
 @Controller()
 export class ClientsController {
-  constructor(@Inject(ClientsService) private readonly clients: ClientsService) {}
+  constructor(
+    @Inject(ClientsService) private readonly clients: ClientsService,
+    @Inject(ChannelsService) private readonly channels: ChannelsService,
+    @Inject(PlatformsService) private readonly platforms: PlatformsService,
+  ) {}
 
   @Get('clients')
   @ApiOkResponse({ type: [ClientView] })
@@ -24,14 +40,40 @@ export class ClientsController {
 
   @Put('clients/:clientId')
   @ApiOkResponse({ type: ClientView })
-  updateClient(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: ClientForm): Promise<ClientView> {
+  updateClient(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: ClientChangeForm): Promise<ClientView> {
     return this.clients.update(actor, clientId, form);
+  }
+
+  @Get('archived-clients')
+  @ApiOkResponse({ type: [ArchivedClientView] })
+  listArchivedClients(@CurrentActor() actor: Actor): Promise<ArchivedClientView[]> {
+    return this.clients.listArchived(actor);
+  }
+
+  @Delete('clients/:clientId')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  archiveClient(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string): Promise<void> {
+    return this.clients.archive(actor, clientId);
+  }
+
+  @Post('archived-clients/:clientId/restore')
+  @HttpCode(200)
+  @ApiOkResponse({ type: ClientView })
+  restoreClient(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string): Promise<ClientView> {
+    return this.clients.restore(actor, clientId);
+  }
+
+  @Get('audit')
+  @ApiOkResponse({ type: [AuditView] })
+  listAgencyAudit(@CurrentActor() actor: Actor): Promise<AuditView[]> {
+    return this.clients.listAgencyAudit(actor);
   }
 
   @Put('clients/:clientId/signal-weights')
   @ApiOkResponse({ type: ClientView })
   setSignalWeights(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: SignalWeightsForm): Promise<ClientView> {
-    return this.clients.setSignalWeights(actor, clientId, form.weights);
+    return this.clients.setSignalWeights(actor, clientId, form);
   }
 
   @Get('clients/:clientId/interest')
@@ -55,57 +97,57 @@ export class ClientsController {
   @Get('channels')
   @ApiOkResponse({ type: [ChannelView] })
   listChannels(@CurrentActor() actor: Actor): Promise<ChannelView[]> {
-    return this.clients.listChannels(actor);
+    return this.channels.list(actor);
   }
 
   @Post('clients/:clientId/channels')
   @ApiCreatedResponse({ type: ChannelView })
   createChannel(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: ChannelForm): Promise<ChannelView> {
-    return this.clients.createChannel(actor, clientId, form);
+    return this.channels.create(actor, clientId, form);
   }
 
   @Put('channels/:channelId')
   @ApiOkResponse({ type: ChannelView })
-  updateChannel(@CurrentActor() actor: Actor, @Param('channelId', ParseUUIDPipe) channelId: string, @Body() form: ChannelForm): Promise<ChannelView> {
-    return this.clients.updateChannel(actor, channelId, form);
+  updateChannel(@CurrentActor() actor: Actor, @Param('channelId', ParseUUIDPipe) channelId: string, @Body() form: ChannelChangeForm): Promise<ChannelView> {
+    return this.channels.update(actor, channelId, form);
   }
 
   @Delete('channels/:channelId')
   @HttpCode(204)
   @ApiNoContentResponse()
   removeChannel(@CurrentActor() actor: Actor, @Param('channelId', ParseUUIDPipe) channelId: string): Promise<void> {
-    return this.clients.removeChannel(actor, channelId);
+    return this.channels.remove(actor, channelId);
   }
 
   @Get('blackouts')
   @ApiOkResponse({ type: [BlackoutView] })
   listBlackouts(@CurrentActor() actor: Actor): Promise<BlackoutView[]> {
-    return this.clients.listBlackouts(actor);
+    return this.channels.listBlackouts(actor);
   }
 
   @Post('clients/:clientId/blackouts')
   @ApiCreatedResponse({ type: BlackoutView })
   createBlackout(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: BlackoutForm): Promise<BlackoutView> {
-    return this.clients.createBlackout(actor, clientId, form);
+    return this.channels.createBlackout(actor, clientId, form);
   }
 
   @Delete('blackouts/:blackoutId')
   @HttpCode(204)
   @ApiNoContentResponse()
   removeBlackout(@CurrentActor() actor: Actor, @Param('blackoutId', ParseUUIDPipe) blackoutId: string): Promise<void> {
-    return this.clients.removeBlackout(actor, blackoutId);
+    return this.channels.removeBlackout(actor, blackoutId);
   }
 
   @Get('platform-profiles')
   @ApiOkResponse({ type: [PlatformProfileView] })
   listPlatformProfiles(): Promise<PlatformProfileView[]> {
-    return this.clients.listPlatforms();
+    return this.platforms.list();
   }
 
   @Post('platform-profiles')
   @ApiCreatedResponse({ type: PlatformProfileView })
   createPlatformProfile(@CurrentActor() actor: Actor, @Body() form: PlatformProfileForm): Promise<PlatformProfileView> {
-    return this.clients.createPlatform(actor, form);
+    return this.platforms.create(actor, form);
   }
 
   @Put('platform-profiles/:platformProfileId')
@@ -113,8 +155,8 @@ export class ClientsController {
   updatePlatformProfile(
     @CurrentActor() actor: Actor,
     @Param('platformProfileId', ParseUUIDPipe) id: string,
-    @Body() form: PlatformProfileForm,
+    @Body() form: PlatformProfileChangeForm,
   ): Promise<PlatformProfileView> {
-    return this.clients.updatePlatform(actor, id, form);
+    return this.platforms.update(actor, id, form);
   }
 }

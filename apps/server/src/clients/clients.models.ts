@@ -11,6 +11,9 @@ export class Client extends Model {
   @Column(DataType.JSONB) declare standingBrief: BriefForm;
   /** How much each signal counts for this client, in their order; null for the fitted weights. */
   @Column(DataType.ARRAY(DataType.DOUBLE)) declare signalWeights: number[] | null;
+  @Default(1) @Column(DataType.INTEGER) declare version: number;
+  /** Out of everybody's sight since then, with all that it owns; null while the agency works for it. */
+  @Column(DataType.DATE) declare archivedAt: Date | null;
 }
 
 @Table({ tableName: 'platform_profiles', underscored: true, timestamps: false })
@@ -25,6 +28,7 @@ export class PlatformProfile extends Model {
   @Column(DataType.INTEGER) declare hashtagLimit: number;
   @Column(DataType.INTEGER) declare postsPerDay: number;
   @Column(DataType.INTEGER) declare minGapMinutes: number;
+  @Default(1) @Column(DataType.INTEGER) declare version: number;
 }
 
 @Table({ tableName: 'channels', underscored: true, timestamps: false })
@@ -37,6 +41,7 @@ export class Channel extends Model {
   @Column(DataType.INTEGER) declare order: number;
   @Column(DataType.INTEGER) declare postsPerDay: number;
   @Column(DataType.INTEGER) declare postsPerWeek: number;
+  @Default(1) @Column(DataType.INTEGER) declare version: number;
   @BelongsTo(() => PlatformProfile) declare platformProfile: PlatformProfile;
   @HasMany(() => PostingWindow) declare windows: PostingWindow[];
 }

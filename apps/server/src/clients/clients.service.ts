@@ -1,80 +1,95 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
-import { InjectConnection } from '@nestjs/sequelize';
 import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
-import type { BlackoutForm, ChannelForm, ClientForm, PlatformProfileForm } from '@sift-reel/forms';
-import { ForeignKeyConstraintError, type Transaction, UniqueConstraintError } from 'sequelize';
-import { Sequelize } from 'sequelize-typescript';
+import type { ClientChangeForm, ClientForm, SignalWeightsForm } from '@sift-reel/forms';
+import { Op, UniqueConstraintError } from 'sequelize';
 import { InvalidFormException } from '../api/problems.js';
 import { AuditEntry } from '../audit/audit-entry.model.js';
 import { AuditService } from '../audit/audit.service.js';
+import { Database } from '../database/database.service.js';
+import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, requireOwner, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
-import { Recording } from '../recordings/recordings.models.js';
-import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow } from './clients.models.js';
-import type { AuditView, BlackoutView, ChannelView, ClientView, InterestTermView, PlatformProfileView } from './clients.views.js';
+import { ClientFacts } from './client-facts.js';
+import { Client, InterestRow } from './clients.models.js';
+import type { ArchivedClientView, AuditView, ClientView, InterestTermView } from './clients.views.js';
+
+const CHANNELS = 'SELECT client_id AS "clientId", count(*)::int AS n FROM channels GROUP BY client_id';
 
 @Injectable()
 export class ClientsService {
   constructor(
-    @InjectConnection() private readonly sequelize: Sequelize,
+    @Inject(Database) private readonly database: Database,
     @Inject(AuditService) private readonly audit: AuditService,
+    @Inject(ClientFacts) private readonly facts: ClientFacts,
   ) {}
 
   async list(actor: Actor): Promise<ClientView[]> {
     const { clientId } = scoped(actor);
-    const clients = await Client.findAll({ where: clientId === undefined ? {} : { id: clientId }, order: ['name'] });
-    const [recordings, channels] = await Promise.all([
-      Recording.findAll({ where: scoped(actor), attributes: ['clientId'] }),
-      Channel.findAll({ where: scoped(actor), attributes: ['clientId'] }),
-    ]);
-    const count = (rows: readonly { clientId: string }[], id: string): number => rows.filter((row) => row.clientId === id).length;
-    return clients.map((client) => toClientView(client, count(recordings, client.id), count(channels, client.id)));
+    return this.views(await Client.findAll({ where: { archivedAt: null, ...(clientId === undefined ? {} : { id: clientId }) }, order: ['name'] }));
+  }
+
+  async read(actor: Actor, clientId: string): Promise<ClientView> {
+    requireClient(actor, clientId);
+    return (await this.views([await this.find(clientId)]))[0]!;
   }
 
   async create(actor: Actor, form: ClientForm): Promise<ClientView> {
     requireOwner(actor);
-    return this.write('A client of this name exists already.', async (transaction) => {
-      const client = await Client.create({ ...form }, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId: client.id, action: 'create', subject: 'client', subjectId: client.id, detail: { title: form.name } },
-        transaction,
-      );
+    return this.write(async () => {
+      const client = await Client.create({ ...form });
+      await this.record(actor, 'create', client);
       return toClientView(client, 0, 0);
     });
   }
 
-  async update(actor: Actor, clientId: string, form: ClientForm): Promise<ClientView> {
+  async update(actor: Actor, clientId: string, { version, ...fields }: ClientChangeForm): Promise<ClientView> {
     requireClient(actor, clientId);
-    await this.write('A client of this name exists already.', async (transaction) => {
-      const client = found(await Client.findByPk(clientId, { transaction }), 'client');
-      await client.update({ ...form }, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId, action: 'update', subject: 'client', subjectId: clientId, detail: { title: form.name } },
-        transaction,
-      );
+    await this.write(async () => {
+      const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
+      await client.update(fields);
+      await this.record(actor, 'update', client);
     });
-    return found(
-      (await this.list(actor)).find((view) => view.id === clientId),
-      'client',
-    );
+    return this.read(actor, clientId);
   }
 
   /** The client's own weights of the signals, scaled to sum to one; null goes back to the fitted ones. New sifts use them. */
-  async setSignalWeights(actor: Actor, clientId: string, weights: readonly number[] | null): Promise<ClientView> {
+  async setSignalWeights(actor: Actor, clientId: string, { weights, version }: SignalWeightsForm): Promise<ClientView> {
     requireClient(actor, clientId);
     const signalWeights = weights === null ? null : usable(weights);
-    await this.sequelize.transaction(async (transaction) => {
-      const client = found(await Client.findByPk(clientId, { transaction }), 'client');
-      await client.update({ signalWeights }, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId, action: 'update', subject: 'client', subjectId: clientId, detail: { title: client.name, signalWeights } },
-        transaction,
-      );
+    await this.database.transaction(async () => {
+      const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
+      await client.update({ signalWeights });
+      await this.record(actor, 'update', client, { signalWeights });
     });
-    return found(
-      (await this.list(actor)).find((view) => view.id === clientId),
-      'client',
-    );
+    return this.read(actor, clientId);
+  }
+
+  /** Takes a client, with all that it owns, out of everybody's sight. Nothing is deleted. */
+  async archive(actor: Actor, clientId: string): Promise<void> {
+    requireOwner(actor);
+    requireClient(actor, clientId);
+    await this.database.transaction(async () => {
+      const client = found(await Client.findOne({ where: { id: clientId, archivedAt: null }, lock: true }), 'client');
+      await client.update({ archivedAt: new Date(), version: client.version + 1 });
+      await this.record(actor, 'archive', client);
+    });
+  }
+
+  async listArchived(actor: Actor): Promise<ArchivedClientView[]> {
+    requireOwner(actor);
+    const rows = await Client.findAll({ where: { archivedAt: { [Op.ne]: null } }, order: ['name'] });
+    return rows.map(({ id, name, archivedAt }) => ({ id, name, archivedAt: archivedAt!.toISOString() }));
+  }
+
+  /** Brings an archived client back as it was. */
+  async restore(actor: Actor, clientId: string): Promise<ClientView> {
+    requireOwner(actor);
+    return this.database.transaction(async () => {
+      const client = found(await Client.findOne({ where: { id: clientId, archivedAt: { [Op.ne]: null } }, lock: true }), 'client');
+      await client.update({ archivedAt: null, version: client.version + 1 });
+      await this.record(actor, 'restore', client);
+      return (await this.views([client]))[0]!;
+    });
   }
 
   async listInterest(actor: Actor, clientId: string): Promise<InterestTermView[]> {
@@ -93,170 +108,28 @@ export class ClientsService {
   async setInterest(actor: Actor, clientId: string, csv: string): Promise<InterestTermView[]> {
     requireClient(actor, clientId);
     const terms = termsOf(csv);
-    await this.sequelize.transaction(async (transaction) => {
-      const client = found(await Client.findByPk(clientId, { transaction, lock: true }), 'client');
-      await InterestRow.destroy({ where: { clientId }, transaction });
-      await InterestRow.bulkCreate(
-        terms.map((term) => ({ ...term, clientId })),
-        { transaction },
-      );
-      await this.audit.record(
-        {
-          userId: actor.userId,
-          clientId,
-          action: 'update',
-          subject: 'client',
-          subjectId: clientId,
-          detail: { title: client.name, interestTerms: terms.length },
-        },
-        transaction,
-      );
+    await this.database.transaction(async () => {
+      const client = found(await Client.findOne({ where: { id: clientId, archivedAt: null }, lock: true }), 'client');
+      await InterestRow.destroy({ where: { clientId } });
+      await InterestRow.bulkCreate(terms.map((term) => ({ ...term, clientId })));
+      await this.record(actor, 'update', client, { interestTerms: terms.length });
     });
     return this.listInterest(actor, clientId);
   }
 
-  async listChannels(actor: Actor): Promise<ChannelView[]> {
-    const channels = await Channel.findAll({
-      where: scoped(actor),
-      include: [PlatformProfile, PostingWindow],
-      order: [
-        ['clientId', 'ASC'],
-        ['order', 'ASC'],
-        ['name', 'ASC'],
-      ],
-    });
-    return channels.map(toChannelView);
-  }
-
-  async createChannel(actor: Actor, clientId: string, form: ChannelForm): Promise<ChannelView> {
-    requireClient(actor, clientId);
-    const { windows, ...fields } = form;
-    const id = await this.write(
-      'The client has a channel of this name already.',
-      async (transaction) => {
-        found(await PlatformProfile.findByPk(form.platformProfileId, { transaction }), 'platform profile');
-        const channel = await Channel.create({ ...fields, clientId }, { transaction });
-        await PostingWindow.bulkCreate(
-          windows.map((window) => ({ ...window, channelId: channel.id })),
-          { transaction },
-        );
-        await this.audit.record(
-          { userId: actor.userId, clientId, action: 'create', subject: 'channel', subjectId: channel.id, detail: { title: form.name } },
-          transaction,
-        );
-        return channel.id;
-      },
-      'Two posting windows stand at the same time.',
-    );
-    return found(
-      (await this.listChannels(actor)).find((view) => view.id === id),
-      'channel',
-    );
-  }
-
-  async updateChannel(actor: Actor, channelId: string, form: ChannelForm): Promise<ChannelView> {
-    const { windows, ...fields } = form;
-    await this.write(
-      'The client has a channel of this name already.',
-      async (transaction) => {
-        const channel = found(await Channel.findOne({ where: { id: channelId, ...scoped(actor) }, transaction }), 'channel');
-        found(await PlatformProfile.findByPk(form.platformProfileId, { transaction }), 'platform profile');
-        await channel.update(fields, { transaction });
-        await PostingWindow.destroy({ where: { channelId }, transaction });
-        await PostingWindow.bulkCreate(
-          windows.map((window) => ({ ...window, channelId })),
-          { transaction },
-        );
-        await this.audit.record(
-          { userId: actor.userId, clientId: channel.clientId, action: 'update', subject: 'channel', subjectId: channelId, detail: { title: form.name } },
-          transaction,
-        );
-      },
-      'Two posting windows stand at the same time.',
-    );
-    return found(
-      (await this.listChannels(actor)).find((view) => view.id === channelId),
-      'channel',
-    );
-  }
-
-  async removeChannel(actor: Actor, channelId: string): Promise<void> {
-    try {
-      await this.sequelize.transaction(async (transaction) => {
-        const channel = found(await Channel.findOne({ where: { id: channelId, ...scoped(actor) }, transaction }), 'channel');
-        await channel.destroy({ transaction });
-        await this.audit.record(
-          { userId: actor.userId, clientId: channel.clientId, action: 'delete', subject: 'channel', subjectId: channelId, detail: { title: channel.name } },
-          transaction,
-        );
-      });
-    } catch (error) {
-      if (error instanceof ForeignKeyConstraintError) throw new ConflictException('The channel has posts. Take them off the schedule first.');
-      throw error;
-    }
-  }
-
-  async listBlackouts(actor: Actor): Promise<BlackoutView[]> {
-    const rows = await Blackout.findAll({ where: scoped(actor), order: ['fromDate'] });
-    return rows.map(({ id, clientId, channelId, fromDate, toDate, reason }) => ({ id, clientId, channelId, fromDate, toDate, reason }));
-  }
-
-  async createBlackout(actor: Actor, clientId: string, form: BlackoutForm): Promise<BlackoutView> {
-    requireClient(actor, clientId);
-    return this.sequelize.transaction(async (transaction) => {
-      if (form.channelId !== null) found(await Channel.findOne({ where: { id: form.channelId, clientId }, transaction }), 'channel');
-      const { id, channelId, fromDate, toDate, reason } = await Blackout.create({ ...form, clientId }, { transaction });
-      await this.audit.record({ userId: actor.userId, clientId, action: 'create', subject: 'blackout', subjectId: id, detail: { title: reason } }, transaction);
-      return { id, clientId, channelId: channelId ?? null, fromDate, toDate, reason };
-    });
-  }
-
-  async removeBlackout(actor: Actor, blackoutId: string): Promise<void> {
-    await this.sequelize.transaction(async (transaction) => {
-      const row = found(await Blackout.findOne({ where: { id: blackoutId, ...scoped(actor) }, transaction }), 'blackout');
-      await row.destroy({ transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId: row.clientId, action: 'delete', subject: 'blackout', subjectId: blackoutId, detail: { title: row.reason } },
-        transaction,
-      );
-    });
-  }
-
-  async listPlatforms(): Promise<PlatformProfileView[]> {
-    return (await PlatformProfile.findAll({ order: ['name'] })).map(toPlatformView);
-  }
-
-  async createPlatform(actor: Actor, form: PlatformProfileForm): Promise<PlatformProfileView> {
-    requireOwner(actor);
-    return this.write('A platform profile of this name exists already.', async (transaction) => {
-      const row = await PlatformProfile.create({ ...form }, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId: null, action: 'create', subject: 'platform-profile', subjectId: row.id, detail: { title: form.name } },
-        transaction,
-      );
-      return toPlatformView(row);
-    });
-  }
-
-  async updatePlatform(actor: Actor, platformProfileId: string, form: PlatformProfileForm): Promise<PlatformProfileView> {
-    requireOwner(actor);
-    return this.write('A platform profile of this name exists already.', async (transaction) => {
-      const row = found(await PlatformProfile.findByPk(platformProfileId, { transaction }), 'platform profile');
-      await row.update({ ...form }, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId: null, action: 'update', subject: 'platform-profile', subjectId: row.id, detail: { title: form.name } },
-        transaction,
-      );
-      return toPlatformView(row);
-    });
-  }
-
   async listAudit(actor: Actor, clientId: string): Promise<AuditView[]> {
     requireClient(actor, clientId);
-    const [entries, users] = await Promise.all([
-      AuditEntry.findAll({ where: { clientId }, order: [['id', 'DESC']], limit: 200 }),
-      User.findAll({ attributes: ['id', 'name'] }),
-    ]);
+    return this.auditViews(await AuditEntry.findAll({ where: { clientId }, order: [['id', 'DESC']], limit: 200 }));
+  }
+
+  /** What belongs to no client: users, sign-ins and sign-outs, platform profiles, batches. */
+  async listAgencyAudit(actor: Actor): Promise<AuditView[]> {
+    requireOwner(actor);
+    return this.auditViews(await AuditEntry.findAll({ where: { clientId: null }, order: [['id', 'DESC']], limit: 200 }));
+  }
+
+  private async auditViews(entries: readonly AuditEntry[]): Promise<AuditView[]> {
+    const users = await User.findAll({ attributes: ['id', 'name'], where: { id: [...new Set(entries.flatMap((entry) => entry.userId ?? []))] } });
     const names = new Map(users.map((user) => [user.id, user.name]));
     return entries.map((entry) => ({
       id: String(entry.id),
@@ -269,12 +142,26 @@ export class ClientsService {
     }));
   }
 
-  /** A transaction whose unique constraints come back as 409 in words. */
-  private async write<T>(nameTaken: string, act: (transaction: Transaction) => Promise<T>, windowTaken = nameTaken): Promise<T> {
+  private async find(clientId: string): Promise<Client> {
+    return found(await Client.findOne({ where: { id: clientId, archivedAt: null } }), 'client');
+  }
+
+  private async views(clients: readonly Client[]): Promise<ClientView[]> {
+    const [recordings, channels] = await Promise.all([this.facts.recordingCounts(), this.database.rows<{ clientId: string; n: number }>(CHANNELS)]);
+    const channelsOf = new Map(channels.map((row) => [row.clientId, row.n]));
+    return clients.map((client) => toClientView(client, recordings.get(client.id) ?? 0, channelsOf.get(client.id) ?? 0));
+  }
+
+  private async record(actor: Actor, action: string, client: Client, more: object = {}): Promise<void> {
+    const { id, name } = client;
+    await this.audit.record({ userId: actor.userId, clientId: id, action, subject: 'client', subjectId: id, detail: { title: name, ...more } });
+  }
+
+  private async write<T>(act: () => Promise<T>): Promise<T> {
     try {
-      return await this.sequelize.transaction(act);
+      return await this.database.transaction(act);
     } catch (error) {
-      if (error instanceof UniqueConstraintError) throw new ConflictException(error.fields['minute'] === undefined ? nameTaken : windowTaken);
+      if (error instanceof UniqueConstraintError) throw new ConflictException('A client of this name exists already, perhaps among the archived ones.');
       throw error;
     }
   }
@@ -298,17 +185,8 @@ function usable(weights: readonly number[]): number[] {
   }
 }
 
-function toClientView({ id, name, zone, tags, standingBrief, signalWeights }: Client, recordingCount: number, channelCount: number): ClientView {
-  return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, recordingCount, channelCount };
+function toClientView(client: Client, recordingCount: number, channelCount: number): ClientView {
+  const { id, name, zone, tags, standingBrief, signalWeights, version } = client;
+  return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, recordingCount, channelCount, version };
 }
 
-export function toPlatformView(row: PlatformProfile): PlatformProfileView {
-  const { id, name, minDurationMs, maxDurationMs, shapes, titleLimit, descriptionLimit, hashtagLimit, postsPerDay, minGapMinutes } = row;
-  return { id, name, minDurationMs, maxDurationMs, shapes, titleLimit, descriptionLimit, hashtagLimit, postsPerDay, minGapMinutes };
-}
-
-export function toChannelView(row: Channel): ChannelView {
-  const { id, clientId, name, zone, order, postsPerDay, postsPerWeek } = row;
-  const windows = row.windows.map(({ weekday, minute, weight }) => ({ weekday, minute, weight })).sort((a, b) => a.weekday - b.weekday || a.minute - b.minute);
-  return { id, clientId, name, zone, order, postsPerDay, postsPerWeek, platform: toPlatformView(row.platformProfile), windows };
-}

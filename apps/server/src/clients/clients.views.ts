@@ -1,9 +1,6 @@
 import { SHAPES, type Shape } from '@sift-reel/core';
 import {
-  BlackoutForm,
   BriefForm,
-  ChannelForm,
-  ClientForm,
   Day,
   Decimal,
   DecimalList,
@@ -11,7 +8,6 @@ import {
   Instant,
   Part,
   Parts,
-  PlatformProfileForm,
   Text,
   TextList,
   Whole,
@@ -27,6 +23,14 @@ export class ClientView {
   @DecimalList({ nullable: true, description: 'How much each signal counts, in their order; null for the fitted weights' }) signalWeights: number[] | null;
   @Whole() recordingCount: number;
   @Whole() channelCount: number;
+  @Whole() version: number;
+}
+
+/** A client the agency does not work for any more. */
+export class ArchivedClientView {
+  @Id() id: string;
+  @Text() name: string;
+  @Instant() archivedAt: string;
 }
 
 export class InterestTermView {
@@ -47,6 +51,7 @@ export class PlatformProfileView {
   @Whole() hashtagLimit: number;
   @Whole() postsPerDay: number;
   @Whole() minGapMinutes: number;
+  @Whole() version: number;
 }
 
 export class ChannelView {
@@ -59,6 +64,7 @@ export class ChannelView {
   @Whole() postsPerWeek: number;
   @Part(() => PlatformProfileView) platform: PlatformProfileView;
   @Parts(() => WindowForm) windows: WindowForm[];
+  @Whole() version: number;
 }
 
 export class BlackoutView {
@@ -79,5 +85,3 @@ export class AuditView {
   @Text() subjectId: string;
   @Text({ description: 'What it was about, in words' }) detail: string;
 }
-
-export { BlackoutForm, ChannelForm, ClientForm, PlatformProfileForm };

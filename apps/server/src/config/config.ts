@@ -11,9 +11,18 @@ export interface Config {
   readonly webDir: string | null;
   /** True behind https: cookies get `Secure` and the `__Host-` prefix. */
   readonly secureCookies: boolean;
-  readonly logLevel: 'debug' | 'info' | 'warn' | 'error' | 'silent';
+  readonly logLevel: LogLevel;
   /** Threads for sentence vectors in the worker. */
   readonly vectorThreads: number;
+  /** Connections of one process to the database, transactions and reads together. */
+  readonly poolSize: number;
+  /** True behind a proxy of our own on this machine, whose word on who asks is taken. */
+  readonly trustProxy: boolean;
+  /** Where mail is handed over, such as smtp://127.0.0.1:2525, or null: links are shown to whoever asked for them instead. */
+  readonly mailUrl: string | null;
+  readonly mailFrom: string;
+  /** The address people open Sift Reel at; links in mails begin with it. */
+  readonly publicUrl: string;
   /** The moment at which the schedule's clock starts, ms since 1970, or null for the time of day; for tests. */
   readonly clockStartMs: number | null;
 }
@@ -23,14 +32,15 @@ export class ConfigError extends Error {
   override readonly name = 'ConfigError';
 }
 
-const LEVELS = ['debug', 'info', 'warn', 'error', 'silent'] as const;
+export const LOG_LEVELS = ['debug', 'info', 'warn', 'error', 'silent'] as const;
+export type LogLevel = (typeof LOG_LEVELS)[number];
 
 /** Reads and checks the environment once, at start. @throws ConfigError naming the variable */
 export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
   const databaseUrl = env['SIFT_REEL_DATABASE_URL'] ?? '';
   if (!/^postgres(?:ql)?:\/\//.test(databaseUrl)) throw new ConfigError('SIFT_REEL_DATABASE_URL must be a postgres:// address');
   const logLevel = env['SIFT_REEL_LOG_LEVEL'] ?? 'info';
-  if (!(LEVELS as readonly string[]).includes(logLevel)) throw new ConfigError(`SIFT_REEL_LOG_LEVEL must be one of ${LEVELS.join(', ')}`);
+  if (!(LOG_LEVELS as readonly string[]).includes(logLevel)) throw new ConfigError(`SIFT_REEL_LOG_LEVEL must be one of ${LOG_LEVELS.join(', ')}`);
   return {
     databaseUrl,
     host: env['SIFT_REEL_HOST'] ?? '127.0.0.1',
@@ -38,10 +48,22 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     mediaDir: resolve(env['SIFT_REEL_MEDIA_DIR'] ?? 'var/live/media'),
     webDir: env['SIFT_REEL_WEB_DIR'] === undefined ? null : resolve(env['SIFT_REEL_WEB_DIR']),
     secureCookies: env['SIFT_REEL_SECURE_COOKIES'] === 'yes',
-    logLevel: logLevel as Config['logLevel'],
+    logLevel: logLevel as LogLevel,
     vectorThreads: wholeNumber(env, 'SIFT_REEL_VECTOR_THREADS', availableParallelism(), 1, 16),
+    poolSize: wholeNumber(env, 'SIFT_REEL_POOL_SIZE', 16, 8, 200),
+    trustProxy: env['SIFT_REEL_TRUST_PROXY'] === 'yes',
+    mailUrl: address(env, 'SIFT_REEL_MAIL_URL', /^smtps?:\/\//),
+    mailFrom: env['SIFT_REEL_MAIL_FROM'] ?? 'Sift Reel <sift-reel@localhost>',
+    publicUrl: (address(env, 'SIFT_REEL_PUBLIC_URL', /^https?:\/\//) ?? `http://127.0.0.1:${wholeNumber(env, 'SIFT_REEL_PORT', 4310, 0, 65_535)}`).replace(/\/+$/, ''),
     clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
+}
+
+function address(env: NodeJS.ProcessEnv, name: string, scheme: RegExp): string | null {
+  const text = env[name];
+  if (text === undefined || text === '') return null;
+  if (!scheme.test(text) || !URL.canParse(text)) throw new ConfigError(`${name} must be an address, found “${text}”`);
+  return text;
 }
 
 function moment(env: NodeJS.ProcessEnv, name: string): number | null {

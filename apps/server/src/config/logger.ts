@@ -1,10 +1,11 @@
 import type { LoggerService } from '@nestjs/common';
 import { type Logger, pino } from 'pino';
-import { readConfig } from './config.js';
+import { LOG_LEVELS, type LogLevel } from './config.js';
 
 /** Structured log lines on standard output. Whatever could carry a secret is left out by path, at any depth used here. */
 export const log: Logger = pino({
-  level: readConfig().logLevel,
+  // A level that cannot be used is refused where the configuration is read, in words.
+  level: LOG_LEVELS.includes(process.env['SIFT_REEL_LOG_LEVEL'] as LogLevel) ? process.env['SIFT_REEL_LOG_LEVEL']! : 'info',
   base: { part: process.env['SIFT_REEL_PART'] ?? 'server' },
   redact: {
     paths: [

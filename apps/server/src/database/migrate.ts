@@ -1,21 +1,19 @@
+import pg from 'pg';
 import { QueryTypes, Sequelize } from 'sequelize';
 import { Umzug, type UmzugStorage } from 'umzug';
 import { firstLight } from './migrations/0001-first-light.js';
 import { betterEye } from './migrations/0002-better-eye.js';
 import { heardVoices } from './migrations/0003-heard-voices.js';
+import { firmGround } from './migrations/0004-firm-ground.js';
 import type { Migration } from './migration.js';
 
-export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices];
+export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround];
 
-/** The names of the steps that were taken stand in a table of their own. */
+/** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */
 function tableStorage(sequelize: Sequelize): UmzugStorage {
   return {
-    async logMigration({ name }) {
-      await sequelize.query('INSERT INTO schema_steps (name) VALUES (:name)', { replacements: { name } });
-    },
-    async unlogMigration({ name }) {
-      await sequelize.query('DELETE FROM schema_steps WHERE name = :name', { replacements: { name } });
-    },
+    logMigration: () => Promise.resolve(),
+    unlogMigration: () => Promise.resolve(),
     async executed() {
       await sequelize.query('CREATE TABLE IF NOT EXISTS schema_steps (name text PRIMARY KEY, taken_at timestamptz NOT NULL DEFAULT now())');
       const rows = await sequelize.query<{ name: string }>('SELECT name FROM schema_steps ORDER BY name', { type: QueryTypes.SELECT });
@@ -24,16 +22,19 @@ function tableStorage(sequelize: Sequelize): UmzugStorage {
   };
 }
 
-/** The migrator of a database. Each step runs in one transaction: it is taken whole or not at all. */
-export function migrator(sequelize: Sequelize): Umzug {
+const MARKS = { up: 'INSERT INTO schema_steps (name) VALUES ($1)', down: 'DELETE FROM schema_steps WHERE name = $1' } as const;
+
+/** The migrator of a database. A step and its mark are one transaction: both, or neither. */
+export function migrator(sequelize: Sequelize, migrations: readonly Migration[] = MIGRATIONS): Umzug {
   return new Umzug({
-    migrations: MIGRATIONS.map((migration) => {
+    migrations: migrations.map((migration) => {
       const step = (way: 'up' | 'down') => () =>
-        sequelize.transaction((transaction) =>
-          migration[way](async (sql) => {
+        sequelize.transaction(async (transaction) => {
+          await migration[way](async (sql) => {
             await sequelize.query(sql, { transaction, raw: true });
-          }),
-        );
+          });
+          await sequelize.query(MARKS[way], { bind: [migration.name], transaction, type: QueryTypes.RAW });
+        });
       return { name: migration.name, up: step('up'), down: step('down') };
     }),
     storage: tableStorage(sequelize),
@@ -41,13 +42,17 @@ export function migrator(sequelize: Sequelize): Umzug {
   });
 }
 
-/** Brings the database at `url` to the newest schema. */
-export async function migrate(url: string): Promise<string[]> {
+/** Brings the database at `url` to the newest schema. Two at once take turns; the second finds nothing left to do. */
+export async function migrate(url: string, migrations: readonly Migration[] = MIGRATIONS): Promise<string[]> {
+  const turn = new pg.Client({ connectionString: url });
   const sequelize = new Sequelize(url, { logging: false });
+  await turn.connect();
   try {
-    const taken = await migrator(sequelize).up();
+    await turn.query(`SELECT pg_advisory_lock(hashtextextended('sift-reel migrations', 0))`);
+    const taken = await migrator(sequelize, migrations).up();
     return taken.map((step) => step.name);
   } finally {
     await sequelize.close();
+    await turn.end(); // and the lock with it
   }
 }

@@ -1,6 +1,7 @@
 import { AuditEntry } from '../audit/audit-entry.model.js';
 import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
-import { Assignment, Session, User } from '../identity/identity.models.js';
+import { Assignment, Invitation, Session, User } from '../identity/identity.models.js';
+import { Job } from '../jobs/job.model.js';
 import { Batch, BatchShort, Post } from '../planning/planning.models.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { CopyRow, Short } from '../shorts/shorts.models.js';
@@ -9,6 +10,8 @@ import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, S
 export const MODELS = [
   User,
   Session,
+  Invitation,
+  Job,
   Assignment,
   Client,
   InterestRow,

@@ -30,9 +30,14 @@ export function scoped(actor: Actor): { clientId?: string[] } {
   return actor.clientIds === 'all' ? {} : { clientId: [...actor.clientIds] };
 }
 
+/** Whether somebody who sees `clientIds` may be told of a client. */
+export function mayPass(clientIds: readonly string[] | 'all', clientId: string): boolean {
+  return clientIds === 'all' || clientIds.includes(clientId);
+}
+
 /** Another client's anything does not exist for the actor. @throws NotFoundException */
 export function requireClient(actor: Actor, clientId: string): void {
-  if (actor.clientIds !== 'all' && !actor.clientIds.includes(clientId)) throw new NotFoundException('There is no such client.');
+  if (!mayPass(actor.clientIds, clientId)) throw new NotFoundException('There is no such client.');
 }
 
 /** @throws ForbiddenException when the actor is not the owner */

@@ -1,16 +1,16 @@
 import { Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
-import { ThrottlerModule } from '@nestjs/throttler';
 import { IdentityController } from './identity.controller.js';
+import { MailService } from './mail.service.js';
 import { SessionGuard } from './session.guard.js';
 import { SessionsService } from './sessions.service.js';
-import { SIGN_IN_ATTEMPTS, SIGN_IN_WINDOW_MS } from './sign-in.throttle.js';
+import { SignInLimits } from './sign-in-limits.js';
 import { UsersController } from './users.controller.js';
+import { UsersService } from './users.service.js';
 
 @Module({
-  imports: [ThrottlerModule.forRoot([{ ttl: SIGN_IN_WINDOW_MS, limit: SIGN_IN_ATTEMPTS }])],
   controllers: [IdentityController, UsersController],
-  providers: [SessionsService, { provide: APP_GUARD, useClass: SessionGuard }],
+  providers: [SessionsService, UsersService, SignInLimits, MailService, { provide: APP_GUARD, useClass: SessionGuard }],
   exports: [SessionsService],
 })
 export class IdentityModule {}

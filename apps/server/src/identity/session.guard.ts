@@ -53,10 +53,13 @@ export class SessionGuard implements CanActivate {
 function refuseOtherSites(request: Request): void {
   const site = request.header('sec-fetch-site');
   const origin = request.header('origin');
-  const foreign =
-    (site !== undefined && site !== 'same-origin' && site !== 'none') ||
-    (origin !== undefined && origin !== 'null' && new URL(origin).host !== request.header('host'));
-  if (foreign || origin === 'null') throw new ForbiddenException('Requests from other sites are refused.');
+  const foreign = (site !== undefined && site !== 'same-origin' && site !== 'none') || (origin !== undefined && !isOwnOrigin(origin, request));
+  if (foreign) throw new ForbiddenException('Requests from other sites are refused.');
+}
+
+/** An origin that cannot be read is not ours. */
+function isOwnOrigin(origin: string, request: Request): boolean {
+  return URL.canParse(origin) && new URL(origin).host === request.header('host');
 }
 
 function sameText(a: string, b: string): boolean {

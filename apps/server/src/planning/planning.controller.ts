@@ -1,14 +1,14 @@
 import { BadRequestException, Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Res } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { dayNumber, fileName, formatDay, planCalendar, planCsv } from '@sift-reel/core';
-import { AcceptForm, BatchForm, LayOutForm, MovePostForm } from '@sift-reel/forms';
+import { AcceptForm, BatchChangeForm, BatchForm, LayOutForm, MovePostForm, PostStateForm } from '@sift-reel/forms';
 import type { Response } from 'express';
-import { type Actor, CurrentActor, requireClient } from '../identity/actor.js';
+import { type Actor, CurrentActor } from '../identity/actor.js';
 import { sendFile } from '../shorts/send-file.js';
 import { BatchesService } from './batches.service.js';
 import { Clock } from './clock.js';
 import { PlanningService } from './planning.service.js';
-import { BatchView, PostStateForm, PostView, ProposalView, ScheduleView } from './planning.views.js';
+import { BatchView, PostView, ProposalView, ScheduleView } from './planning.views.js';
 
 @ApiTags('planning')
 @Controller()
@@ -33,7 +33,7 @@ export class PlanningController {
 
   @Put('batches/:batchId')
   @ApiOkResponse({ type: BatchView })
-  updateBatch(@CurrentActor() actor: Actor, @Param('batchId', ParseUUIDPipe) batchId: string, @Body() form: BatchForm): Promise<BatchView> {
+  updateBatch(@CurrentActor() actor: Actor, @Param('batchId', ParseUUIDPipe) batchId: string, @Body() form: BatchChangeForm): Promise<BatchView> {
     return this.batches.update(actor, batchId, form);
   }
 
@@ -72,7 +72,7 @@ export class PlanningController {
   @Put('posts/:postId/state')
   @ApiOkResponse({ type: PostView })
   setPostState(@CurrentActor() actor: Actor, @Param('postId', ParseUUIDPipe) postId: string, @Body() form: PostStateForm): Promise<PostView> {
-    return this.planning.setState(actor, postId, form.state);
+    return this.planning.setState(actor, postId, form);
   }
 
   @Delete('posts/:postId')
@@ -116,7 +116,6 @@ export class PlanningController {
   }
 
   private rowsOf(actor: Actor, from: string, to: string, clientId?: string): ReturnType<PlanningService['rows']> {
-    if (clientId !== undefined) requireClient(actor, clientId);
     requireDay('from', from);
     requireDay('to', to);
     return this.planning.rows(actor, from, to, clientId);

@@ -6,6 +6,7 @@ export class Batch extends Model {
   @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
   @Column(DataType.TEXT) declare name: string;
   @Column(DataType.UUID) declare createdBy: string | null;
+  @Default(1) @Column(DataType.INTEGER) declare version: number;
   declare createdAt: Date;
   @HasMany(() => BatchShort) declare members: BatchShort[];
 }
@@ -28,6 +29,8 @@ export class Post extends Model {
   @Column(DataType.SMALLINT) declare minute: number;
   @Column(DataType.DATE) declare at: Date;
   @Default('planned') @Column(DataType.TEXT) declare state: PostState;
+  /** Why it failed; kept when it is marked as posted, so that the mark can be taken back. */
   @Column(DataType.TEXT) declare failure: string | null;
   @Column(DataType.TEXT) declare why: string;
+  @Default(1) @Column(DataType.INTEGER) declare version: number;
 }

@@ -1,56 +1,60 @@
-import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
-import { InjectConnection } from '@nestjs/sequelize';
-import { checkPlacement, dayNumber, instantOf, layOut, type Plan, type PlannedPost, type PlanRow, type PlanShort } from '@sift-reel/core';
-import type { AcceptForm, LayOutForm, MovePostForm } from '@sift-reel/forms';
-import { Op, type Transaction, UniqueConstraintError } from 'sequelize';
-import { Sequelize } from 'sequelize-typescript';
+import { ConflictException, Inject, Injectable, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
+import { checkHole, checkPlacement, dayNumber, instantOf, layOut, type PlanRow } from '@sift-reel/core';
+import type { AcceptForm, LayOutForm, MovePostForm, PostStateForm } from '@sift-reel/forms';
+import { Op, UniqueConstraintError } from 'sequelize';
+import { StaleWriteException } from '../api/problems.js';
 import { AuditService } from '../audit/audit.service.js';
-import { Blackout, Channel, Client, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
-import { toChannelView } from '../clients/clients.service.js';
-import { type Actor, found, scoped } from '../identity/actor.js';
+import { ClientFacts } from '../clients/client-facts.js';
+import { channelLock, toBlackoutView, toChannelView } from '../clients/channels.service.js';
+import { Channel, Client, PlatformProfile } from '../clients/clients.models.js';
+import { Database } from '../database/database.service.js';
+import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
+import { RecordingFacts } from '../recordings/recording-facts.js';
 import { Recording } from '../recordings/recordings.models.js';
-import { toPlanChannel } from '../shorts/plan-channel.js';
+import { ShortFacts } from '../shorts/short-facts.js';
+import { copyFor } from '../shorts/short-views.js';
 import { Short } from '../shorts/shorts.models.js';
-import { copyFor, ShortsService } from '../shorts/shorts.service.js';
-import type { ShortView } from '../shorts/shorts.views.js';
-import { Clock } from './clock.js';
+import { BatchesService } from './batches.service.js';
+import { PlanLoader } from './plan-loader.service.js';
+import { toPostView, toScheduleShort } from './plan-views.js';
 import { Post } from './planning.models.js';
-import type { PostView, ProposalView, ScheduleShortView, ScheduleView } from './planning.views.js';
+import type { PostView, ProposalView, ScheduleView } from './planning.views.js';
 
 const LONGEST_STRETCH_DAYS = 92;
 
-interface LoadedPlan {
-  readonly plan: Plan;
-  readonly channels: readonly Channel[];
-  readonly blackouts: readonly Blackout[];
-  readonly shorts: readonly ShortView[];
-  readonly posts: readonly Post[];
-}
-
 @Injectable()
-export class PlanningService {
+export class PlanningService implements OnModuleInit {
   constructor(
-    @InjectConnection() private readonly sequelize: Sequelize,
-    @Inject(ShortsService) private readonly shorts: ShortsService,
+    @Inject(Database) private readonly database: Database,
+    @Inject(PlanLoader) private readonly loader: PlanLoader,
+    @Inject(BatchesService) private readonly batches: BatchesService,
     @Inject(AuditService) private readonly audit: AuditService,
-    @Inject(Clock) private readonly clock: Clock,
+    @Inject(ClientFacts) private readonly clientFacts: ClientFacts,
+    @Inject(RecordingFacts) private readonly recordingFacts: RecordingFacts,
+    @Inject(ShortFacts) private readonly shortFacts: ShortFacts,
   ) {}
 
+  onModuleInit(): void {
+    this.shortFacts.providePostCounts(async (shortIds) => {
+      const counts = 'SELECT short_id AS "shortId", count(*)::int AS n FROM posts WHERE short_id = ANY ($1::uuid[]) GROUP BY short_id';
+      const rows = await this.database.rows<{ shortId: string; n: number }>(counts, [shortIds]);
+      return new Map(rows.map((row) => [row.shortId, row.n]));
+    });
+    this.recordingFacts.object('remove', async (recordingId) => {
+      const counts = 'SELECT count(*)::int AS n FROM posts JOIN shorts ON shorts.id = posts.short_id WHERE shorts.recording_id = $1';
+      const [row] = await this.database.rows<{ n: number }>(counts, [recordingId]);
+      return (row?.n ?? 0) === 0 ? null : `Shorts of this recording stand on the schedule (${row!.n}). Take them off first.`;
+    });
+    this.clientFacts.whenChannelChanges((channelId) => this.followZone(channelId));
+  }
+
   async read(actor: Actor): Promise<ScheduleView> {
-    const { plan, channels, blackouts, shorts, posts } = await this.load(actor);
-    const recordingOf = new Map(shorts.map((short) => [short.id, short.recordingId]));
+    const { plan, channels, blackouts, shorts, posts, recordingOf } = await this.loader.all(actor);
     return {
       channels: channels.map(toChannelView),
-      blackouts: blackouts.map(({ id, clientId, channelId, fromDate, toDate, reason }) => ({
-        id,
-        clientId,
-        channelId: channelId ?? null,
-        fromDate,
-        toDate,
-        reason,
-      })),
+      blackouts: blackouts.map(toBlackoutView),
       shorts: shorts.map(toScheduleShort),
-      posts: posts.map((post) => toPostView(post, recordingOf.get(post.shortId) ?? post.shortId)),
+      posts: posts.map((post) => toPostView(post, recordingOf.get(post.id) ?? '')),
       now: new Date(plan.nowMs).toISOString(),
     };
   }
@@ -59,124 +63,91 @@ export class PlanningService {
   async propose(actor: Actor, form: LayOutForm): Promise<ProposalView> {
     if (dayNumber(form.toDate) - dayNumber(form.fromDate) > LONGEST_STRETCH_DAYS)
       throw new UnprocessableEntityException(`Lay out at most ${LONGEST_STRETCH_DAYS} days at once.`);
-    const { plan } = await this.load(actor);
-    const unknown = form.shortIds.find((id) => !plan.shorts.some((short) => short.id === id));
-    if (unknown !== undefined) found(null, 'short');
+    const { plan } = await this.loader.all(actor);
+    const known = new Set(plan.shorts.map((short) => short.id));
+    if (form.shortIds.some((id) => !known.has(id))) found(null, 'short');
     const { placements, unplaced } = layOut({ plan, shortIds: form.shortIds, fromDate: form.fromDate, toDate: form.toDate });
     return {
-      placements: placements.map(({ shortId, channelId, date, minute, atMs, why }) => ({
-        shortId,
-        channelId,
-        date,
-        minute,
-        at: new Date(atMs).toISOString(),
-        why,
-      })),
+      placements: placements.map(({ shortId, channelId, date, minute, atMs, why }) => ({ shortId, channelId, date, minute, at: new Date(atMs).toISOString(), why })),
       unplaced: [...unplaced],
     };
   }
 
   /** Writes an accepted proposal, all of it or nothing; each placement is checked again, in order of time. */
   async accept(actor: Actor, form: AcceptForm): Promise<PostView[]> {
-    return this.write(async (transaction) => {
-      const { plan } = await this.load(actor, transaction);
+    const channelIds = form.placements.map((one) => one.channelId);
+    const shortIds = form.placements.map((one) => one.shortId);
+    return this.write(channelIds, shortIds, async () => {
+      if (form.batchId !== null) await this.batches.requireSeen(actor, form.batchId);
+      const { plan } = await this.loader.around(actor, channelIds, shortIds);
       const wished = form.placements
-        .map((one) => ({
-          ...one,
-          channel: found(
-            plan.channels.find((channel) => channel.id === one.channelId),
-            'channel',
-          ),
-          short: found(
-            plan.shorts.find((short) => short.id === one.shortId),
-            'short',
-          ),
-        }))
-        .map((one) => ({ ...one, atMs: instantOf(one.channel.zone, one).atMs }))
+        .map((one) => {
+          const short = find(plan.shorts, one.shortId, 'short');
+          const channel = find(plan.channels, one.channelId, 'channel');
+          return { ...one, short, channel, atMs: instantOf(channel.zone, one).atMs };
+        })
         .sort((a, b) => a.channel.order - b.channel.order || a.atMs - b.atMs);
       const grown = { ...plan, posts: [...plan.posts] };
       const views: PostView[] = [];
       for (const { channel, short, date, minute, atMs, why } of wished) {
         const refusal = checkPlacement(grown, short, channel, { date, minute })[0];
         if (refusal !== undefined) throw new ConflictException(`“${short.title}” cannot go to ${channel.name}: ${refusal.detail}`);
-        const post = await Post.create(
-          { clientId: short.clientId, channelId: channel.id, shortId: short.id, batchId: form.batchId, date, minute, at: new Date(atMs), why },
-          { transaction },
-        );
-        grown.posts.push({ id: post.id, shortId: short.id, recordingId: short.recordingId, channelId: channel.id, date, minute, atMs, state: 'planned' });
-        await this.audit.record(
-          { userId: actor.userId, clientId: short.clientId, action: 'place', subject: 'post', subjectId: post.id, detail: { title: short.title } },
-          transaction,
-        );
-        views.push(toPostView(post, short.recordingId));
+        const { clientId, recordingId } = short;
+        const at = new Date(atMs);
+        const post = await Post.create({ clientId, channelId: channel.id, shortId: short.id, batchId: form.batchId, date, minute, at, why });
+        grown.posts.push({ id: post.id, shortId: short.id, recordingId, channelId: channel.id, date, minute, atMs, state: 'planned' });
+        await this.record(actor, 'place', post, short.title);
+        views.push(toPostView(post, recordingId));
       }
       return views;
     });
   }
 
   async move(actor: Actor, postId: string, form: MovePostForm): Promise<PostView> {
-    return this.write(async (transaction) => {
-      const { plan, posts } = await this.load(actor, transaction);
-      const post = found(
-        posts.find((one) => one.id === postId),
-        'post',
-      );
+    const seen = await this.find(actor, postId);
+    return this.write([seen.channelId, form.channelId], [seen.shortId], async () => {
+      const post = await this.findSeen(actor, postId, form.version, seen.channelId);
       if (post.state === 'posted') throw new ConflictException('It was posted already, so it cannot move.');
-      const channel = found(
-        plan.channels.find((one) => one.id === form.channelId),
-        'channel',
-      );
-      const short = found(
-        plan.shorts.find((one) => one.id === post.shortId),
-        'short',
-      );
-      const refusal = checkPlacement(plan, short, channel, form, postId)[0];
+      const { plan } = await this.loader.around(actor, [post.channelId, form.channelId], [post.shortId]);
+      const channel = find(plan.channels, form.channelId, 'channel');
+      const short = find(plan.shorts, post.shortId, 'short');
+      const { date, minute } = form;
+      const { atMs } = instantOf(channel.zone, form);
+      const refusal = checkPlacement(plan, short, channel, form, postId)[0] ?? checkHole(plan, postId, { channelId: channel.id, atMs })[0];
       if (refusal !== undefined) throw new ConflictException(refusal.detail);
-      await post.update(
-        {
-          channelId: channel.id,
-          date: form.date,
-          minute: form.minute,
-          at: new Date(instantOf(channel.zone, form).atMs),
-          state: 'planned',
-          failure: null,
-          why: 'Put here by hand.',
-        },
-        { transaction },
-      );
-      await this.audit.record(
-        { userId: actor.userId, clientId: post.clientId, action: 'move', subject: 'post', subjectId: post.id, detail: { title: short.title } },
-        transaction,
-      );
+      const place = { channelId: channel.id, date, minute, at: new Date(atMs) };
+      await post.update({ ...place, state: 'planned', failure: null, why: 'Put here by hand.', version: post.version + 1 });
+      await this.record(actor, 'move', post, short.title);
       return toPostView(post, short.recordingId);
     });
   }
 
   async takeOff(actor: Actor, postId: string): Promise<void> {
-    await this.sequelize.transaction(async (transaction) => {
-      const post = found(await Post.findOne({ where: { id: postId, ...scoped(actor) }, transaction }), 'post');
+    const seen = await this.find(actor, postId);
+    await this.write([seen.channelId], [seen.shortId], async () => {
+      const post = await this.find(actor, postId, 'locked');
       if (post.state === 'posted') throw new ConflictException('It was posted already, so it stays on the schedule.');
-      await post.destroy({ transaction });
-      await this.audit.record({ userId: actor.userId, clientId: post.clientId, action: 'take-off', subject: 'post', subjectId: post.id }, transaction);
+      await post.destroy();
+      await this.record(actor, 'take-off', post, '');
     });
   }
 
-  /** Marks a post as posted by hand, or takes the mark back. */
-  async setState(actor: Actor, postId: string, state: 'planned' | 'posted'): Promise<PostView> {
-    return this.sequelize.transaction(async (transaction) => {
-      const post = found(await Post.findOne({ where: { id: postId, ...scoped(actor) }, transaction }), 'post');
-      await post.update({ state, failure: null }, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId: post.clientId, action: state === 'posted' ? 'mark-posted' : 'unmark-posted', subject: 'post', subjectId: post.id },
-        transaction,
-      );
-      const short = found(await Short.findByPk(post.shortId, { transaction }), 'short');
+  /** Marks a post as posted by hand, or takes the mark back: to planned, or to failed where it had failed. */
+  async setState(actor: Actor, postId: string, { state, version }: PostStateForm): Promise<PostView> {
+    const seen = await this.find(actor, postId);
+    return this.write([seen.channelId], [seen.shortId], async () => {
+      const post = await this.findSeen(actor, postId, version, seen.channelId);
+      if (state === 'failed' && post.failure === null) throw new UnprocessableEntityException('The post has not failed, so it cannot go back to that.');
+      await post.update({ state, version: post.version + 1 });
+      await this.record(actor, state === 'posted' ? 'mark-posted' : 'unmark-posted', post, '');
+      const short = found(await Short.findByPk(post.shortId, { attributes: ['recordingId'] }), 'short');
       return toPostView(post, short.recordingId);
     });
   }
 
   /** The posts of a stretch of days with all that somebody who posts them by hand needs. */
   async rows(actor: Actor, fromDate: string, toDate: string, clientId?: string): Promise<PlanRow[]> {
+    if (clientId !== undefined) requireClient(actor, clientId);
     const scope = scoped(actor);
     const where = { ...scope, date: { [Op.between]: [fromDate, toDate] } };
     const posts = (await Post.findAll({ where, order: ['at'] })).filter((post) => clientId === undefined || post.clientId === clientId);
@@ -214,117 +185,57 @@ export class PlanningService {
     });
   }
 
-  private async load(actor: Actor, transaction?: Transaction): Promise<LoadedPlan> {
-    const scope = scoped(actor);
-    const [channels, blackouts, shorts, posts] = await Promise.all([
-      Channel.findAll({
-        where: scope,
-        include: [PlatformProfile, PostingWindow],
-        order: [
-          ['clientId', 'ASC'],
-          ['order', 'ASC'],
-          ['name', 'ASC'],
-        ],
-        ...(transaction === undefined ? {} : { transaction }),
-      }),
-      Blackout.findAll({ where: scope }),
-      this.shorts.list(actor),
-      Post.findAll({ where: scope, order: ['at'], ...(transaction === undefined ? {} : { transaction, lock: transaction.LOCK.UPDATE }) }),
-    ]);
-    const byId = new Map(shorts.map((short) => [short.id, short]));
-    const planned: PlannedPost[] = posts.map((post) => ({
-      id: post.id,
-      shortId: post.shortId,
-      recordingId: byId.get(post.shortId)?.recordingId ?? '',
-      channelId: post.channelId,
-      date: post.date,
-      minute: post.minute,
-      atMs: post.at.getTime(),
-      state: post.state,
-    }));
-    const plan: Plan = {
-      channels: channels.map((channel) =>
-        toPlanChannel(
-          channel,
-          blackouts.filter(
-            (one) => one.clientId === channel.clientId && (one.channelId === null || one.channelId === undefined || one.channelId === channel.id),
-          ),
-        ),
-      ),
-      shorts: shorts.map(toPlanShort),
-      posts: planned,
-      nowMs: this.clock.nowMs(),
-    };
-    return { plan, channels, blackouts, shorts, posts };
+  /** Posts keep the time on their channel's wall; where its zone changes, the instants of those to come follow. */
+  private async followZone(channelId: string): Promise<void> {
+    const channel = await Channel.findByPk(channelId);
+    if (channel === null) return;
+    await this.database.run('SET CONSTRAINTS ALL DEFERRED');
+    for (const post of await Post.findAll({ where: { channelId, state: { [Op.ne]: 'posted' } } })) {
+      const at = new Date(instantOf(channel.zone, post).atMs);
+      if (at.getTime() !== post.at.getTime()) await post.update({ at, version: post.version + 1 });
+    }
+    await this.database.run('SET CONSTRAINTS ALL IMMEDIATE');
   }
 
-  private async write<T>(act: (transaction: Transaction) => Promise<T>): Promise<T> {
+  /**
+   * A write to the schedule: it holds the channels it touches and the shorts it places, so that rules of a channel and of a
+   * short's order over its channels hold whoever else is writing, and other channels go on meanwhile.
+   */
+  private async write<T>(channelIds: readonly string[], shortIds: readonly string[], act: () => Promise<T>): Promise<T> {
     try {
-      return await this.sequelize.transaction(async (transaction) => {
-        await this.sequelize.query(`SELECT pg_advisory_xact_lock(hashtextextended('schedule', 0))`, { transaction }); // two accepts never interleave
-        return act(transaction);
+      return await this.database.transaction(async () => {
+        await this.database.lock(...channelIds.map(channelLock), ...shortIds.map((id) => `short-posts:${id}`));
+        await this.database.rows('SELECT id FROM shorts WHERE id = ANY ($1::uuid[]) ORDER BY id FOR SHARE', [shortIds]);
+        return act();
       });
     } catch (error) {
       if (error instanceof UniqueConstraintError) throw new ConflictException('Somebody else has just placed something there. Load the schedule again.');
       throw error;
     }
   }
+
+  private async find(actor: Actor, postId: string, hold: 'free' | 'locked' = 'free'): Promise<Post> {
+    return found(await Post.findOne({ where: { id: postId, ...scoped(actor) }, lock: hold === 'locked' }), 'post');
+  }
+
+  /** The post under the locks of its channel. @throws StaleWriteException when it is not what was seen */
+  private async findSeen(actor: Actor, postId: string, version: number, channelId: string): Promise<Post> {
+    const post = await this.find(actor, postId, 'locked');
+    if (post.version !== version || post.channelId !== channelId) {
+      const short = found(await Short.findByPk(post.shortId, { attributes: ['recordingId'] }), 'short');
+      throw new StaleWriteException('post', toPostView(post, short.recordingId));
+    }
+    return post;
+  }
+
+  private async record(actor: Actor, action: string, { id, clientId }: Post, title: string): Promise<void> {
+    await this.audit.record({ userId: actor.userId, clientId, action, subject: 'post', subjectId: id, detail: { title } });
+  }
 }
 
-function problemText(short: ShortView, channelId: string): string | null {
-  const channel = short.channels.find((one) => one.channelId === channelId);
-  return channel === undefined || channel.problems.length === 0
-    ? null
-    : channel.problems.map(({ field, detail }) => `${field === 'coverLine' ? 'cover line' : field} ${detail}`).join('; ');
-}
-
-function toPlanShort(short: ShortView): PlanShort {
-  const problems = Object.fromEntries(
-    short.channels
-      .map((channel) => [channel.channelId, problemText(short, channel.channelId)] as const)
-      .filter((entry): entry is [string, string] => entry[1] !== null),
+function find<T extends { readonly id: string }>(rows: readonly T[], id: string, what: string): T {
+  return found(
+    rows.find((row) => row.id === id),
+    what,
   );
-  return {
-    id: short.id,
-    clientId: short.clientId,
-    recordingId: short.recordingId,
-    title: short.copy.title,
-    lengthMs: short.endMs - short.startMs,
-    score: short.score,
-    approved: short.approved,
-    copyProblems: problems,
-  };
-}
-
-function toScheduleShort(short: ShortView): ScheduleShortView {
-  const { id, clientId, recordingId, title, lengthMs, score, approved, copyProblems } = toPlanShort(short);
-  return {
-    id,
-    clientId,
-    recordingId,
-    recordingTitle: short.recordingTitle,
-    title,
-    lengthMs,
-    score,
-    approved,
-    copyProblems: Object.entries(copyProblems).map(([channelId, detail]) => ({ channelId, detail })),
-  };
-}
-
-function toPostView(post: Post, recordingId: string): PostView {
-  const { id, clientId, channelId, shortId, date, minute, at, state, why } = post;
-  return {
-    id,
-    clientId,
-    channelId,
-    shortId,
-    batchId: post.batchId ?? null,
-    recordingId,
-    date,
-    minute,
-    at: at.toISOString(),
-    state,
-    failure: post.failure ?? null,
-    why,
-  };
 }

@@ -7,8 +7,9 @@ export const POST_STATES = ['planned', 'posted', 'failed'] as const;
 export class BatchView {
   @Id() id: string;
   @Text() name: string;
-  @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
+  @TextList({ format: 'uuid', maxItems: 500, description: 'Members that can go out: kept, and approved as they are' }) shortIds: string[];
   @Instant() createdAt: string;
+  @Whole() version: number;
 }
 
 export class CopyProblemByChannelView {
@@ -42,6 +43,7 @@ export class PostView {
   @OneOf(POST_STATES) state: PostState;
   @Text({ nullable: true }) failure: string | null;
   @Text() why: string;
+  @Whole() version: number;
 }
 
 /** All that the schedule shows and checks by: every post, so that neighbours outside the shown weeks count too. */
@@ -72,8 +74,4 @@ export class UnplacedView {
 export class ProposalView {
   @Parts(() => PlacementView) placements: PlacementView[];
   @Parts(() => UnplacedView) unplaced: UnplacedView[];
-}
-
-export class PostStateForm {
-  @OneOf(['planned', 'posted']) state: 'planned' | 'posted';
 }

@@ -1,81 +1,109 @@
 import type { Readable } from 'node:stream';
-import { BadRequestException, PayloadTooLargeException } from '@nestjs/common';
+import { BadRequestException, HttpException, PayloadTooLargeException } from '@nestjs/common';
 import busboy from 'busboy';
 import type { Request } from 'express';
-import type { StagedSound } from './media-store.service.js';
+import type { StagedSound } from '../media/media-store.service.js';
 
 export interface BroughtIn {
   readonly title: string | null;
-  readonly transcript: { readonly name: string; readonly bytes: Buffer } | null;
+  readonly transcript: { readonly name: string; readonly bytes: Uint8Array } | null;
   readonly sound: StagedSound | null;
 }
 
 /** 200,000 cues are about 20 MB; a transcript beyond this is something else. */
 const LARGEST_TRANSCRIPT = 64 * 1_024 * 1_024;
 const LARGEST_SOUND = 12 * 1_024 ** 3;
+const LARGEST_REQUEST = LARGEST_SOUND + LARGEST_TRANSCRIPT + 1_000_000;
 
 /**
  * Reads a multipart request with the fields `title`, `transcript` and `sound`, each at most once. The sound goes straight
- * to disk. When anything fails, a sound that was already staged is given to `discard`.
+ * to disk. The first thing that is wrong ends it at once: nothing more is read, and what was staged is given to `discard`.
+ * @throws BadRequestException, PayloadTooLargeException, or what `stage` throws
  */
-export function readBroughtIn(
+export async function readBroughtIn(
   request: Request,
   stage: (stream: Readable, name: string) => Promise<StagedSound>,
   discard: (sound: StagedSound) => Promise<void>,
 ): Promise<BroughtIn> {
-  return new Promise((resolve, reject) => {
-    let title: string | null = null;
-    let transcript: Promise<{ name: string; bytes: Buffer }> | null = null;
-    let sound: Promise<StagedSound> | null = null;
-    let parser: busboy.Busboy;
-    try {
-      parser = busboy({ headers: request.headers, defParamCharset: 'utf8', limits: { files: 2, fields: 4, fieldSize: 2_000, fileSize: LARGEST_SOUND } });
-    } catch {
-      reject(new BadRequestException('Send the files as a form (multipart/form-data).'));
-      return;
-    }
-    const settle = async (): Promise<void> => {
-      const results = await Promise.allSettled([transcript, sound]);
-      const failed = results.find((result) => result.status === 'rejected');
-      if (failed !== undefined) {
-        if (results[1].status === 'fulfilled' && results[1].value !== null) await discard(results[1].value);
-        throw failed.reason;
-      }
-      resolve({ title, transcript: await transcript, sound: await sound });
-    };
-    parser.on('field', (name, value) => {
-      if (name === 'title' && value.trim() !== '') title = value.trim().slice(0, 160);
-    });
-    parser.on('file', (field, stream, { filename }) => {
-      const name = (filename ?? 'file').slice(0, 255);
-      if (field === 'transcript' && transcript === null) {
-        transcript = readAll(stream, name);
-        transcript.catch(() => stream.resume());
-      } else if (field === 'sound' && sound === null) {
-        sound = stage(stream, name);
-        sound.catch(() => stream.resume());
-      } else stream.resume();
-    });
-    parser.on('close', () => {
-      settle().catch(reject);
-    });
-    const broken = (): void => {
-      parser.destroy();
-      settle().catch(reject);
-    };
-    parser.on('error', () => {
-      settle().then(
-        () => undefined,
-        () => undefined,
-      );
-      reject(new BadRequestException('The upload was cut short.'));
-    });
-    request.on('aborted', broken);
-    request.pipe(parser);
-  });
+  if (Number(request.headers['content-length'] ?? 0) > LARGEST_REQUEST) throw new PayloadTooLargeException('The files are over 12 GB together.');
+  const reader = new FilesReader(request, stage);
+  try {
+    return await reader.read();
+  } catch (error) {
+    await reader.giveUp(discard);
+    throw error instanceof HttpException ? error : new BadRequestException('The upload was cut short.');
+  }
 }
 
-async function readAll(stream: Readable, name: string): Promise<{ name: string; bytes: Buffer }> {
+class FilesReader {
+  private readonly parser: busboy.Busboy;
+  private readonly streams: Readable[] = [];
+  private title: string | null = null;
+  private transcript: Promise<{ name: string; bytes: Uint8Array }> | null = null;
+  private sound: Promise<StagedSound> | null = null;
+
+  constructor(
+    private readonly request: Request,
+    private readonly stage: (stream: Readable, name: string) => Promise<StagedSound>,
+  ) {
+    try {
+      const limits = { files: 3, fields: 4, fieldSize: 2_000, fileSize: LARGEST_SOUND };
+      this.parser = busboy({ headers: request.headers, defParamCharset: 'utf8', limits });
+    } catch {
+      throw new BadRequestException('Send the files as a form (multipart/form-data).');
+    }
+  }
+
+  async read(): Promise<BroughtIn> {
+    await new Promise<void>((resolve, reject) => {
+      this.parser.on('field', (name, value) => {
+        if (name !== 'title') reject(new BadRequestException(`“${name.slice(0, 40)}” is not a field of this form.`));
+        else if (this.title !== null) reject(new BadRequestException('There are two titles. Send one.'));
+        else this.title = value.replace(/[\0\p{Surrogate}]/gu, '').trim().slice(0, 160);
+      });
+      this.parser.on('file', (field, stream, { filename }) => {
+        this.streams.push(stream);
+        const name = (filename ?? 'file').replace(/[\0\p{Surrogate}]/gu, '').slice(0, 255);
+        stream.on('limit', () => reject(new PayloadTooLargeException(`“${name}” is over 12 GB.`)));
+        this.takeFile(field, stream, name).catch(reject);
+      });
+      for (const limit of ['filesLimit', 'fieldsLimit'] as const)
+        this.parser.on(limit, () => reject(new BadRequestException('Send one transcript, one sound file and one title at most.')));
+      this.parser.on('error', () => reject(new BadRequestException('The upload was cut short.')));
+      this.parser.on('close', resolve);
+      this.request.on('aborted', () => reject(new BadRequestException('The upload was cut short.')));
+      this.request.on('error', () => reject(new BadRequestException('The upload was cut short.')));
+      this.request.pipe(this.parser);
+    });
+    const [transcript, sound] = await Promise.all([this.transcript, this.sound]);
+    return { title: this.title === '' ? null : this.title, transcript, sound };
+  }
+
+  /** Ends every part where it is, and hands over what was staged. */
+  async giveUp(discard: (sound: StagedSound) => Promise<void>): Promise<void> {
+    this.request.unpipe(this.parser);
+    for (const stream of this.streams) stream.destroy(new Error('given up'));
+    this.parser.destroy();
+    await this.transcript?.catch(() => undefined);
+    const staged = await this.sound?.catch(() => null);
+    if (staged != null) await discard(staged);
+  }
+
+  private async takeFile(field: string, stream: Readable, name: string): Promise<void> {
+    stream.on('error', () => undefined); // whoever reads it hears of it too
+    if (field === 'transcript') {
+      if (this.transcript !== null) throw new BadRequestException('There are two transcripts. Send one.');
+      this.transcript = readAll(stream, name);
+      await this.transcript;
+    } else if (field === 'sound') {
+      if (this.sound !== null) throw new BadRequestException('There are two sound files. Send one.');
+      this.sound = this.stage(stream, name);
+      await this.sound;
+    } else throw new BadRequestException(`“${field.slice(0, 40)}” is not a file of this form.`);
+  }
+}
+
+async function readAll(stream: Readable, name: string): Promise<{ name: string; bytes: Uint8Array }> {
   const chunks: Buffer[] = [];
   let size = 0;
   for await (const chunk of stream as AsyncIterable<Buffer>) {
@@ -83,5 +111,12 @@ async function readAll(stream: Readable, name: string): Promise<{ name: string; 
     if (size > LARGEST_TRANSCRIPT) throw new PayloadTooLargeException(`“${name}” is over 64 MB, too large for a transcript.`);
     chunks.push(chunk);
   }
-  return { name, bytes: Buffer.concat(chunks) };
+  // A buffer of its own, so that it can move into a thread without being copied.
+  const bytes = new Uint8Array(size);
+  let at = 0;
+  for (const chunk of chunks.splice(0)) {
+    bytes.set(chunk, at);
+    at += chunk.length;
+  }
+  return { name, bytes };
 }

@@ -2,9 +2,9 @@ import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, 
 import { ApiBody, ApiConsumes, ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { RecordingForm } from '@sift-reel/forms';
 import type { Request, Response } from 'express';
-import { type Actor, CurrentActor, found, requireClient } from '../identity/actor.js';
+import { type Actor, CurrentActor, found } from '../identity/actor.js';
+import { MediaStore } from '../media/media-store.service.js';
 import { type BroughtIn, readBroughtIn } from './bring-in.js';
-import { MediaStore } from './media-store.service.js';
 import { RecordingsService } from './recordings.service.js';
 import { PackedTranscriptView, RecordingView, RepairsView } from './recordings.views.js';
 
@@ -35,7 +35,7 @@ export class RecordingsController {
   @ApiBody(FILES)
   @ApiCreatedResponse({ type: RecordingView })
   async bringIn(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Req() request: Request): Promise<RecordingView> {
-    requireClient(actor, clientId);
+    await this.recordings.requireOpenClient(actor, clientId);
     return this.recordings.create(actor, clientId, await this.readFiles(request));
   }
 
@@ -57,7 +57,7 @@ export class RecordingsController {
   @Put('recordings/:recordingId')
   @ApiOkResponse({ type: RecordingView })
   renameRecording(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Body() form: RecordingForm): Promise<RecordingView> {
-    return this.recordings.rename(actor, recordingId, form.title);
+    return this.recordings.rename(actor, recordingId, form);
   }
 
   @Delete('recordings/:recordingId')
@@ -70,7 +70,7 @@ export class RecordingsController {
   @Get('recordings/:recordingId/transcript')
   @ApiOkResponse({ type: PackedTranscriptView })
   async readTranscript(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Res() response: Response): Promise<void> {
-    const packed = await this.recordings.readPacked(actor, recordingId);
+    const { packed } = await this.recordings.readPacked(actor, recordingId);
     // Stored gzipped: sent as it is, since unpacking 100,000 words to pack them again is what makes a bench slow to open.
     response
       .setHeader('Content-Type', 'application/json; charset=utf-8')

@@ -14,6 +14,7 @@ export class Recording extends Model {
   @Column(DataType.BIGINT) declare soundBytes: string | null;
   @Column(DataType.TEXT) declare soundType: string | null;
   @Column(DataType.UUID) declare createdBy: string | null;
+  @Default(1) @Column(DataType.INTEGER) declare version: number;
   declare createdAt: Date;
   @HasOne(() => TranscriptRow) declare transcript: TranscriptRow | null;
 }
@@ -26,6 +27,8 @@ export class TranscriptRow extends Model {
   @Column(DataType.TEXT) declare sourceName: string;
   @Column(DataType.TEXT) declare format: TranscriptFormat;
   @Column(DataType.TEXT) declare encoding: string;
+  /** Where the last word ends; null in rows of an older schema. */
+  @Column(DataType.INTEGER) declare durationMs: number | null;
   @Column(DataType.INTEGER) declare wordCount: number;
   @Column(DataType.INTEGER) declare sentenceCount: number;
   @Column(DataType.ARRAY(DataType.TEXT)) declare speakers: string[];

@@ -1,39 +1,57 @@
 import { basename, extname } from 'node:path';
-import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
-import { InjectConnection } from '@nestjs/sequelize';
-import { QueryTypes } from 'sequelize';
-import { Sequelize } from 'sequelize-typescript';
+import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
+import type { RecordingForm } from '@sift-reel/forms';
+import { TranscriptRefusedException } from '../api/problems.js';
 import { AuditService } from '../audit/audit.service.js';
+import { ClientFacts } from '../clients/client-facts.js';
 import { Client } from '../clients/clients.models.js';
+import { log } from '../config/logger.js';
+import { Database } from '../database/database.service.js';
+import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
-import type { PreparedTranscript } from '../jobs/text-tasks.js';
-import { TextPool } from '../jobs/text-pool.service.js';
+import { MediaStore } from '../media/media-store.service.js';
+import { TaskGivenUpError, TextPool } from '../text/text-pool.service.js';
+import type { PreparedTranscript } from '../text/text-tasks.js';
 import type { BroughtIn } from './bring-in.js';
-import { MediaStore } from './media-store.service.js';
+import { RecordingFacts } from './recording-facts.js';
 import { Recording, TranscriptRow } from './recordings.models.js';
 import type { LatestSiftView, RecordingView, RepairsView } from './recordings.views.js';
 
-/** A transcript was refused; the problem document says file, line and field. */
-export class TranscriptRefusedException extends UnprocessableEntityException {
-  constructor(
-    readonly file: string,
-    readonly line: number,
-    readonly field: string | null,
-    readonly code: string,
-    detail: string,
-  ) {
-    super(`${file}:${line}: ${field === null ? '' : `${field}: `}${detail}`);
-  }
-}
+/** Files that nobody names are looked for at start and this often. */
+const SWEEP_EVERY_MS = 10 * 60_000;
 
 @Injectable()
-export class RecordingsService {
+export class RecordingsService implements OnModuleInit, OnModuleDestroy {
+  private sweeping: NodeJS.Timeout | null = null;
+
   constructor(
-    @InjectConnection() private readonly sequelize: Sequelize,
+    @Inject(Database) private readonly database: Database,
     @Inject(AuditService) private readonly audit: AuditService,
     @Inject(MediaStore) private readonly media: MediaStore,
-    @Inject(TextPool) private readonly pool: TextPool,
+    @Inject(TextPool) private readonly text: TextPool,
+    @Inject(RecordingFacts) private readonly facts: RecordingFacts,
+    @Inject(ClientFacts) private readonly clientFacts: ClientFacts,
   ) {}
+
+  async onModuleInit(): Promise<void> {
+    this.clientFacts.provideRecordingCounts(async () => {
+      const rows = await this.database.rows<{ clientId: string; n: number }>('SELECT client_id AS "clientId", count(*)::int AS n FROM recordings GROUP BY client_id');
+      return new Map(rows.map(({ clientId, n }) => [clientId, n]));
+    });
+    await this.sweepFiles();
+    this.sweeping = setInterval(() => {
+      this.sweepFiles().catch((error: unknown) => log.warn({ error: String(error) }, 'left files could not be swept'));
+    }, SWEEP_EVERY_MS);
+  }
+
+  onModuleDestroy(): void {
+    if (this.sweeping !== null) clearInterval(this.sweeping);
+  }
+
+  private async sweepFiles(): Promise<void> {
+    const swept = await this.media.sweep(async () => new Set((await Recording.findAll({ attributes: ['soundFile'] })).flatMap((row) => row.soundFile ?? [])));
+    if (swept > 0) log.warn({ files: swept }, 'files that nobody names were swept away');
+  }
 
   async list(actor: Actor, clientId?: string): Promise<RecordingView[]> {
     if (clientId !== undefined) requireClient(actor, clientId);
@@ -42,13 +60,13 @@ export class RecordingsService {
       include: [{ model: TranscriptRow, attributes: { exclude: ['packed', 'repairs'] } }],
       order: [['createdAt', 'DESC']],
     });
-    const sifts = await this.latestSifts(rows.map((row) => row.id));
+    const sifts = await this.facts.latestSifts(rows.map((row) => row.id));
     return rows.map((row) => toView(row, sifts.get(row.id) ?? null));
   }
 
   async read(actor: Actor, recordingId: string): Promise<RecordingView> {
     const row = await this.find(actor, recordingId);
-    return toView(row, (await this.latestSifts([row.id])).get(row.id) ?? null);
+    return toView(row, (await this.facts.latestSifts([row.id])).get(row.id) ?? null);
   }
 
   async find(actor: Actor, recordingId: string): Promise<Recording> {
@@ -61,126 +79,118 @@ export class RecordingsService {
     );
   }
 
+  /** @throws NotFoundException when the client is not there, is archived, or is not the actor's to see */
+  async requireOpenClient(actor: Actor, clientId: string): Promise<void> {
+    requireClient(actor, clientId);
+    found(await Client.findOne({ where: { id: clientId, archivedAt: null }, attributes: ['id'] }), 'client');
+  }
+
   /** A new recording from what was brought in. All of it, or nothing. */
   async create(actor: Actor, clientId: string, brought: BroughtIn): Promise<RecordingView> {
-    try {
-      requireClient(actor, clientId);
-      found(await Client.findByPk(clientId, { attributes: ['id'] }), 'client');
+    return this.store(actor, brought, 'bring-in', async () => {
+      await this.requireOpenClient(actor, clientId);
       const named = brought.transcript?.name ?? brought.sound?.name;
       if (named === undefined) throw new UnprocessableEntityException('Send a transcript, a sound file, or both.');
       const base = basename(named, extname(named));
-      return await this.store(
-        actor,
-        brought,
-        async (transaction) =>
-          Recording.create(
-            { clientId, title: brought.title ?? (base.replace(/[_-]+/g, ' ').trim().slice(0, 160) || 'Untitled'), baseName: base, createdBy: actor.userId },
-            { transaction },
-          ),
-        'bring-in',
-      );
-    } catch (error) {
-      if (brought.sound !== null) await this.media.discard(brought.sound);
-      throw error;
-    }
+      const title = brought.title ?? (base.replace(/[_-]+/g, ' ').trim().slice(0, 160) || 'Untitled');
+      return Recording.create({ clientId, title, baseName: base, createdBy: actor.userId });
+    });
   }
 
-  /** Adds what a recording waits for. Replacing a transcript that was sifted would pull the ground from under it: refused. */
+  /** Adds what a recording waits for. What shorts or sifts rest on is not replaced under them. */
   async add(actor: Actor, recordingId: string, brought: BroughtIn): Promise<RecordingView> {
-    try {
+    return this.store(actor, brought, 'add-to', async () => {
+      await Recording.findByPk(recordingId, { attributes: ['id'], lock: true }); // a sift that starts holds it, too
       const row = await this.find(actor, recordingId);
-      if (brought.transcript !== null && row.transcript !== null && (await this.latestSifts([row.id])).has(row.id)) {
+      if (brought.transcript !== null && row.transcript != null && (await this.facts.latestSifts([row.id])).has(row.id))
         throw new ConflictException('This recording was sifted with the transcript it has. Bring the new one in as a recording of its own.');
-      }
-      return await this.store(actor, brought, async () => row, 'add-to');
+      const objection = brought.sound === null || row.soundFile === null ? null : await this.facts.objectionTo('replace-sound', row.id);
+      if (objection !== null) throw new ConflictException(objection);
+      return row;
+    });
+  }
+
+  /** Writes the rows and gives the sound its lasting name; whatever fails before the rows stand, no file stays. */
+  private async store(actor: Actor, brought: BroughtIn, action: string, target: () => Promise<Recording>): Promise<RecordingView> {
+    let kept: string | null = null;
+    let stored: { id: string; replaced: string | null };
+    try {
+      const clientId = actor.clientIds === 'all' ? 'owner' : actor.userId;
+      const prepared = brought.transcript === null ? null : await this.prepare(clientId, brought.transcript);
+      const sound = brought.sound === null ? null : { ...(await this.media.keep(brought.sound)), of: brought.sound };
+      kept = sound?.file ?? null;
+      stored = await this.database.transaction(async () => {
+        const row = await target();
+        const replaced = sound === null ? null : row.soundFile;
+        if (prepared !== null && brought.transcript !== null) {
+          const { packed, ...fields } = prepared;
+          await TranscriptRow.destroy({ where: { recordingId: row.id } });
+          await TranscriptRow.create({ ...fields, recordingId: row.id, clientId: row.clientId, sourceName: brought.transcript.name, packed: Buffer.from(packed) });
+        }
+        const spokenMs = prepared?.durationMs ?? row.transcript?.durationMs ?? (row.transcript == null ? 0 : (row.durationMs ?? 0));
+        const { id, clientId: ofClient, title } = row;
+        if (sound !== null) {
+          const { name, bytes, durationMs } = sound.of;
+          await row.update({
+            soundFile: sound.file,
+            soundName: name,
+            soundBytes: String(bytes),
+            soundType: sound.type,
+            durationMs: Math.max(durationMs, spokenMs),
+          });
+        } else if (prepared !== null) await row.update({ durationMs: Math.max(spokenMs, row.soundFile === null ? 0 : (row.durationMs ?? 0)) });
+        await this.audit.record({ userId: actor.userId, clientId: ofClient, action, subject: 'recording', subjectId: id, detail: { title } });
+        return { id, replaced };
+      });
     } catch (error) {
+      if (kept !== null) await this.media.remove(kept);
       if (brought.sound !== null) await this.media.discard(brought.sound);
       throw error;
     }
+    if (stored.replaced !== null) await this.media.remove(stored.replaced);
+    return this.read(actor, stored.id);
   }
 
-  private async store(
-    actor: Actor,
-    brought: BroughtIn,
-    target: (transaction: import('sequelize').Transaction) => Promise<Recording>,
-    action: string,
-  ): Promise<RecordingView> {
-    const prepared = brought.transcript === null ? null : await this.prepare(brought.transcript);
-    const kept = brought.sound === null ? null : await this.media.keep(brought.sound);
-    let replaced: string | null = null;
-    try {
-      const id = await this.sequelize.transaction(async (transaction) => {
-        const row = await target(transaction);
-        if (prepared !== null && brought.transcript !== null) {
-          await TranscriptRow.destroy({ where: { recordingId: row.id }, transaction });
-          const { packed, durationMs, ...fields } = prepared;
-          await TranscriptRow.create(
-            { ...fields, recordingId: row.id, clientId: row.clientId, sourceName: brought.transcript.name, packed: Buffer.from(packed) },
-            { transaction },
-          );
-          if (brought.sound === null && row.soundFile === null) await row.update({ durationMs }, { transaction });
-        }
-        if (kept !== null && brought.sound !== null) {
-          replaced = row.soundFile;
-          const durationMs = Math.max(brought.sound.durationMs, prepared?.durationMs ?? 0);
-          await row.update(
-            { soundFile: kept.file, soundName: brought.sound.name, soundBytes: String(brought.sound.bytes), soundType: kept.type, durationMs },
-            { transaction },
-          );
-        }
-        await this.audit.record(
-          { userId: actor.userId, clientId: row.clientId, action, subject: 'recording', subjectId: row.id, detail: { title: row.title } },
-          transaction,
-        );
-        return row.id;
-      });
-      if (replaced !== null) await this.media.remove(replaced);
-      return await this.read(actor, id);
-    } catch (error) {
-      if (kept !== null) await this.media.remove(kept.file);
+  private async prepare(turn: string, file: { name: string; bytes: Uint8Array }): Promise<PreparedTranscript> {
+    const outcome = await this.text.prepareTranscript(turn, file.bytes).catch((error: unknown) => {
+      if (error instanceof TaskGivenUpError) throw new UnprocessableEntityException(`“${file.name}” cannot be read as a transcript: ${error.message}.`);
       throw error;
-    }
-  }
-
-  private async prepare(file: { name: string; bytes: Buffer }): Promise<PreparedTranscript> {
-    const outcome = await this.pool.prepareTranscript(file.bytes);
+    });
     if (outcome.kind === 'refused') throw new TranscriptRefusedException(file.name, outcome.line, outcome.field, outcome.code, outcome.detail);
     return outcome.transcript;
   }
 
-  async rename(actor: Actor, recordingId: string, title: string): Promise<RecordingView> {
-    await this.sequelize.transaction(async (transaction) => {
-      const row = await this.find(actor, recordingId);
-      await row.update({ title }, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId: row.clientId, action: 'rename', subject: 'recording', subjectId: row.id, detail: { title } },
-        transaction,
-      );
+  async rename(actor: Actor, recordingId: string, form: RecordingForm): Promise<RecordingView> {
+    await this.find(actor, recordingId);
+    await this.database.transaction(async () => {
+      const row = await claimVersion(Recording, recordingId, form.version, 'recording', () => this.read(actor, recordingId));
+      await row.update({ title: form.title });
+      const { clientId, id } = row;
+      await this.audit.record({ userId: actor.userId, clientId, action: 'rename', subject: 'recording', subjectId: id, detail: { title: form.title } });
     });
     return this.read(actor, recordingId);
   }
 
   async remove(actor: Actor, recordingId: string): Promise<void> {
-    const row = await this.find(actor, recordingId);
-    const [posts] = await this.sequelize.query<{ n: number }>(
-      'SELECT count(*)::int AS n FROM posts JOIN shorts ON shorts.id = posts.short_id WHERE shorts.recording_id = :recordingId',
-      { replacements: { recordingId }, type: QueryTypes.SELECT },
-    );
-    if ((posts?.n ?? 0) > 0) throw new ConflictException(`Shorts of this recording stand on the schedule (${posts!.n}). Take them off first.`);
-    await this.sequelize.transaction(async (transaction) => {
-      await row.destroy({ transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId: row.clientId, action: 'delete', subject: 'recording', subjectId: row.id, detail: { title: row.title } },
-        transaction,
-      );
+    const soundFile = await this.database.transaction(async () => {
+      await Recording.findByPk(recordingId, { attributes: ['id'], lock: true });
+      const row = await this.find(actor, recordingId);
+      const objection = await this.facts.objectionTo('remove', recordingId);
+      if (objection !== null) throw new ConflictException(objection);
+      await this.facts.takeAlong(recordingId);
+      await row.destroy();
+      const { clientId, title } = row;
+      await this.audit.record({ userId: actor.userId, clientId, action: 'delete', subject: 'recording', subjectId: recordingId, detail: { title } });
+      return row.soundFile;
     });
-    if (row.soundFile !== null) await this.media.remove(row.soundFile);
+    if (soundFile !== null) await this.media.remove(soundFile);
   }
 
   /** The packed transcript, gzipped. */
-  async readPacked(actor: Actor, recordingId: string): Promise<Buffer> {
-    const row = await TranscriptRow.findOne({ where: { recordingId, ...scoped(actor) }, attributes: ['packed'] });
-    return found(row, 'transcript').packed;
+  async readPacked(actor: Actor, recordingId: string): Promise<{ readonly packed: Buffer; readonly clientId: string }> {
+    const row = await TranscriptRow.findOne({ where: { recordingId, ...scoped(actor) }, attributes: ['packed', 'clientId'] });
+    const { packed, clientId } = found(row, 'transcript');
+    return { packed, clientId };
   }
 
   async readRepairs(actor: Actor, recordingId: string): Promise<RepairsView> {
@@ -189,18 +199,6 @@ export class RecordingsService {
       'transcript',
     );
     return { sourceName: row.sourceName, count: row.repairCount, repairs: row.repairs };
-  }
-
-  private async latestSifts(recordingIds: readonly string[]): Promise<Map<string, LatestSiftView>> {
-    if (recordingIds.length === 0) return new Map();
-    const rows = await this.sequelize.query<LatestSiftView & { recordingId: string }>(
-      `SELECT s.id, s.recording_id AS "recordingId", s.state, s.stage, s.fraction, s.left_ms AS "leftMs", s.strong_count AS "strongCount",
-         (SELECT count(*)::int FROM candidates c WHERE c.sift_id = s.id) AS "candidateCount",
-         (SELECT count(*)::int FROM candidates c WHERE c.sift_id = s.id AND c.state = 'kept') AS "keptCount"
-       FROM (SELECT DISTINCT ON (recording_id) * FROM sifts WHERE recording_id IN (:recordingIds) ORDER BY recording_id, created_at DESC) s`,
-      { replacements: { recordingIds: [...recordingIds] }, type: QueryTypes.SELECT },
-    );
-    return new Map(rows.map(({ recordingId, ...view }) => [recordingId, view]));
   }
 }
 
@@ -231,5 +229,6 @@ function toView(row: Recording, latestSift: LatestSiftView | null): RecordingVie
     transcript,
     latestSift,
     createdAt: row.createdAt.toISOString(),
+    version: row.version,
   };
 }

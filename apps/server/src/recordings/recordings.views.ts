@@ -1,6 +1,6 @@
 import type { SentenceEnds, WordTimes } from '@sift-reel/core';
 import { Id, Instant, OneOf, Part, Parts, Text, TextList, Whole, WholeList, Decimal } from '@sift-reel/forms';
-import { SIFT_STATES, type SiftState } from '../sifting/sifting.models.js';
+import { JOB_STATES, type JobState } from '../jobs/job-kind.js';
 
 export class SoundView {
   @Text() name: string;
@@ -22,7 +22,7 @@ export class TranscriptSummaryView {
 
 export class LatestSiftView {
   @Id() id: string;
-  @OneOf(SIFT_STATES) state: SiftState;
+  @OneOf(JOB_STATES) state: JobState;
   @Text() stage: string;
   @Decimal() fraction: number;
   @Whole({ nullable: true }) leftMs: number | null;
@@ -40,6 +40,7 @@ export class RecordingView {
   @Part(() => TranscriptSummaryView, { nullable: true }) transcript: TranscriptSummaryView | null;
   @Part(() => LatestSiftView, { nullable: true }) latestSift: LatestSiftView | null;
   @Instant() createdAt: string;
+  @Whole() version: number;
 }
 
 export class RepairView {

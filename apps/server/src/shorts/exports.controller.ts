@@ -1,13 +1,14 @@
 import { Controller, Get, Inject, Param, ParseUUIDPipe, Res } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { captionCues, cutSheetCsv, type CutSheetRow, edgeWords, fileName, writeSubRip, writeWebVtt } from '@sift-reel/core';
+import { cutSheetCsv, type CutSheetRow, edgeWords, fileName } from '@sift-reel/core';
 import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
-import { unpackRow } from '../jobs/text-tasks.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
+import { TextPool } from '../text/text-pool.service.js';
 import { cutSheetPage } from './cut-sheet.page.js';
 import { sendFile } from './send-file.js';
-import { baseCopy, ShortsService } from './shorts.service.js';
+import { baseCopy } from './short-views.js';
+import { ShortsService } from './shorts.service.js';
 
 const SHORT = 'shorts/:shortId';
 
@@ -18,20 +19,21 @@ export class ExportsController {
   constructor(
     @Inject(ShortsService) private readonly shorts: ShortsService,
     @Inject(RecordingsService) private readonly recordings: RecordingsService,
+    @Inject(TextPool) private readonly text: TextPool,
   ) {}
 
   @Get(`${SHORT}/captions.srt`)
   @ApiOkResponse({ description: 'SubRip, times from the start of the short' })
   async exportSubRip(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Res() response: Response): Promise<void> {
-    const { cues, name } = await this.captions(actor, shortId);
-    sendFile(response, fileName([...name, 'captions'], 'srt'), 'application/x-subrip; charset=utf-8', writeSubRip(cues));
+    const { body, name } = await this.captions(actor, shortId, 'subrip');
+    sendFile(response, fileName([...name, 'captions'], 'srt'), 'application/x-subrip; charset=utf-8', body);
   }
 
   @Get(`${SHORT}/captions.vtt`)
   @ApiOkResponse({ description: 'WebVTT, times from the start of the short' })
   async exportWebVtt(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Res() response: Response): Promise<void> {
-    const { cues, name } = await this.captions(actor, shortId);
-    sendFile(response, fileName([...name, 'captions'], 'vtt'), 'text/vtt; charset=utf-8', writeWebVtt(cues));
+    const { body, name } = await this.captions(actor, shortId, 'webvtt');
+    sendFile(response, fileName([...name, 'captions'], 'vtt'), 'text/vtt; charset=utf-8', body);
   }
 
   @Get('recordings/:recordingId/cut-sheet.csv')
@@ -48,18 +50,21 @@ export class ExportsController {
     response.type('text/html; charset=utf-8').send(cutSheetPage(title, durationMs, rows));
   }
 
-  private async captions(actor: Actor, shortId: string): Promise<{ cues: ReturnType<typeof captionCues>; name: string[] }> {
+  private async captions(actor: Actor, shortId: string, format: 'subrip' | 'webvtt'): Promise<{ body: string; name: string[] }> {
     const short = await this.shorts.find(actor, shortId);
-    const transcript = unpackRow(await this.recordings.readPacked(actor, short.recordingId));
-    return { cues: captionCues(transcript, short.firstWord, short.endWord, short.startMs), name: [short.recording.title, baseCopy(short).title] };
+    const { packed, clientId } = await this.recordings.readPacked(actor, short.recordingId);
+    const { firstWord, endWord, startMs } = short;
+    const body = await this.text.captions(clientId, { packed, firstWord, endWord, startMs, format });
+    return { body, name: [short.recording.title, baseCopy(short).title] };
   }
 
   private async cutSheet(actor: Actor, recordingId: string): Promise<{ title: string; durationMs: number; rows: CutSheetRow[] }> {
     const recording = await this.recordings.find(actor, recordingId);
     const shorts = await this.shorts.list(actor, { recordingId });
-    const words = recording.transcript === null ? [] : unpackRow(await this.recordings.readPacked(actor, recordingId)).words;
-    const rows = shorts.map((short) => {
-      const said = words.slice(short.firstWord, short.endWord).map((word) => word.text);
+    const spans = shorts.map(({ firstWord, endWord }) => ({ firstWord, endWord }));
+    const words = recording.transcript === null ? [] : await this.text.words(recording.clientId, { ...(await this.recordings.readPacked(actor, recordingId)), spans });
+    const rows = shorts.map((short, i) => {
+      const said = words[i] ?? [];
       const { title, description, keywords, coverLine } = short.copy;
       return {
         kind: short.kind,

@@ -1,9 +1,9 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseIntPipe, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { CopyForm } from '@sift-reel/forms';
+import { ApprovalForm, CopyForm } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ShortsService } from './shorts.service.js';
-import { ApprovalForm, CopyView, ShortView } from './shorts.views.js';
+import { CopyView, ShortView } from './shorts.views.js';
 
 const OPTIONAL_ID = new ParseUUIDPipe({ optional: true });
 
@@ -49,12 +49,14 @@ export class ShortsController {
 
   @Delete(':shortId/copy/:channelId')
   @ApiOkResponse({ type: ShortView })
+  @ApiQuery({ name: 'version', type: Number, description: 'The version that was seen' })
   dropVariant(
     @CurrentActor() actor: Actor,
     @Param('shortId', ParseUUIDPipe) shortId: string,
     @Param('channelId', ParseUUIDPipe) channelId: string,
+    @Query('version', ParseIntPipe) version: number,
   ): Promise<ShortView> {
-    return this.shorts.dropVariant(actor, shortId, channelId);
+    return this.shorts.dropVariant(actor, shortId, channelId, version);
   }
 
   @Post(':shortId/proposal')
@@ -72,6 +74,6 @@ export class ShortsController {
   @Put(':shortId/approval')
   @ApiOkResponse({ type: ShortView })
   setApproval(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: ApprovalForm): Promise<ShortView> {
-    return this.shorts.setApproval(actor, shortId, form.approved);
+    return this.shorts.setApproval(actor, shortId, form);
   }
 }

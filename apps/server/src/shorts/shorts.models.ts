@@ -16,6 +16,10 @@ export class Short extends Model {
   @Column(DataType.REAL) declare score: number;
   @Column(DataType.UUID) declare approvedBy: string | null;
   @Column(DataType.DATE) declare approvedAt: Date | null;
+  /** Counts every change of span or words, of all channels together; the database does it, by triggers. */
+  @Default(1) @Column(DataType.INTEGER) declare version: number;
+  /** The version that was approved: this one, or null. The database takes it away with any change. */
+  @Column(DataType.INTEGER) declare approvedVersion: number | null;
   @BelongsTo(() => Recording) declare recording: Recording;
   @BelongsTo(() => CandidateRow) declare candidate: CandidateRow;
   @HasMany(() => CopyRow) declare copies: CopyRow[];

@@ -1,83 +1,42 @@
 import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
-import { InjectConnection } from '@nestjs/sequelize';
-import { checkFit, type Copy, type CopyLimits, copyProblems, type PlanChannel } from '@sift-reel/core';
-import type { CopyForm } from '@sift-reel/forms';
-import { QueryTypes, type Transaction } from 'sequelize';
-import { Sequelize } from 'sequelize-typescript';
+import type { ApprovalForm, CopyForm } from '@sift-reel/forms';
+import type { IncludeOptions } from 'sequelize';
+import { StaleWriteException } from '../api/problems.js';
 import { AuditService } from '../audit/audit.service.js';
-import { Channel, Client, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
-import { type Actor, found, scoped } from '../identity/actor.js';
+import { Channel, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
+import { Database } from '../database/database.service.js';
+import { type Actor, found, mayPass, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
-import { TextPool } from '../jobs/text-pool.service.js';
-import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
+import { Recording } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
-import { toPlanChannel } from './plan-channel.js';
+import { ProposalsService } from './proposals.service.js';
+import { ShortFacts } from './short-facts.js';
+import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
 import { CopyRow, Short } from './shorts.models.js';
-import type { CopyView, ShortChannelView, ShortView } from './shorts.views.js';
+import type { CopyView, ShortView } from './shorts.views.js';
 
-/** Limits for the words that go to all channels, where a client has none yet. */
-const OPEN_LIMITS: CopyLimits = { title: 100, description: 500, hashtags: 8 };
+/** A short is there while its candidate is kept. */
+const WITH_ALL: IncludeOptions[] = [{ model: CandidateRow, where: { state: 'kept' } }, { model: Recording }, { model: CopyRow }];
 
 @Injectable()
 export class ShortsService {
   constructor(
-    @InjectConnection() private readonly sequelize: Sequelize,
-    @Inject(TextPool) private readonly pool: TextPool,
+    @Inject(Database) private readonly database: Database,
+    @Inject(ProposalsService) private readonly proposals: ProposalsService,
+    @Inject(ShortFacts) private readonly facts: ShortFacts,
     @Inject(AuditService) private readonly audit: AuditService,
   ) {}
 
-  /** The short of a kept candidate, made with proposed copy when it is not there yet. */
-  async ensureFor(actor: Actor, candidate: CandidateRow): Promise<void> {
-    if ((await Short.findOne({ where: { candidateId: candidate.id } })) !== null) return;
-    const sift = await this.sequelize.query<{ recordingId: string }>('SELECT recording_id AS "recordingId" FROM sifts WHERE id = :id', {
-      replacements: { id: candidate.siftId },
-      type: QueryTypes.SELECT,
-    });
-    const recordingId = sift[0]!.recordingId;
-    const copy = await this.propose(candidate.clientId, recordingId, candidate.firstWord, candidate.endWord);
-    await this.sequelize.transaction(async (transaction) => {
-      const { id: candidateId, clientId, firstWord, endWord, startMs, endMs, score } = candidate;
-      const [short, made] = await Short.findOrCreate({
-        where: { candidateId },
-        defaults: { candidateId, clientId, recordingId, firstWord, endWord, startMs, endMs, score },
-        transaction,
-      });
-      if (!made) return; // kept twice at the same moment: one short
-      await CopyRow.create({ ...copy, shortId: short.id, clientId, channelId: null }, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId, action: 'make', subject: 'short', subjectId: short.id, detail: { title: copy.title } },
-        transaction,
-      );
-    });
-  }
-
-  /** @throws ConflictException when the candidate's short stands on the schedule */
-  async requireUnposted(candidateId: string): Promise<void> {
-    const short = await Short.findOne({ where: { candidateId } });
-    if (short !== null && (await this.postCounts([short.id])).has(short.id))
-      throw new ConflictException('Its short stands on the schedule. Take it off there first.');
-  }
-
-  /** Moves a short's span with its candidate. @throws ConflictException when it is approved */
-  async moveWith(candidate: CandidateRow, transaction: Transaction): Promise<void> {
-    const short = await Short.findOne({ where: { candidateId: candidate.id }, transaction });
-    if (short === null) return;
-    if (short.approvedAt !== null && candidate.state === 'kept') throw new ConflictException('Its short is approved. Un-approve it to move its ends.');
-    const { firstWord, endWord, startMs, endMs } = candidate;
-    await short.update({ firstWord, endWord, startMs, endMs }, { transaction });
-  }
-
-  async list(actor: Actor, filter: { recordingId?: string; clientId?: string } = {}): Promise<ShortView[]> {
-    const where = {
-      ...scoped(actor),
-      ...(filter.recordingId === undefined ? {} : { recordingId: filter.recordingId }),
-      ...(filter.clientId === undefined ? {} : { clientId: filter.clientId }),
-    };
-    const scope = scoped(actor).clientId;
-    if (filter.clientId !== undefined && scope !== undefined && !scope.includes(filter.clientId)) return [];
+  async list(actor: Actor, filter: { recordingId?: string; clientId?: string; ids?: readonly string[] } = {}): Promise<ShortView[]> {
+    if (filter.clientId !== undefined && !mayPass(actor.clientIds, filter.clientId)) return [];
     const shorts = await Short.findAll({
-      where,
-      include: [{ model: CandidateRow, where: { state: 'kept' } }, Recording, CopyRow],
+      where: {
+        ...scoped(actor),
+        ...(filter.recordingId === undefined ? {} : { recordingId: filter.recordingId }),
+        ...(filter.clientId === undefined ? {} : { clientId: filter.clientId }),
+        ...(filter.ids === undefined ? {} : { id: [...filter.ids] }),
+      },
+      include: WITH_ALL,
       order: [
         ['recordingId', 'ASC'],
         ['score', 'DESC'],
@@ -92,99 +51,71 @@ export class ShortsService {
   }
 
   async find(actor: Actor, shortId: string): Promise<Short> {
-    return found(
-      await Short.findOne({ where: { id: shortId, ...scoped(actor) }, include: [{ model: CandidateRow, where: { state: 'kept' } }, Recording, CopyRow] }),
-      'short',
-    );
+    return found(await Short.findOne({ where: { id: shortId, ...scoped(actor) }, include: WITH_ALL }), 'short');
   }
 
   /** Saves words: for all channels (`channelId` null) or for one. */
-  async saveCopy(actor: Actor, shortId: string, channelId: string | null, form: CopyForm): Promise<ShortView> {
-    const short = await this.find(actor, shortId);
-    requireDraft(short);
-    await this.sequelize.transaction(async (transaction) => {
-      if (channelId !== null) found(await Channel.findOne({ where: { id: channelId, clientId: short.clientId }, transaction }), 'channel');
-      const fields = {
-        title: form.title.trim(),
-        description: form.description.trim(),
-        hashtags: form.hashtags.map((tag) => tag.replace(/^#/, '')),
-        keywords: form.keywords,
-        coverLine: form.coverLine.trim(),
-      };
-      const row = await CopyRow.findOne({ where: { shortId, channelId }, transaction });
-      if (row === null) await CopyRow.create({ ...fields, shortId, channelId, clientId: short.clientId }, { transaction });
-      else await row.update(fields, { transaction });
-      await this.audit.record(
-        { userId: actor.userId, clientId: short.clientId, action: 'word', subject: 'short', subjectId: shortId, detail: { title: fields.title } },
-        transaction,
-      );
+  async saveCopy(actor: Actor, shortId: string, channelId: string | null, { version, ...form }: CopyForm): Promise<ShortView> {
+    const fields = { ...form, hashtags: form.hashtags.map((tag) => tag.replace(/^#/, '')) };
+    return this.changeWords(actor, shortId, version, async (short) => {
+      if (channelId !== null) await requireChannel(short, channelId);
+      const row = await CopyRow.findOne({ where: { shortId, channelId } });
+      if (row === null) await CopyRow.create({ ...fields, shortId, channelId, clientId: short.clientId });
+      else await row.update(fields);
+      await this.record(actor, 'word', short, fields.title);
     });
-    return this.read(actor, shortId);
   }
 
   /** The channel goes back to the words for all. */
-  async dropVariant(actor: Actor, shortId: string, channelId: string): Promise<ShortView> {
-    const short = await this.find(actor, shortId);
-    requireDraft(short);
-    await this.sequelize.transaction(async (transaction) => {
-      await CopyRow.destroy({ where: { shortId, channelId }, transaction });
-      await this.audit.record({ userId: actor.userId, clientId: short.clientId, action: 'drop-variant', subject: 'short', subjectId: shortId }, transaction);
+  async dropVariant(actor: Actor, shortId: string, channelId: string, version: number): Promise<ShortView> {
+    return this.changeWords(actor, shortId, version, async (short) => {
+      await requireChannel(short, channelId);
+      await CopyRow.destroy({ where: { shortId, channelId } });
+      await this.record(actor, 'drop-variant', short, '');
     });
-    return this.read(actor, shortId);
   }
 
   /** A fresh proposal, inside one channel's limits or inside all; nothing is saved. */
   async proposeAgain(actor: Actor, shortId: string, channelId: string | null): Promise<CopyView> {
     const short = await this.find(actor, shortId);
-    return toCopyView(await this.propose(short.clientId, short.recordingId, short.firstWord, short.endWord, channelId));
+    if (channelId !== null) await requireChannel(short, channelId);
+    return toCopyView(await this.proposals.propose(short.clientId, short.recordingId, short, channelId));
   }
 
-  /** Approving needs a title; words that break a channel's limits only keep it from that channel. */
-  async setApproval(actor: Actor, shortId: string, approved: boolean): Promise<ShortView> {
-    const short = await this.find(actor, shortId);
-    if (!approved && (await this.postCounts([shortId])).has(shortId)) throw new ConflictException('The short stands on the schedule. Take it off there first.');
-    if (approved && baseCopy(short).title.trim() === '') throw new UnprocessableEntityException('Give the short a title before you approve it.');
-    await this.sequelize.transaction(async (transaction) => {
-      await short.update(approved ? { approvedAt: new Date(), approvedBy: actor.userId } : { approvedAt: null, approvedBy: null }, { transaction });
-      await this.audit.record(
-        {
-          userId: actor.userId,
-          clientId: short.clientId,
-          action: approved ? 'approve' : 'un-approve',
-          subject: 'short',
-          subjectId: shortId,
-          detail: { title: baseCopy(short).title },
-        },
-        transaction,
+  /** Approving is a yes to the version that was seen; words that break a channel's limits only keep it from that channel. */
+  async setApproval(actor: Actor, shortId: string, { approved, version }: ApprovalForm): Promise<ShortView> {
+    await this.database.transaction(async () => {
+      const short = await this.lockSeen(actor, shortId, version);
+      if (approved && baseCopy(short).title.trim() === '') throw new UnprocessableEntityException('Give the short a title before you approve it.');
+      await short.update(
+        approved
+          ? { approvedVersion: short.version, approvedAt: new Date(), approvedBy: actor.userId }
+          : { approvedVersion: null, approvedAt: null, approvedBy: null },
       );
+      await this.record(actor, approved ? 'approve' : 'un-approve', short, baseCopy(short).title);
     });
     return this.read(actor, shortId);
   }
 
-  async postCounts(shortIds: readonly string[]): Promise<Map<string, number>> {
-    if (shortIds.length === 0) return new Map();
-    const rows = await this.sequelize.query<{ shortId: string; n: number }>(
-      'SELECT short_id AS "shortId", count(*)::int AS n FROM posts WHERE short_id IN (:ids) GROUP BY short_id',
-      { replacements: { ids: [...shortIds] }, type: QueryTypes.SELECT },
-    );
-    return new Map(rows.map((row) => [row.shortId, row.n]));
+  private async changeWords(actor: Actor, shortId: string, version: number, change: (short: Short) => Promise<void>): Promise<ShortView> {
+    await this.database.transaction(async () => {
+      const short = await this.lockSeen(actor, shortId, version);
+      if (short.approvedVersion !== null) throw new ConflictException('The short is approved. Un-approve it to change its words.');
+      await change(short);
+    });
+    return this.read(actor, shortId);
   }
 
-  private async propose(clientId: string, recordingId: string, firstWord: number, endWord: number, channelId: string | null = null): Promise<Copy> {
-    const [transcript, client, channels] = await Promise.all([
-      TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }),
-      Client.findByPk(clientId),
-      Channel.findAll({ where: { clientId, ...(channelId === null ? {} : { id: channelId }) }, include: [PlatformProfile] }),
-    ]);
-    if (channelId !== null && channels.length === 0) found(null, 'channel');
-    const least = (pick: (profile: PlatformProfile) => number, open: number): number =>
-      channels.reduce((limit, channel) => Math.min(limit, pick(channel.platformProfile)), open);
-    const limits = {
-      title: least((p) => p.titleLimit, OPEN_LIMITS.title),
-      description: least((p) => p.descriptionLimit, OPEN_LIMITS.description),
-      hashtags: least((p) => p.hashtagLimit, OPEN_LIMITS.hashtags),
-    };
-    return this.pool.proposeCopy({ packed: found(transcript, 'transcript').packed, firstWord, endWord, clientTags: client?.tags ?? [], limits });
+  /** The short as it is under a lock. @throws StaleWriteException when it is not the version that was seen */
+  private async lockSeen(actor: Actor, shortId: string, version: number): Promise<Short> {
+    found(await Short.findOne({ where: { id: shortId, ...scoped(actor) }, attributes: ['id'], lock: true }), 'short');
+    const short = await this.find(actor, shortId);
+    if (short.version !== version) throw new StaleWriteException('short', (await this.views([short]))[0]!);
+    return short;
+  }
+
+  private async record(actor: Actor, action: string, { id, clientId }: Short, title: string): Promise<void> {
+    await this.audit.record({ userId: actor.userId, clientId, action, subject: 'short', subjectId: id, detail: { title } });
   }
 
   private async views(shorts: readonly Short[]): Promise<ShortView[]> {
@@ -199,9 +130,10 @@ export class ShortsService {
           ['name', 'ASC'],
         ],
       }),
-      User.findAll({ attributes: ['id', 'name'] }),
-      this.postCounts(shorts.map((short) => short.id)),
+      User.findAll({ attributes: ['id', 'name'], where: { id: [...new Set(shorts.flatMap((short) => short.approvedBy ?? []))] } }),
+      this.facts.postCounts(shorts.map((short) => short.id)),
     ]);
+    const channelsOf = groupBy(channels, (channel) => channel.clientId);
     const names = new Map(users.map((user) => [user.id, user.name]));
     return shorts.map((short) => ({
       id: short.id,
@@ -219,58 +151,26 @@ export class ShortsService {
       firstLine: short.candidate.firstLine,
       reason: short.candidate.reason,
       copy: baseCopy(short),
-      channels: channels.filter((channel) => channel.clientId === short.clientId).map((channel) => toShortChannel(short, channel)),
-      approved: short.approvedAt !== null && short.approvedAt !== undefined,
-      approvedBy: short.approvedBy === null || short.approvedBy === undefined ? null : (names.get(short.approvedBy) ?? 'a former user'),
+      channels: (channelsOf.get(short.clientId) ?? []).map((channel) => toShortChannel(short, channel)),
+      approved: short.approvedVersion !== null,
+      approvedBy: short.approvedVersion === null ? null : (names.get(short.approvedBy ?? '') ?? 'a former user'),
       postCount: posts.get(short.id) ?? 0,
+      version: short.version,
     }));
   }
 }
 
-function requireDraft(short: Short): void {
-  if (short.approvedAt !== null && short.approvedAt !== undefined) throw new ConflictException('The short is approved. Un-approve it to change its words.');
+/** Another client's channel does not exist for a short. @throws NotFoundException */
+async function requireChannel(short: Short, channelId: string): Promise<void> {
+  found(await Channel.findOne({ where: { id: channelId, clientId: short.clientId }, attributes: ['id'] }), 'channel');
 }
 
-export function baseCopy(short: Short): CopyView {
-  const row = short.copies.find((copy) => copy.channelId === null);
-  return row === undefined ? { title: '', description: '', hashtags: [], keywords: [], coverLine: '' } : toCopyView(row);
-}
-
-/** The words a channel gets: its own, or those for all. */
-export function copyFor(short: Short, channelId: string): CopyView {
-  const own = short.copies.find((copy) => copy.channelId === channelId);
-  return own === undefined ? baseCopy(short) : toCopyView(own);
-}
-
-function toCopyView({ title, description, hashtags, keywords, coverLine }: Copy): CopyView {
-  return { title, description, hashtags: [...hashtags], keywords: [...keywords], coverLine };
-}
-
-function toShortChannel(short: Short, channel: Channel): ShortChannelView {
-  const own = short.copies.find((copy) => copy.channelId === channel.id);
-  const plan: PlanChannel = toPlanChannel(channel, []);
-  const misfit = checkFit(
-    {
-      id: short.id,
-      clientId: short.clientId,
-      recordingId: short.recordingId,
-      title: '',
-      lengthMs: short.endMs - short.startMs,
-      score: short.score,
-      approved: true,
-      copyProblems: {},
-    },
-    plan,
-  )[0];
-  return {
-    channelId: channel.id,
-    name: channel.name,
-    platform: channel.platformProfile.name,
-    titleLimit: plan.rules.copy.title,
-    descriptionLimit: plan.rules.copy.description,
-    hashtagLimit: plan.rules.copy.hashtags,
-    variant: own === undefined ? null : toCopyView(own),
-    problems: copyProblems(copyFor(short, channel.id), plan.rules.copy).map(({ field, detail }) => ({ field, detail })),
-    unfit: misfit?.detail ?? null,
-  };
+function groupBy<T>(values: readonly T[], keyOf: (value: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const value of values) {
+    const group = groups.get(keyOf(value));
+    if (group === undefined) groups.set(keyOf(value), [value]);
+    else group.push(value);
+  }
+  return groups;
 }

@@ -47,8 +47,5 @@ export class ShortView {
   @Flag() approved: boolean;
   @Text({ nullable: true }) approvedBy: string | null;
   @Whole() postCount: number;
-}
-
-export class ApprovalForm {
-  @Flag() approved: boolean;
+  @Whole({ description: 'Counts every change of span and words' }) version: number;
 }

@@ -1,12 +1,10 @@
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { InjectConnection } from '@nestjs/sequelize';
-import { sentenceTexts, type Transcript, type Vectors } from '@sift-reel/core';
+import type { Vectors } from '@sift-reel/core';
 import { DIMENSIONS, Embedder, sentenceKey, type VectorCache } from '@sift-reel/embedder';
-import { Sequelize } from 'sequelize-typescript';
 import type { Actor } from '../identity/actor.js';
-import { TextPool } from '../jobs/text-pool.service.js';
-import { unpackRow } from '../jobs/text-tasks.js';
+import { Database } from '../database/database.service.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
+import { TextPool } from '../text/text-pool.service.js';
 import type { SearchView } from './sifting.views.js';
 import { databaseVectorCache } from './vector-cache.js';
 
@@ -16,37 +14,24 @@ export class SearchService implements OnModuleDestroy {
   private readonly cache: VectorCache;
   private readonly embedder: Embedder;
   constructor(
-    @InjectConnection() sequelize: Sequelize,
+    @Inject(Database) database: Database,
     @Inject(RecordingsService) private readonly recordings: RecordingsService,
-    @Inject(TextPool) private readonly pool: TextPool,
+    @Inject(TextPool) private readonly text: TextPool,
   ) {
-    this.cache = databaseVectorCache(sequelize);
+    this.cache = databaseVectorCache(database);
     this.embedder = new Embedder({ threads: 1, cache: this.cache });
   }
 
   async search(actor: Actor, recordingId: string, query: string): Promise<SearchView> {
-    const packed = await this.recordings.readPacked(actor, recordingId);
-    const transcript = unpackRow(packed);
-    const sentences = await this.knownVectors(transcript);
+    const { packed, clientId } = await this.recordings.readPacked(actor, recordingId);
+    const sentences = await this.knownVectors(clientId, packed);
     const vectors = sentences === null ? null : { sentences, query: await this.embedder.embed([query]) };
-    const hits = await this.pool.search({ packed, query, vectors });
-    return {
-      query,
-      byMeaning: vectors !== null,
-      hits: hits.map(({ sentence, score, by }) => {
-        const { firstWord, endWord, startMs, endMs } = transcript.sentences[sentence]!;
-        const text = transcript.words
-          .slice(firstWord, endWord)
-          .map((word) => word.text)
-          .join(' ');
-        return { firstWord, endWord, startMs, endMs, score, by, text };
-      }),
-    };
+    return { query, byMeaning: vectors !== null, hits: await this.text.search(clientId, { packed, query, vectors }) };
   }
 
   /** The vectors of all sentences, or null while some are not there: nobody waits here for the model to read hours of talk. */
-  async knownVectors(transcript: Transcript): Promise<Vectors | null> {
-    const keys = sentenceTexts(transcript).map(sentenceKey);
+  async knownVectors(clientId: string, packed: Uint8Array): Promise<Vectors | null> {
+    const keys = (await this.text.sentenceTexts(clientId, { packed })).map(sentenceKey);
     const known = await this.cache.read([...new Set(keys)]);
     if (keys.length === 0 || keys.some((key) => !known.has(key))) return null;
     const data = new Float32Array(keys.length * DIMENSIONS);

@@ -1,10 +1,9 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Sse } from '@nestjs/common';
-import { ApiCreatedResponse, ApiExcludeEndpoint, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { BriefForm, CandidateStateForm, OwnCandidateForm, WordSpanForm } from '@sift-reel/forms';
-import type { Observable } from 'rxjs';
 import { InvalidFormException } from '../api/problems.js';
 import { type Actor, CurrentActor } from '../identity/actor.js';
-import { ProgressService } from '../jobs/progress.service.js';
+import { CandidatesService } from './candidates.service.js';
 import { OwnCandidatesService } from './own-candidates.service.js';
 import { SearchService } from './search.service.js';
 import { SiftingService } from './sifting.service.js';
@@ -17,7 +16,7 @@ const LONGEST_QUERY = 200;
 export class SiftingController {
   constructor(
     @Inject(SiftingService) private readonly sifting: SiftingService,
-    @Inject(ProgressService) private readonly progress: ProgressService,
+    @Inject(CandidatesService) private readonly candidates: CandidatesService,
     @Inject(SearchService) private readonly searching: SearchService,
     @Inject(OwnCandidatesService) private readonly own: OwnCandidatesService,
   ) {}
@@ -46,7 +45,7 @@ export class SiftingController {
   @Post('sifts/:siftId/candidates')
   @ApiCreatedResponse({ type: CandidateView })
   async addCandidate(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string, @Body() form: OwnCandidateForm): Promise<CandidateView> {
-    return this.sifting.readCandidate(actor, await this.own.add(actor, siftId, form));
+    return this.candidates.read(actor, await this.own.add(actor, siftId, form));
   }
 
   @Delete('candidates/:candidateId')
@@ -89,19 +88,12 @@ export class SiftingController {
     @Param('candidateId', ParseUUIDPipe) candidateId: string,
     @Body() form: CandidateStateForm,
   ): Promise<CandidateView> {
-    return this.sifting.setState(actor, candidateId, form.state);
+    return this.candidates.setState(actor, candidateId, form.state);
   }
 
   @Put('candidates/:candidateId/span')
   @ApiOkResponse({ type: CandidateView })
   setCandidateSpan(@CurrentActor() actor: Actor, @Param('candidateId', ParseUUIDPipe) candidateId: string, @Body() form: WordSpanForm): Promise<CandidateView> {
-    return this.sifting.setSpan(actor, candidateId, form.firstWord, form.endWord);
-  }
-
-  /** Server-sent events: progress of every sift the actor may see. Not part of the generated client; see the web's `useProgress`. */
-  @Sse('progress')
-  @ApiExcludeEndpoint()
-  streamProgress(@CurrentActor() actor: Actor): Observable<{ data: object }> {
-    return this.progress.streamFor(actor);
+    return this.candidates.setSpan(actor, candidateId, form.firstWord, form.endWord);
   }
 }

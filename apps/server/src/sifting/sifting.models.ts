@@ -2,9 +2,6 @@ import type { Alternative, Chapter, Kind, RecordingPhrase, SiftLimit, SignalName
 import type { CandidateState } from '@sift-reel/forms';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
-export const SIFT_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
-export type SiftState = (typeof SIFT_STATES)[number];
-
 @Table({ tableName: 'briefs', underscored: true, updatedAt: false })
 export class BriefRow extends Model {
   @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
@@ -21,18 +18,13 @@ export class BriefRow extends Model {
   @Column(DataType.UUID) declare createdBy: string | null;
 }
 
+/** What a sift found. How far it is stands with its job, of the kind `sift`. */
 @Table({ tableName: 'sifts', underscored: true, updatedAt: false })
 export class Sift extends Model {
   @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
   @Column(DataType.UUID) declare recordingId: string;
   @Column(DataType.UUID) declare clientId: string;
   @ForeignKey(() => BriefRow) @Column(DataType.UUID) declare briefId: string;
-  @Default('waiting') @Column(DataType.TEXT) declare state: SiftState;
-  @Default('waiting') @Column(DataType.TEXT) declare stage: string;
-  @Default(0) @Column(DataType.REAL) declare fraction: number;
-  @Column(DataType.INTEGER) declare leftMs: number | null;
-  @Default(false) @Column(DataType.BOOLEAN) declare cancelAsked: boolean;
-  @Column(DataType.TEXT) declare failure: string | null;
   @Column(DataType.JSONB) declare chapters: Chapter[] | null;
   @Column(DataType.JSONB) declare ridge: number[] | null;
   @Column(DataType.INTEGER) declare strongCount: number | null;
@@ -41,7 +33,6 @@ export class Sift extends Model {
   @Column(DataType.ARRAY(DataType.DOUBLE)) declare weights: number[] | null;
   @Column(DataType.UUID) declare createdBy: string | null;
   declare createdAt: Date;
-  @Column(DataType.DATE) declare finishedAt: Date | null;
   @BelongsTo(() => BriefRow) declare brief: BriefRow;
 }
 

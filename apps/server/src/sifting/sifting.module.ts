@@ -1,16 +1,17 @@
 import { Module } from '@nestjs/common';
-import { ProgressService } from '../jobs/progress.service.js';
 import { RecordingsModule } from '../recordings/recordings.module.js';
-import { ShortsModule } from '../shorts/shorts.module.js';
+import { CandidateHooks } from './candidate-hooks.js';
+import { CandidatesService } from './candidates.service.js';
+import { LatestSifts } from './latest-sifts.service.js';
 import { OwnCandidatesService } from './own-candidates.service.js';
 import { SearchService } from './search.service.js';
 import { SiftingController } from './sifting.controller.js';
 import { SiftingService } from './sifting.service.js';
 
 @Module({
-  imports: [RecordingsModule, ShortsModule],
+  imports: [RecordingsModule],
   controllers: [SiftingController],
-  providers: [SiftingService, SearchService, OwnCandidatesService, ProgressService],
-  exports: [SiftingService],
+  providers: [SiftingService, CandidatesService, CandidateHooks, SearchService, OwnCandidatesService, LatestSifts],
+  exports: [CandidateHooks],
 })
 export class SiftingModule {}

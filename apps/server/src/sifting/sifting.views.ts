@@ -16,13 +16,13 @@ import {
   Whole,
   WholeList,
 } from '@sift-reel/forms';
-import { SIFT_STATES, type SiftState } from './sifting.models.js';
+import { JOB_STATES, type JobState } from '../jobs/job-kind.js';
 
 export class SiftView {
   @Id() id: string;
   @Id() recordingId: string;
   @Part(() => BriefForm) brief: BriefForm;
-  @OneOf(SIFT_STATES) state: SiftState;
+  @OneOf(JOB_STATES) state: JobState;
   @Text() stage: string;
   @Decimal({ description: '0 to 1' }) fraction: number;
   @Whole({ nullable: true, description: 'Time left in ms, as far as it can be told' }) leftMs: number | null;

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import type { VoiceTrack } from '@sift-reel/core';
 import { log } from '../config/logger.js';
 import { Recording } from '../recordings/recordings.models.js';
-import { DeafError, listenTo } from './listen.js';
+import { DeafError, listenTo } from '../media/listen.js';
 import { VoiceTrackRow } from './sifting.models.js';
 
 /** What was heard of a recording's present sound, or null when nobody has listened yet. */
@@ -18,7 +18,7 @@ export async function hearRecording(
   recordingId: string,
   mediaDir: string,
   signal: AbortSignal,
-  onFraction: (fraction: number) => Promise<void>,
+  onFraction: (fraction: number) => void,
 ): Promise<VoiceTrack | null> {
   const recording = await Recording.findByPk(recordingId);
   if (recording === null || recording.soundFile === null) return null;

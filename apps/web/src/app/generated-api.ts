@@ -27,6 +27,26 @@ const injectedRtkApi = api
         query: () => ({ url: `/api/session`, method: 'DELETE' }),
         invalidatesTags: ['identity'],
       }),
+      changePassword: build.mutation<ChangePasswordApiResponse, ChangePasswordApiArg>({
+        query: (queryArg) => ({
+          url: `/api/session/password`,
+          method: 'PUT',
+          body: queryArg,
+        }),
+        invalidatesTags: ['identity'],
+      }),
+      readInvitation: build.query<ReadInvitationApiResponse, ReadInvitationApiArg>({
+        query: (queryArg) => ({ url: `/api/invitations/${queryArg}` }),
+        providesTags: ['identity'],
+      }),
+      acceptInvitation: build.mutation<AcceptInvitationApiResponse, AcceptInvitationApiArg>({
+        query: (queryArg) => ({
+          url: `/api/invitations/${queryArg.token}`,
+          method: 'POST',
+          body: queryArg.choosePasswordForm,
+        }),
+        invalidatesTags: ['identity'],
+      }),
       listUsers: build.query<ListUsersApiResponse, ListUsersApiArg>({
         query: () => ({ url: `/api/users` }),
         providesTags: ['identity'],
@@ -47,6 +67,20 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['identity'],
       }),
+      removeUser: build.mutation<RemoveUserApiResponse, RemoveUserApiArg>({
+        query: (queryArg) => ({
+          url: `/api/users/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['identity'],
+      }),
+      inviteUser: build.mutation<InviteUserApiResponse, InviteUserApiArg>({
+        query: (queryArg) => ({
+          url: `/api/users/${queryArg}/invitation`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['identity'],
+      }),
       listClients: build.query<ListClientsApiResponse, ListClientsApiArg>({
         query: () => ({ url: `/api/clients` }),
         providesTags: ['clients'],
@@ -63,9 +97,31 @@ const injectedRtkApi = api
         query: (queryArg) => ({
           url: `/api/clients/${queryArg.clientId}`,
           method: 'PUT',
-          body: queryArg.clientForm,
+          body: queryArg.clientChangeForm,
         }),
         invalidatesTags: ['clients'],
+      }),
+      archiveClient: build.mutation<ArchiveClientApiResponse, ArchiveClientApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      listArchivedClients: build.query<ListArchivedClientsApiResponse, ListArchivedClientsApiArg>({
+        query: () => ({ url: `/api/archived-clients` }),
+        providesTags: ['clients'],
+      }),
+      restoreClient: build.mutation<RestoreClientApiResponse, RestoreClientApiArg>({
+        query: (queryArg) => ({
+          url: `/api/archived-clients/${queryArg}/restore`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      listAgencyAudit: build.query<ListAgencyAuditApiResponse, ListAgencyAuditApiArg>({
+        query: () => ({ url: `/api/audit` }),
+        providesTags: ['clients'],
       }),
       setSignalWeights: build.mutation<SetSignalWeightsApiResponse, SetSignalWeightsApiArg>({
         query: (queryArg) => ({
@@ -107,7 +163,7 @@ const injectedRtkApi = api
         query: (queryArg) => ({
           url: `/api/channels/${queryArg.channelId}`,
           method: 'PUT',
-          body: queryArg.channelForm,
+          body: queryArg.channelChangeForm,
         }),
         invalidatesTags: ['clients'],
       }),
@@ -153,7 +209,7 @@ const injectedRtkApi = api
         query: (queryArg) => ({
           url: `/api/platform-profiles/${queryArg.platformProfileId}`,
           method: 'PUT',
-          body: queryArg.platformProfileForm,
+          body: queryArg.platformProfileChangeForm,
         }),
         invalidatesTags: ['clients'],
       }),
@@ -303,6 +359,9 @@ const injectedRtkApi = api
         query: (queryArg) => ({
           url: `/api/shorts/${queryArg.shortId}/copy/${queryArg.channelId}`,
           method: 'DELETE',
+          params: {
+            version: queryArg.version,
+          },
         }),
         invalidatesTags: ['shorts'],
       }),
@@ -340,7 +399,7 @@ const injectedRtkApi = api
         query: (queryArg) => ({
           url: `/api/batches/${queryArg.batchId}`,
           method: 'PUT',
-          body: queryArg.batchForm,
+          body: queryArg.batchChangeForm,
         }),
         invalidatesTags: ['planning'],
       }),
@@ -406,15 +465,28 @@ export type ReadSessionApiResponse = /** status 200  */ SessionView;
 export type ReadSessionApiArg = void;
 export type SignOutApiResponse = unknown;
 export type SignOutApiArg = void;
+export type ChangePasswordApiResponse = /** status 200  */ SessionView;
+export type ChangePasswordApiArg = ChangePasswordForm;
+export type ReadInvitationApiResponse = /** status 200  */ InvitationView;
+export type ReadInvitationApiArg = string;
+export type AcceptInvitationApiResponse = /** status 201  */ SessionView;
+export type AcceptInvitationApiArg = {
+  token: string;
+  choosePasswordForm: ChoosePasswordForm;
+};
 export type ListUsersApiResponse = /** status 200  */ UserView[];
 export type ListUsersApiArg = void;
-export type CreateUserApiResponse = /** status 201  */ UserView;
+export type CreateUserApiResponse = /** status 201  */ InvitedUserView;
 export type CreateUserApiArg = NewUserForm;
 export type UpdateUserApiResponse = /** status 200  */ UserView;
 export type UpdateUserApiArg = {
   userId: string;
   userForm: UserForm;
 };
+export type RemoveUserApiResponse = unknown;
+export type RemoveUserApiArg = string;
+export type InviteUserApiResponse = /** status 201  */ InvitedUserView;
+export type InviteUserApiArg = string;
 export type ListClientsApiResponse = /** status 200  */ ClientView[];
 export type ListClientsApiArg = void;
 export type CreateClientApiResponse = /** status 201  */ ClientView;
@@ -422,8 +494,16 @@ export type CreateClientApiArg = ClientForm;
 export type UpdateClientApiResponse = /** status 200  */ ClientView;
 export type UpdateClientApiArg = {
   clientId: string;
-  clientForm: ClientForm;
+  clientChangeForm: ClientChangeForm;
 };
+export type ArchiveClientApiResponse = unknown;
+export type ArchiveClientApiArg = string;
+export type ListArchivedClientsApiResponse = /** status 200  */ ArchivedClientView[];
+export type ListArchivedClientsApiArg = void;
+export type RestoreClientApiResponse = /** status 200  */ ClientView;
+export type RestoreClientApiArg = string;
+export type ListAgencyAuditApiResponse = /** status 200  */ AuditView[];
+export type ListAgencyAuditApiArg = void;
 export type SetSignalWeightsApiResponse = /** status 200  */ ClientView;
 export type SetSignalWeightsApiArg = {
   clientId: string;
@@ -448,7 +528,7 @@ export type CreateChannelApiArg = {
 export type UpdateChannelApiResponse = /** status 200  */ ChannelView;
 export type UpdateChannelApiArg = {
   channelId: string;
-  channelForm: ChannelForm;
+  channelChangeForm: ChannelChangeForm;
 };
 export type RemoveChannelApiResponse = unknown;
 export type RemoveChannelApiArg = string;
@@ -468,7 +548,7 @@ export type CreatePlatformProfileApiArg = PlatformProfileForm;
 export type UpdatePlatformProfileApiResponse = /** status 200  */ PlatformProfileView;
 export type UpdatePlatformProfileApiArg = {
   platformProfileId: string;
-  platformProfileForm: PlatformProfileForm;
+  platformProfileChangeForm: PlatformProfileChangeForm;
 };
 export type ListRecordingsApiResponse = /** status 200  */ RecordingView[];
 export type ListRecordingsApiArg = string | undefined;
@@ -544,6 +624,8 @@ export type DropVariantApiResponse = /** status 200  */ ShortView;
 export type DropVariantApiArg = {
   shortId: string;
   channelId: string;
+  /** The version that was seen */
+  version: number;
 };
 export type ProposeCopyApiResponse = /** status 200  */ CopyView;
 export type ProposeCopyApiArg = {
@@ -562,7 +644,7 @@ export type CreateBatchApiArg = BatchForm;
 export type UpdateBatchApiResponse = /** status 200  */ BatchView;
 export type UpdateBatchApiArg = {
   batchId: string;
-  batchForm: BatchForm;
+  batchChangeForm: BatchChangeForm;
 };
 export type RemoveBatchApiResponse = unknown;
 export type RemoveBatchApiArg = string;
@@ -586,7 +668,10 @@ export type TakeOffPostApiResponse = unknown;
 export type TakeOffPostApiArg = string;
 export type HealthView = {
   database: boolean;
+  /** The table of jobs answers */
   queue: boolean;
+  /** What workers tell is heard */
+  events: boolean;
 };
 export type SessionView = {
   userId: string;
@@ -600,21 +685,42 @@ export type SignInForm = {
   email: string;
   password: string;
 };
+export type ChangePasswordForm = {
+  current: string;
+  /** At least 12 characters */
+  next: string;
+};
+export type InvitationView = {
+  name: string;
+  email: string;
+};
+export type ChoosePasswordForm = {
+  /** At least 12 characters */
+  password: string;
+};
 export type UserView = {
   id: string;
   name: string;
   email: string;
   role: 'owner' | 'producer';
   active: boolean;
+  /** Has not chosen a password yet */
+  invited: boolean;
   /** Assigned clients; an owner sees all without */
   clientIds: string[];
+  version: number;
+};
+export type InvitedUserView = {
+  user: UserView;
+  /** The link went out by mail */
+  mailed: boolean;
+  /** The link, to be handed over, where no mail went out */
+  link: string | null;
 };
 export type NewUserForm = {
   email: string;
   name: string;
   role: 'owner' | 'producer';
-  /** At least 12 characters */
-  password: string;
   clientIds: string[];
 };
 export type UserForm = {
@@ -622,6 +728,8 @@ export type UserForm = {
   role: 'owner' | 'producer';
   clientIds: string[];
   active: boolean;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type BriefForm = {
   partStartMs: number;
@@ -644,6 +752,7 @@ export type ClientView = {
   signalWeights: number[] | null;
   recordingCount: number;
   channelCount: number;
+  version: number;
 };
 export type ClientForm = {
   name: string;
@@ -652,8 +761,35 @@ export type ClientForm = {
   tags: string[];
   standingBrief: BriefForm;
 };
+export type ClientChangeForm = {
+  name: string;
+  zone: string;
+  /** Without # */
+  tags: string[];
+  standingBrief: BriefForm;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type ArchivedClientView = {
+  id: string;
+  name: string;
+  archivedAt: string;
+};
+export type AuditView = {
+  id: string;
+  at: string;
+  /** Who did it */
+  who: string;
+  action: string;
+  subject: string;
+  subjectId: string;
+  /** What it was about, in words */
+  detail: string;
+};
 export type SignalWeightsForm = {
   weights: number[] | null;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type InterestTermView = {
   term: string;
@@ -667,17 +803,6 @@ export type InterestTermView = {
 export type InterestForm = {
   csv: string;
 };
-export type AuditView = {
-  id: string;
-  at: string;
-  /** Who did it */
-  who: string;
-  action: string;
-  subject: string;
-  subjectId: string;
-  /** What it was about, in words */
-  detail: string;
-};
 export type PlatformProfileView = {
   id: string;
   name: string;
@@ -689,6 +814,7 @@ export type PlatformProfileView = {
   hashtagLimit: number;
   postsPerDay: number;
   minGapMinutes: number;
+  version: number;
 };
 export type WindowForm = {
   /** ISO weekday: Monday 1 to Sunday 7 */
@@ -707,6 +833,7 @@ export type ChannelView = {
   postsPerWeek: number;
   platform: PlatformProfileView;
   windows: WindowForm[];
+  version: number;
 };
 export type ChannelForm = {
   name: string;
@@ -717,6 +844,18 @@ export type ChannelForm = {
   postsPerDay: number;
   postsPerWeek: number;
   windows: WindowForm[];
+};
+export type ChannelChangeForm = {
+  name: string;
+  platformProfileId: string;
+  zone: string;
+  /** 1 is where a short goes first */
+  order: number;
+  postsPerDay: number;
+  postsPerWeek: number;
+  windows: WindowForm[];
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type BlackoutView = {
   id: string;
@@ -743,6 +882,19 @@ export type PlatformProfileForm = {
   hashtagLimit: number;
   postsPerDay: number;
   minGapMinutes: number;
+};
+export type PlatformProfileChangeForm = {
+  name: string;
+  minDurationMs: number;
+  maxDurationMs: number;
+  shapes: ('vertical' | 'square' | 'portrait' | 'wide')[];
+  titleLimit: number;
+  descriptionLimit: number;
+  hashtagLimit: number;
+  postsPerDay: number;
+  minGapMinutes: number;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type SoundView = {
   name: string;
@@ -779,9 +931,12 @@ export type RecordingView = {
   transcript: TranscriptSummaryView | null;
   latestSift: LatestSiftView | null;
   createdAt: string;
+  version: number;
 };
 export type RecordingForm = {
   title: string;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type PackedTranscriptView = {
   text: string;
@@ -971,6 +1126,8 @@ export type ShortView = {
   approved: boolean;
   approvedBy: string | null;
   postCount: number;
+  /** Counts every change of span and words */
+  version: number;
 };
 export type CopyForm = {
   title: string;
@@ -979,19 +1136,31 @@ export type CopyForm = {
   hashtags: string[];
   keywords: string[];
   coverLine: string;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type ApprovalForm = {
   approved: boolean;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type BatchView = {
   id: string;
   name: string;
+  /** Members that can go out: kept, and approved as they are */
   shortIds: string[];
   createdAt: string;
+  version: number;
 };
 export type BatchForm = {
   name: string;
   shortIds: string[];
+};
+export type BatchChangeForm = {
+  name: string;
+  shortIds: string[];
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type CopyProblemByChannelView = {
   channelId: string;
@@ -1021,6 +1190,7 @@ export type PostView = {
   state: 'planned' | 'posted' | 'failed';
   failure: string | null;
   why: string;
+  version: number;
 };
 export type ScheduleView = {
   channels: ChannelView[];
@@ -1068,21 +1238,35 @@ export type MovePostForm = {
   channelId: string;
   date: string;
   minute: number;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export type PostStateForm = {
-  state: 'planned' | 'posted';
+  /** `failed` takes a mark back from a post that had failed */
+  state: 'planned' | 'posted' | 'failed';
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
 };
 export const {
   useReadHealthQuery,
   useSignInMutation,
   useReadSessionQuery,
   useSignOutMutation,
+  useChangePasswordMutation,
+  useReadInvitationQuery,
+  useAcceptInvitationMutation,
   useListUsersQuery,
   useCreateUserMutation,
   useUpdateUserMutation,
+  useRemoveUserMutation,
+  useInviteUserMutation,
   useListClientsQuery,
   useCreateClientMutation,
   useUpdateClientMutation,
+  useArchiveClientMutation,
+  useListArchivedClientsQuery,
+  useRestoreClientMutation,
+  useListAgencyAuditQuery,
   useSetSignalWeightsMutation,
   useListInterestQuery,
   useSetInterestMutation,

@@ -117,6 +117,24 @@ function checkOtherChannels(plan: Plan, short: PlanShort, channel: PlanChannel, 
   return refusals;
 }
 
+/**
+ * What speaks against the hole that a post leaves when it moves: the posts before and after it would follow each other
+ * though they come from one recording. A post that only moves between those two leaves none.
+ * @param to where it goes
+ */
+export function checkHole(plan: Plan, postId: string, to: { readonly channelId: string; readonly atMs: number }): Refusal[] {
+  const post = plan.posts.find((one) => one.id === postId);
+  if (post === undefined) return [];
+  const [before, after] = neighboursOf(
+    plan.posts.filter((one) => one.channelId === post.channelId && one.id !== postId),
+    post.atMs,
+  );
+  if (before === undefined || after === undefined || before.recordingId !== after.recordingId) return [];
+  if (to.channelId === post.channelId && before.atMs < to.atMs && to.atMs < after.atMs) return [];
+  const days = `${formatDay(before.date)} ${formatMinute(before.minute)} and ${formatDay(after.date)} ${formatMinute(after.minute)}`;
+  return [{ code: 'same-recording', detail: `The posts before and after it, on ${days}, come from one recording and would follow each other.` }];
+}
+
 /** How many days lie between two dates, for spreading. */
 export function dayDistance(a: string, b: string): number {
   return Math.abs(dayNumber(a) - dayNumber(b));

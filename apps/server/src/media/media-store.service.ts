@@ -6,8 +6,9 @@ import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
-import { Inject, Injectable, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
+import { Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
 import { CONFIG, type Config } from '../config/config.module.js';
+import { SOUND_INPUT } from './ffmpeg.js';
 
 const run = promisify(execFile);
 
@@ -30,20 +31,33 @@ const TYPES: Readonly<Record<string, { type: string; ending: string }>> = {
   aac: { type: 'audio/aac', ending: 'aac' },
 };
 const PARTIAL = '.partial';
+/** Nothing is written or waited for so long: what is still nobody's then was left behind. */
+const LEFT_AFTER_MS = 15 * 60_000;
 
 /** Sound files on disk. Names are made here; nothing from outside becomes a path. */
 @Injectable()
-export class MediaStore implements OnModuleInit {
+export class MediaStore {
   constructor(@Inject(CONFIG) private readonly config: Config) {}
 
-  /** Files that a broken upload left behind are swept away at start. */
-  async onModuleInit(): Promise<void> {
+  /**
+   * Takes away what a broken upload, or a program that was killed between a file and its row, left behind.
+   * @param named names of all files that rows name, read after the folder was
+   * @returns how many files were taken away
+   */
+  async sweep(named: () => Promise<ReadonlySet<string>>, nowMs = Date.now()): Promise<number> {
     await mkdir(this.config.mediaDir, { recursive: true });
-    const old = Date.now() - 86_400_000;
-    for (const name of await readdir(this.config.mediaDir)) {
+    const names = await readdir(this.config.mediaDir);
+    const kept = await named();
+    let swept = 0;
+    for (const name of names) {
+      if (kept.has(name)) continue;
       const path = join(this.config.mediaDir, name);
-      if (name.endsWith(PARTIAL) && (await stat(path)).mtimeMs < old) await rm(path, { force: true });
+      const found = await stat(path).catch(() => null);
+      if (found === null || !found.isFile() || Math.max(found.mtimeMs, found.ctimeMs) > nowMs - LEFT_AFTER_MS) continue;
+      await rm(path, { force: true });
+      swept += 1;
     }
+    return swept;
   }
 
   /**
@@ -51,6 +65,7 @@ export class MediaStore implements OnModuleInit {
    * @throws UnprocessableEntityException when ffprobe finds no sound in it; the file is gone then
    */
   async stage(stream: Readable, name: string): Promise<StagedSound> {
+    await mkdir(this.config.mediaDir, { recursive: true });
     const path = join(this.config.mediaDir, `${randomUUID()}${PARTIAL}`);
     try {
       await pipeline(stream, createWriteStream(path));
@@ -84,22 +99,11 @@ export class MediaStore implements OnModuleInit {
 }
 
 async function probe(path: string, name: string): Promise<{ durationMs: number; format: string }> {
-  const args = [
-    '-v',
-    'error',
-    '-select_streams',
-    'a:0',
-    '-show_entries',
-    'format=duration,format_name:stream=codec_type',
-    '-of',
-    'json',
-    '-protocol_whitelist',
-    'file',
-    path,
-  ];
+  const args = ['-v', 'error', ...SOUND_INPUT, '-select_streams', 'a:0'];
+  args.push('-show_entries', 'format=duration,format_name:stream=codec_type', '-of', 'json', path);
   let output: string;
   try {
-    ({ stdout: output } = await run('ffprobe', args, { timeout: 60_000 }));
+    ({ stdout: output } = await run('ffprobe', args, { timeout: 60_000, maxBuffer: 1_000_000, killSignal: 'SIGKILL' }));
   } catch {
     throw new UnprocessableEntityException(`“${name}” is no sound file that can be read.`);
   }

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { SOUND_INPUT } from './ffmpeg.js';
 import { VOICE_RATE, VoiceAnalyser, type VoiceTrack } from '@sift-reel/core';
 
 const BYTES = 2;
@@ -12,29 +13,12 @@ export class DeafError extends Error {
 
 /**
  * Listens to a sound file from end to end, in memory for a few seconds of it at a time.
- * @param onHeard told how much was heard, in ms, piece by piece; it is waited for, and what it throws ends the listening
+ * @param onHeard told how much was heard, in ms, piece by piece; what it throws ends the listening
  * @throws DeafError when ffmpeg cannot read the file, or `signal`'s reason
  */
-export async function listenTo(path: string, signal: AbortSignal, onHeard: (ms: number) => Promise<void>): Promise<VoiceTrack> {
+export async function listenTo(path: string, signal: AbortSignal, onHeard: (ms: number) => void): Promise<VoiceTrack> {
   signal.throwIfAborted();
-  const args = [
-    '-v',
-    'error',
-    '-nostdin',
-    '-protocol_whitelist',
-    'file,pipe',
-    '-i',
-    path,
-    '-map',
-    'a:0',
-    '-ac',
-    '1',
-    '-ar',
-    String(VOICE_RATE),
-    '-f',
-    's16le',
-    'pipe:1',
-  ];
+  const args = ['-v', 'error', '-nostdin', ...SOUND_INPUT, '-i', path, '-map', 'a:0', '-ac', '1', '-ar', String(VOICE_RATE), '-f', 's16le', 'pipe:1'];
   const child = spawn('ffmpeg', args, { stdio: ['ignore', 'pipe', 'pipe'] });
   const ended = once(child, 'close') as Promise<[number | null]>;
   ended.catch(() => undefined); // where ffmpeg is not there at all, the stream ends too, and it is thrown below
@@ -51,7 +35,7 @@ export async function listenTo(path: string, signal: AbortSignal, onHeard: (ms: 
       odd = bytes.subarray(whole);
       analyser.push(samplesOf(bytes, whole));
       samples += whole / BYTES;
-      await onHeard((samples / VOICE_RATE) * 1_000);
+      onHeard((samples / VOICE_RATE) * 1_000);
     }
   } finally {
     child.kill('SIGKILL');

@@ -1,0 +1,40 @@
+import { Injectable } from '@nestjs/common';
+import type { LatestSiftView } from './recordings.views.js';
+
+type LatestSiftsOf = (recordingIds: readonly string[]) => Promise<Map<string, LatestSiftView>>;
+/** Why what a recording rests on must stay as it is, in words; null when nothing speaks against a change. Asked inside the transaction. */
+type Objection = (recordingId: string) => Promise<string | null>;
+type Deed = 'replace-sound' | 'remove';
+
+/** What features built on recordings tell of them; recordings themselves know none of those features. */
+@Injectable()
+export class RecordingFacts {
+  private latest: LatestSiftsOf = () => Promise.resolve(new Map());
+  private readonly objections: { readonly deed: Deed; readonly ask: Objection }[] = [];
+  private readonly onRemove: ((recordingId: string) => Promise<void>)[] = [];
+
+  provideLatestSifts(latest: LatestSiftsOf): void {
+    this.latest = latest;
+  }
+  object(deed: Deed, ask: Objection): void {
+    this.objections.push({ deed, ask });
+  }
+  /** What goes with a recording, before its row goes. */
+  removeWith(act: (recordingId: string) => Promise<void>): void {
+    this.onRemove.push(act);
+  }
+
+  latestSifts(recordingIds: readonly string[]): Promise<Map<string, LatestSiftView>> {
+    return recordingIds.length === 0 ? Promise.resolve(new Map()) : this.latest(recordingIds);
+  }
+  async objectionTo(deed: Deed, recordingId: string): Promise<string | null> {
+    for (const { deed: to, ask } of this.objections) {
+      const why = to === deed ? await ask(recordingId) : null;
+      if (why !== null) return why;
+    }
+    return null;
+  }
+  async takeAlong(recordingId: string): Promise<void> {
+    for (const act of this.onRemove) await act(recordingId);
+  }
+}

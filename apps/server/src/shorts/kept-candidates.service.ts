@@ -1,0 +1,80 @@
+import { ConflictException, Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import type { Copy } from '@sift-reel/core';
+import { Op } from 'sequelize';
+import { AuditService } from '../audit/audit.service.js';
+import type { Actor } from '../identity/actor.js';
+import { RecordingFacts } from '../recordings/recording-facts.js';
+import { CandidateHooks, type CandidateListener } from '../sifting/candidate-hooks.js';
+import { type CandidateRow, Sift } from '../sifting/sifting.models.js';
+import { ProposalsService } from './proposals.service.js';
+import { ShortFacts } from './short-facts.js';
+import { CopyRow, Short } from './shorts.models.js';
+
+interface Prepared {
+  readonly recordingId: string;
+  readonly copy: Copy;
+}
+
+/** A kept candidate is a short; one that is left keeps its row, so that its words are not lost. */
+@Injectable()
+export class KeptCandidates implements CandidateListener, OnModuleInit {
+  constructor(
+    @Inject(CandidateHooks) private readonly hooks: CandidateHooks,
+    @Inject(RecordingFacts) private readonly recordings: RecordingFacts,
+    @Inject(ProposalsService) private readonly proposals: ProposalsService,
+    @Inject(ShortFacts) private readonly facts: ShortFacts,
+    @Inject(AuditService) private readonly audit: AuditService,
+  ) {}
+
+  onModuleInit(): void {
+    this.hooks.listen(this);
+    this.recordings.object('replace-sound', async (recordingId) => {
+      const approved = await Short.count({ where: { recordingId, approvedVersion: { [Op.ne]: null } } });
+      return approved === 0 ? null : `Approved shorts are cut from this sound (${approved}). Un-approve them before you replace it.`;
+    });
+    this.recordings.removeWith(async (recordingId) => {
+      await Short.destroy({ where: { recordingId } });
+    });
+  }
+
+  async beforeKept(candidate: CandidateRow): Promise<Prepared | null> {
+    if ((await Short.count({ where: { candidateId: candidate.id } })) > 0) return null;
+    const sift = await Sift.findByPk(candidate.siftId, { attributes: ['recordingId'] });
+    if (sift === null) return null;
+    return { recordingId: sift.recordingId, copy: await this.proposals.propose(candidate.clientId, sift.recordingId, candidate) };
+  }
+
+  async onKept(actor: Actor, candidate: CandidateRow, prepared: unknown): Promise<void> {
+    const { id: candidateId, clientId, firstWord, endWord, startMs, endMs, score } = candidate;
+    if ((await Short.count({ where: { candidateId } })) > 0) return; // there already, with its words
+    if (prepared === null) throw new ConflictException('The candidate was changed just now. Try again.');
+    const { recordingId, copy } = prepared as Prepared;
+    const short = await Short.create({ candidateId, clientId, recordingId, firstWord, endWord, startMs, endMs, score });
+    await CopyRow.create({ ...copy, shortId: short.id, clientId, channelId: null });
+    await this.audit.record({ userId: actor.userId, clientId, action: 'make', subject: 'short', subjectId: short.id, detail: { title: copy.title } });
+  }
+
+  async onLeft(candidate: CandidateRow): Promise<void> {
+    const short = await lockShortOf(candidate);
+    if (short !== null && (await this.facts.postCounts([short.id])).has(short.id))
+      throw new ConflictException('Its short stands on the schedule. Take it off there first.');
+  }
+
+  async onMoved(candidate: CandidateRow): Promise<void> {
+    const short = await lockShortOf(candidate);
+    if (short === null) return;
+    if (short.approvedVersion !== null && candidate.state === 'kept')
+      throw new ConflictException('Its short is approved. Un-approve it to move its ends.');
+    const { firstWord, endWord, startMs, endMs } = candidate;
+    await short.update({ firstWord, endWord, startMs, endMs });
+  }
+
+  async onRemoved(candidate: CandidateRow): Promise<void> {
+    await this.onLeft(candidate);
+    await Short.destroy({ where: { candidateId: candidate.id } });
+  }
+}
+
+function lockShortOf(candidate: CandidateRow): Promise<Short | null> {
+  return Short.findOne({ where: { candidateId: candidate.id }, lock: true });
+}

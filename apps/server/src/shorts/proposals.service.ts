@@ -1,0 +1,32 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { Copy, CopyLimits, WordRange } from '@sift-reel/core';
+import { Channel, Client, PlatformProfile } from '../clients/clients.models.js';
+import { found } from '../identity/actor.js';
+import { TranscriptRow } from '../recordings/recordings.models.js';
+import { TextPool } from '../text/text-pool.service.js';
+
+/** Limits for the words that go to all channels, where a client has none yet. */
+const OPEN_LIMITS: CopyLimits = { title: 100, description: 500, hashtags: 8 };
+
+/** Proposes the words that go with a short, inside the limits of one channel or of all of its client. */
+@Injectable()
+export class ProposalsService {
+  constructor(@Inject(TextPool) private readonly text: TextPool) {}
+
+  async propose(clientId: string, recordingId: string, { firstWord, endWord }: WordRange, channelId: string | null = null): Promise<Copy> {
+    const [transcript, client, channels] = await Promise.all([
+      TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }),
+      Client.findByPk(clientId),
+      Channel.findAll({ where: { clientId, ...(channelId === null ? {} : { id: channelId }) }, include: [PlatformProfile] }),
+    ]);
+    const least = (pick: (profile: PlatformProfile) => number, open: number): number =>
+      channels.reduce((limit, channel) => Math.min(limit, pick(channel.platformProfile)), open);
+    const limits = {
+      title: least((p) => p.titleLimit, OPEN_LIMITS.title),
+      description: least((p) => p.descriptionLimit, OPEN_LIMITS.description),
+      hashtags: least((p) => p.hashtagLimit, OPEN_LIMITS.hashtags),
+    };
+    const { packed } = found(transcript, 'transcript');
+    return this.text.proposeCopy(clientId, { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits });
+  }
+}

@@ -1,0 +1,40 @@
+import { Injectable } from '@nestjs/common';
+import type { Actor } from '../identity/actor.js';
+import type { CandidateRow } from './sifting.models.js';
+
+/** What becomes of a candidate elsewhere. Each is called in the transaction of the change, and may refuse it by throwing. */
+export interface CandidateListener {
+  /** Before the transaction: what takes long, and writes nothing. @returns what `onKept` is given */
+  beforeKept(candidate: CandidateRow): Promise<unknown>;
+  onKept(actor: Actor, candidate: CandidateRow, prepared: unknown): Promise<void>;
+  onLeft(candidate: CandidateRow): Promise<void>;
+  onMoved(candidate: CandidateRow): Promise<void>;
+  /** The candidate is about to be taken away for good. */
+  onRemoved(candidate: CandidateRow): Promise<void>;
+}
+
+/** Where shorts listen to what is decided about candidates; sifting itself knows of no shorts. */
+@Injectable()
+export class CandidateHooks {
+  private readonly listeners: CandidateListener[] = [];
+
+  listen(listener: CandidateListener): void {
+    this.listeners.push(listener);
+  }
+
+  async beforeKept(candidate: CandidateRow): Promise<unknown[]> {
+    return Promise.all(this.listeners.map((listener) => listener.beforeKept(candidate)));
+  }
+  async onKept(actor: Actor, candidate: CandidateRow, prepared: readonly unknown[]): Promise<void> {
+    for (const [i, listener] of this.listeners.entries()) await listener.onKept(actor, candidate, prepared[i]);
+  }
+  async onLeft(candidate: CandidateRow): Promise<void> {
+    for (const listener of this.listeners) await listener.onLeft(candidate);
+  }
+  async onMoved(candidate: CandidateRow): Promise<void> {
+    for (const listener of this.listeners) await listener.onMoved(candidate);
+  }
+  async onRemoved(candidate: CandidateRow): Promise<void> {
+    for (const listener of this.listeners) await listener.onRemoved(candidate);
+  }
+}

@@ -1,0 +1,107 @@
+import { availableParallelism } from 'node:os';
+import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
+import type { Candidate, Copy } from '@sift-reel/core';
+import pLimit, { type LimitFunction } from 'p-limit';
+import { Piscina } from 'piscina';
+import type {
+  CaptionsTask,
+  FoundSentence,
+  MovedEnds,
+  MoveEndsTask,
+  OwnPassageTask,
+  PrepareOutcome,
+  ProposeCopyTask,
+  SaidTask,
+  SearchTask,
+  SentenceTextsTask,
+  TaskName,
+} from './text-tasks.js';
+
+/** Longest time of one task, in ms: what takes longer is given up, and its thread with it. */
+const LONGEST_MS: Readonly<Record<TaskName, number>> = {
+  prepareTranscript: 120_000,
+  proposeCopyForShort: 20_000,
+  search: 20_000,
+  scoreOwnPassage: 60_000,
+  sentenceTextsOf: 30_000,
+  movedEnds: 20_000,
+  captionsOf: 20_000,
+  wordsOf: 20_000,
+};
+/** A transcript that needs more is refused; so one upload cannot take the machine's memory. */
+const THREAD_MB = 320;
+
+/** The work was given up: it took too long, or more memory than a task may have. */
+export class TaskGivenUpError extends Error {
+  override readonly name = 'TaskGivenUpError';
+}
+
+/**
+ * Threads for work on text that would hold up the event loop. One client's tasks never take all of them, so somebody with
+ * a recording of ten hours does not keep the others waiting.
+ */
+@Injectable()
+export class TextPool implements OnModuleDestroy {
+  private readonly threads = Math.max(2, availableParallelism());
+  private readonly pool = new Piscina({
+    filename: new URL('./text-tasks.js', import.meta.url).href,
+    minThreads: 0,
+    maxThreads: this.threads,
+    idleTimeout: 30_000,
+    resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
+  });
+  private readonly turns = new Map<string, LimitFunction>();
+
+  prepareTranscript(clientId: string, bytes: Uint8Array): Promise<PrepareOutcome> {
+    return this.run(clientId, 'prepareTranscript', { bytes }, [bytes.buffer as ArrayBuffer]);
+  }
+  proposeCopy(clientId: string, task: ProposeCopyTask): Promise<Copy> {
+    return this.run(clientId, 'proposeCopyForShort', task);
+  }
+  search(clientId: string, task: SearchTask): Promise<FoundSentence[]> {
+    return this.run(clientId, 'search', task);
+  }
+  scorePassage(clientId: string, task: OwnPassageTask): Promise<Candidate | null> {
+    return this.run(clientId, 'scoreOwnPassage', task);
+  }
+  sentenceTexts(clientId: string, task: SentenceTextsTask): Promise<string[]> {
+    return this.run(clientId, 'sentenceTextsOf', task);
+  }
+  movedEnds(clientId: string, task: MoveEndsTask): Promise<MovedEnds | null> {
+    return this.run(clientId, 'movedEnds', task);
+  }
+  captions(clientId: string, task: CaptionsTask): Promise<string> {
+    return this.run(clientId, 'captionsOf', task);
+  }
+  /** The words of some spans, a list each. */
+  words(clientId: string, task: SaidTask): Promise<string[][]> {
+    return this.run(clientId, 'wordsOf', task);
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    await this.pool.destroy();
+  }
+
+  private async run<T>(clientId: string, name: TaskName, task: object, moved: ArrayBuffer[] = []): Promise<T> {
+    let turn = this.turns.get(clientId);
+    if (turn === undefined) this.turns.set(clientId, (turn = pLimit(this.threads - 1)));
+    try {
+      return await turn(async () => {
+        const late = AbortSignal.timeout(LONGEST_MS[name]);
+        try {
+          return (await this.pool.run(task, { name, signal: late, transferList: moved })) as T;
+        } catch (error) {
+          if (late.aborted) throw new TaskGivenUpError('it took too long');
+          if ((error as { code?: unknown }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new TaskGivenUpError('it needed too much memory');
+          throw error;
+        }
+      });
+    } catch (error) {
+      if (error instanceof TaskGivenUpError && name !== 'prepareTranscript')
+        throw new ServiceUnavailableException(`This was given up: ${error.message}. Nothing was changed; try again.`);
+      throw error;
+    } finally {
+      if (turn.activeCount === 0 && turn.pendingCount === 0) this.turns.delete(clientId);
+    }
+  }
+}

@@ -1,0 +1,193 @@
+import { gunzipSync, gzipSync } from 'node:zlib';
+import {
+  bestAround,
+  captionCues,
+  type Copy,
+  type CopyLimits,
+  type PackedTranscript,
+  packTranscript,
+  proposeCopy,
+  readTranscript,
+  type Candidate,
+  scorePassage,
+  type SearchHit,
+  searchTranscript,
+  sentenceTexts,
+  type SiftInput,
+  spanOfWords,
+  type Vectors,
+  type WordRange,
+  type Repair,
+  type Transcript,
+  type TranscriptFormat,
+  TranscriptRefusedError,
+  unpackTranscript,
+  writeSubRip,
+  writeWebVtt,
+} from '@sift-reel/core';
+
+/** What of a transcript goes into its row. */
+export interface PreparedTranscript {
+  readonly packed: Uint8Array;
+  readonly format: TranscriptFormat;
+  readonly encoding: string;
+  readonly wordCount: number;
+  readonly sentenceCount: number;
+  readonly speakers: readonly string[];
+  readonly wordTimes: Transcript['wordTimes'];
+  readonly sentenceEnds: Transcript['sentenceEnds'];
+  readonly durationMs: number;
+  readonly repairCount: number;
+  readonly repairs: readonly Repair[];
+}
+
+export type PrepareOutcome =
+  | { readonly kind: 'prepared'; readonly transcript: PreparedTranscript }
+  | { readonly kind: 'refused'; readonly line: number; readonly field: string | null; readonly code: string; readonly detail: string };
+
+/** A list of repairs longer than this is cut; the count stays whole. */
+const MOST_REPAIRS = 1_000;
+
+/** Reads a transcript file. Runs in a thread of its own: 200,000 cues take seconds. */
+export function prepareTranscript({ bytes }: { readonly bytes: Uint8Array }): PrepareOutcome {
+  try {
+    const { transcript, format, encoding, repairs } = readTranscript(bytes);
+    return {
+      kind: 'prepared',
+      transcript: {
+        packed: gzipSync(JSON.stringify(packTranscript(transcript))),
+        format,
+        encoding,
+        wordCount: transcript.words.length,
+        sentenceCount: transcript.sentences.length,
+        speakers: transcript.speakers,
+        wordTimes: transcript.wordTimes,
+        sentenceEnds: transcript.sentenceEnds,
+        durationMs: transcript.durationMs,
+        repairCount: repairs.length,
+        repairs: repairs.slice(0, MOST_REPAIRS),
+      },
+    };
+  } catch (error) {
+    if (error instanceof TranscriptRefusedError) return { kind: 'refused', line: error.line, field: error.field, code: error.code, detail: error.detail };
+    throw error;
+  }
+}
+
+export function unpackRow(packed: Uint8Array): Transcript {
+  return unpackTranscript(JSON.parse(gunzipSync(packed).toString('utf8')) as PackedTranscript);
+}
+
+/** What every task on a stored transcript is given: the row's bytes. */
+interface OnTranscript {
+  readonly packed: Uint8Array;
+}
+
+export interface SearchTask extends OnTranscript {
+  readonly query: string;
+  readonly vectors: { readonly sentences: Vectors; readonly query: Vectors } | null;
+}
+
+/** A sentence that was found, with its words and times. */
+export interface FoundSentence extends Pick<SearchHit, 'score' | 'by'> {
+  readonly firstWord: number;
+  readonly endWord: number;
+  readonly startMs: number;
+  readonly endMs: number;
+  readonly text: string;
+}
+
+export function search({ packed, query, vectors }: SearchTask): FoundSentence[] {
+  const transcript = unpackRow(packed);
+  return searchTranscript(transcript, query, vectors).map(({ sentence, score, by }) => {
+    const { firstWord, endWord, startMs, endMs } = transcript.sentences[sentence]!;
+    return { score, by, firstWord, endWord, startMs, endMs, text: said(transcript, firstWord, endWord) };
+  });
+}
+
+export type SentenceTextsTask = OnTranscript;
+
+export function sentenceTextsOf({ packed }: SentenceTextsTask): string[] {
+  return sentenceTexts(unpackRow(packed));
+}
+
+export interface OwnPassageTask extends OnTranscript, Omit<SiftInput, 'transcript'>, WordRange {
+  /** The best passage that holds the words, in place of exactly those words. */
+  readonly around: boolean;
+}
+
+/** @returns null when the words are not in the transcript */
+export function scoreOwnPassage({ packed, firstWord, endWord, around, ...rest }: OwnPassageTask): Candidate | null {
+  const input = { ...rest, transcript: unpackRow(packed) };
+  if (endWord > input.transcript.words.length) return null;
+  return (around ? bestAround : scorePassage)(input, { firstWord, endWord });
+}
+
+export interface ProposeCopyTask extends OnTranscript {
+  readonly firstWord: number;
+  readonly endWord: number;
+  readonly clientTags: readonly string[];
+  readonly limits: CopyLimits;
+}
+
+export function proposeCopyForShort({ packed, firstWord, endWord, clientTags, limits }: ProposeCopyTask): Copy {
+  return proposeCopy(unpackRow(packed), firstWord, endWord, clientTags, limits);
+}
+
+export interface MoveEndsTask extends OnTranscript, WordRange {}
+
+export interface MovedEnds {
+  readonly startMs: number;
+  readonly endMs: number;
+  readonly firstLine: string;
+  readonly lastLine: string;
+}
+
+/** @returns null when the words are not in the transcript */
+export function movedEnds({ packed, firstWord, endWord }: MoveEndsTask): MovedEnds | null {
+  const transcript = unpackRow(packed);
+  if (endWord > transcript.words.length) return null;
+  const first = transcript.sentences.find((sentence) => sentence.endWord > firstWord)!;
+  const last = transcript.sentences.findLast((sentence) => sentence.firstWord < endWord)!;
+  return {
+    ...spanOfWords(transcript.words, firstWord, endWord),
+    firstLine: said(transcript, firstWord, Math.min(endWord, first.endWord)),
+    lastLine: said(transcript, Math.max(firstWord, last.firstWord), endWord),
+  };
+}
+
+export interface CaptionsTask extends OnTranscript, WordRange {
+  readonly startMs: number;
+  readonly format: 'subrip' | 'webvtt';
+}
+
+export function captionsOf({ packed, firstWord, endWord, startMs, format }: CaptionsTask): string {
+  const cues = captionCues(unpackRow(packed), firstWord, endWord, startMs);
+  return format === 'subrip' ? writeSubRip(cues) : writeWebVtt(cues);
+}
+
+export interface SaidTask extends OnTranscript {
+  readonly spans: readonly WordRange[];
+}
+
+export function wordsOf({ packed, spans }: SaidTask): string[][] {
+  const { words } = unpackRow(packed);
+  return spans.map(({ firstWord, endWord }) => words.slice(firstWord, endWord).map((word) => word.text));
+}
+
+function said(transcript: Transcript, firstWord: number, endWord: number): string {
+  return transcript.words
+    .slice(firstWord, endWord)
+    .map((word) => word.text)
+    .join(' ');
+}
+
+export type TaskName =
+  | 'prepareTranscript'
+  | 'search'
+  | 'sentenceTextsOf'
+  | 'scoreOwnPassage'
+  | 'proposeCopyForShort'
+  | 'movedEnds'
+  | 'captionsOf'
+  | 'wordsOf';
