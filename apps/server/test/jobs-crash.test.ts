@@ -1,0 +1,83 @@
+import { rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { settings } from '../../../scripts/lib/config.mjs';
+import { startPostgres } from '../../../scripts/lib/postgres.mjs';
+import { migrate } from '../dist/database/migrate.js';
+import { JobsWorld, type TestWorker, until } from './jobs-world.js';
+
+// A cluster of its own, since it is stopped in the middle.
+const test = settings('test');
+const own = { ...test, dir: join(test.dir, 'crash'), pgPort: test.pgPort + 8 };
+let postgres: Awaited<ReturnType<typeof startPostgres>>;
+let jobs: JobsWorld;
+beforeAll(async () => {
+  await rm(own.dir, { recursive: true, force: true });
+  postgres = await startPostgres(own);
+  await migrate(postgres.url);
+  jobs = new JobsWorld(postgres.url);
+  await jobs.setUp();
+});
+afterAll(async () => {
+  await jobs.stopWorkers();
+  await postgres.stop();
+});
+
+/** mulberry32: small, and the same from the same seed. */
+function chanceFrom(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+it('a hundred jobs of three kinds end exactly once each, whoever is killed, and the database with them', { timeout: 300_000 }, async () => {
+  const chance = chanceFrom(20_261_128);
+  const clients = [await jobs.client(), await jobs.client(), await jobs.client()];
+  const kinds = ['quick', 'steady', 'faulty'];
+  const ids: string[] = [];
+  for (let i = 0; i < 100; i += 1) ids.push(await jobs.enqueue(kinds[i % 3]!, clients[Math.floor(i / 3) % 3]!));
+  const workers: TestWorker[] = await Promise.all([jobs.startWorker(), jobs.startWorker()]);
+  const open = async (): Promise<number> => (await jobs.query(`SELECT 1 FROM jobs WHERE state IN ('waiting', 'running')`)).length;
+  let kills = 0;
+  let restarts = 0;
+  while ((await open()) > 0) {
+    await wait(200 + chance() * 600);
+    if (kills === 3 && restarts === 0) {
+      await postgres.stop();
+      await wait(700);
+      postgres = await startPostgres(own);
+      restarts += 1;
+    }
+    if (kills < 8) {
+      const which = Math.floor(chance() * workers.length);
+      workers[which]!.kill('SIGKILL');
+      await workers[which]!.ended;
+      workers[which] = await jobs.startWorker();
+      kills += 1;
+    } else await until('all jobs end', async () => (await open()) === 0, 120_000);
+  }
+  expect(restarts).toBe(1);
+  expect(kills).toBeGreaterThan(4); // a quick machine is done before the eighth
+  const ended = await jobs.query<{ state: string; failure: string | null; deeds: number; crashes: number }>(
+    'SELECT state, failure, crashes, (SELECT count(*)::int FROM deeds WHERE job_id = jobs.id) AS deeds FROM jobs WHERE id = ANY ($1)',
+    [ids],
+  );
+  expect(ended).toHaveLength(100);
+  for (const job of ended) {
+    if (job.state === 'failed') expect(job).toMatchObject({ deeds: 0, crashes: 3 }); // was there at three kills
+    else expect(job).toMatchObject({ state: 'done', deeds: 1 });
+  }
+  expect(ended.filter((job) => job.state === 'done').length).toBeGreaterThan(95);
+  expect(ended.some((job) => job.crashes > 0)).toBe(true); // the kills hit something
+  // No two runs of a job were at work at the same time: each run's trace ends before the next one's begins.
+  const overlaps = await jobs.query(
+    `SELECT a.job_id FROM (SELECT job_id, attempt, max(at) AS to FROM beats GROUP BY 1, 2) a
+     JOIN (SELECT job_id, attempt, min(at) AS from FROM beats GROUP BY 1, 2) b ON b.job_id = a.job_id AND b.attempt > a.attempt AND b.from <= a.to`,
+  );
+  expect(overlaps).toEqual([]);
+});
