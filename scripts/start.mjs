@@ -31,7 +31,8 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
 
 await runMain(async () => {
   try {
-    if (!(await portIsFree(live.port))) throw new SetupError(`The port ${live.port} is in use. Stop what uses it, or set SIFT_REEL_PORT to another.`);
+    for (const [name, port] of [['PORT', live.port], ['MAIL_PORT', live.mailPort], ['STANDINS_PORT', live.standinsPort]])
+      if (!(await portIsFree(port))) throw new SetupError(`The port ${port} is in use. Stop what uses it, or set SIFT_REEL_${name} to another.`);
     await needDebian(['postgresql', 'ffmpeg', 'flite']);
     await needNodeModules();
     await buildServer();
@@ -41,6 +42,9 @@ await runMain(async () => {
     if (stopping) return;
     const env = serviceEnv(live, postgres.url);
     await run(process.execPath, [join(ROOT, 'apps/server/dist/database/migrate.main.js')], { cwd: ROOT, env });
+    const standins = startService('standins', env);
+    stops.push(standins.stop);
+    await standins.ready;
     const api = startService('api', env);
     stops.push(api.stop);
     await Promise.all([superviseWorker(env), api.ready]);
@@ -53,7 +57,7 @@ await runMain(async () => {
     const { loadDemo, DEMO_SIGN_IN } = await import('../demo/load.mjs');
     await loadDemo({ url: `http://${live.host}:${live.port}`, databaseUrl: postgres.url, soundDir: live.demoDir, say });
     say(
-      `\nSift Reel runs at http://${live.host}:${live.port}\nSign in as ${DEMO_SIGN_IN.email} with the password “${DEMO_SIGN_IN.password}”. Ctrl-C stops everything.`,
+      `\nSift Reel runs at http://${live.host}:${live.port}\nSign in as ${DEMO_SIGN_IN.email} with the password “${DEMO_SIGN_IN.password}”. Ctrl-C stops everything.\nMail that it sends is read at http://127.0.0.1:${live.standinsPort}`,
     );
   } catch (error) {
     if (stopping) return; // asked to stop while starting: not a fault

@@ -41,7 +41,7 @@ const bin = (name) => join(ROOT, 'node_modules/.bin', name);
 
 /** Packages, server and command line: one build, by TypeScript's own references. */
 export function buildServer(log = say) {
-  return once('server', ['packages', 'apps/server', 'apps/cli'], 'apps/server/dist/api.js', () => run(bin('tsc'), ['-b'], { cwd: ROOT }), log);
+  return once('server', ['packages', 'apps/server', 'apps/cli', 'apps/standins'], 'apps/server/dist/api.js', () => run(bin('tsc'), ['-b'], { cwd: ROOT }), log);
 }
 
 export function buildWeb(log = say) {

@@ -6,7 +6,7 @@ export const ROOT = resolve(fileURLToPath(new URL('../..', import.meta.url)));
 
 /** @param {'live' | 'test'} profile its own database, ports and files */
 export function settings(profile) {
-  const defaults = profile === 'live' ? { port: 4310, pgPort: 4311 } : { port: 4320, pgPort: 4321 };
+  const defaults = profile === 'live' ? { port: 4310, pgPort: 4311, mailPort: 4312, standinsPort: 4313 } : { port: 4320, pgPort: 4321, mailPort: 4322, standinsPort: 4323 };
   const varDir = resolve(process.env.SIFT_REEL_VAR_DIR ?? join(ROOT, 'var'));
   const dir = join(varDir, profile);
   const prefix = profile === 'live' ? 'SIFT_REEL' : 'SIFT_REEL_TEST';
@@ -17,6 +17,8 @@ export function settings(profile) {
     host: '127.0.0.1',
     port: portOf(`${prefix}_PORT`, defaults.port),
     pgPort: portOf(`${prefix}_PG_PORT`, defaults.pgPort),
+    mailPort: portOf(`${prefix}_MAIL_PORT`, defaults.mailPort),
+    standinsPort: portOf(`${prefix}_STANDINS_PORT`, defaults.standinsPort),
     mediaDir: join(dir, 'media'),
     webDir: join(ROOT, 'apps/web/dist'),
   };

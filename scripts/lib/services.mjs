@@ -1,4 +1,4 @@
-// API and worker as child processes that end with us.
+// API, worker and stand-ins as child processes that end with us.
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { ROOT, SetupError } from './config.mjs';
@@ -12,14 +12,21 @@ export function serviceEnv(settings, databaseUrl, extra = {}) {
     SIFT_REEL_PORT: String(settings.port),
     SIFT_REEL_MEDIA_DIR: settings.mediaDir,
     SIFT_REEL_WEB_DIR: settings.webDir,
+    SIFT_REEL_PUBLIC_URL: process.env.SIFT_REEL_PUBLIC_URL ?? `http://${settings.host}:${settings.port}`,
+    // Where nobody names a mail server, the stand-in takes the mail.
+    SIFT_REEL_MAIL_URL: process.env.SIFT_REEL_MAIL_URL ?? `smtp://127.0.0.1:${settings.mailPort}`,
+    SIFT_REEL_MAIL_PORT: String(settings.mailPort),
+    SIFT_REEL_STANDINS_PORT: String(settings.standinsPort),
     ...extra,
   };
 }
 
-/** Starts `api` or `worker` and waits until it says that it is ready. */
+const MAINS = { api: 'apps/server/dist/api.js', worker: 'apps/server/dist/worker.js', standins: 'apps/standins/dist/main.js' };
+
+/** Starts `api`, `worker` or `standins` and waits until it says that it is ready. */
 export function startService(part, env, { quiet = false } = {}) {
   // Detached: Ctrl-C reaches only us, and we stop the parts in their order.
-  const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, `apps/server/dist/${part}.js`)], {
+  const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, MAINS[part])], {
     cwd: ROOT,
     env: { ...env, SIFT_REEL_PART: part },
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'pipe', 'ipc'],

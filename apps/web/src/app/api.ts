@@ -1,47 +1,94 @@
-import { generatedApi } from './generated-api.js';
+import { baseApi, type Meta, nextRequest } from './base-api.js';
+import { type CandidateView, generatedApi, type RankingView, type RecordingView, type SiftView } from './generated-api.js';
+import { changePending, withPending } from './pending.js';
+
+const TAGS = ['Session', 'User', 'Client', 'Channel', 'Platform', 'Trail', 'Interest', 'Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule'] as const;
+
+/** A tag of every thing of a list, and one of the list, which a new or a gone thing makes stale. */
+const listOf =
+  <T extends (typeof TAGS)[number]>(type: T) =>
+  (rows: readonly { id: string }[] | undefined) => [{ type, id: 'LIST' }, ...(rows ?? []).map(({ id }) => ({ type, id }))];
+const LIST = <T extends (typeof TAGS)[number]>(type: T) => ({ type, id: 'LIST' });
+/** What a change of a channel, a platform or a day without posts shows in. */
+const LAID_OUT = ['Schedule', LIST('Short')] as const;
 
 /**
- * The generated endpoints with what a generator cannot know: which answers a change makes stale, and where a change shows
- * before the server has answered.
+ * The generated endpoints with what a generator cannot know: which answers a change makes stale, by id, and where a change
+ * shows before the server has answered.
  */
 export const api = generatedApi.enhanceEndpoints({
+  addTagTypes: TAGS,
   endpoints: {
-    // A keypress must show at once, and must not load a ranking of 500 again.
-    setCandidateState: {
-      invalidatesTags: ['shorts', 'planning', 'recordings'],
-      async onQueryStarted({ candidateId, candidateStateForm }, { dispatch, getState, queryFulfilled }) {
-        const undo = patchCandidate(dispatch, getState, candidateId, (candidate) => {
-          candidate.state = candidateStateForm.state;
-        });
-        try {
-          await queryFulfilled;
-        } catch {
-          undo();
-        }
+    readSession: { providesTags: ['Session'] },
+    signIn: { invalidatesTags: ['Session'] },
+    signOut: { invalidatesTags: [] },
+    changePassword: { invalidatesTags: ['Session'] },
+    acceptInvitation: { invalidatesTags: [] },
+    readInvitation: { providesTags: [] },
+    readHealth: { providesTags: [] },
+    listUsers: { providesTags: listOf('User') },
+    createUser: { invalidatesTags: [LIST('User')] },
+    updateUser: { invalidatesTags: (_, __, { userId }) => [{ type: 'User', id: userId }] },
+    removeUser: { invalidatesTags: [LIST('User')] },
+    inviteUser: { invalidatesTags: [LIST('User')] },
+
+    listClients: { providesTags: listOf('Client') },
+    createClient: { invalidatesTags: [LIST('Client')] },
+    updateClient: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
+    archiveClient: { invalidatesTags: [LIST('Client'), LIST('Recording'), LIST('Short'), LIST('Channel'), 'Schedule'] },
+    restoreClient: { invalidatesTags: [LIST('Client'), LIST('Recording'), LIST('Short'), LIST('Channel'), 'Schedule'] },
+    listArchivedClients: { providesTags: [LIST('Client')] },
+    setSignalWeights: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
+    listInterest: { providesTags: (_, __, clientId) => [{ type: 'Interest', id: clientId }] },
+    setInterest: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Interest', id: clientId }, 'Trail'] },
+    listAudit: { providesTags: ['Trail'] },
+    listAgencyAudit: { providesTags: ['Trail'] },
+    listChannels: { providesTags: listOf('Channel') },
+    createChannel: { invalidatesTags: [LIST('Channel'), LIST('Client'), 'Trail', ...LAID_OUT] },
+    updateChannel: { invalidatesTags: (_, __, { channelId }) => [{ type: 'Channel', id: channelId }, 'Trail', ...LAID_OUT] },
+    removeChannel: { invalidatesTags: [LIST('Channel'), LIST('Client'), 'Trail', ...LAID_OUT] },
+    listBlackouts: { providesTags: ['Channel'] },
+    createBlackout: { invalidatesTags: [LIST('Channel'), 'Trail', 'Schedule'] },
+    removeBlackout: { invalidatesTags: [LIST('Channel'), 'Trail', 'Schedule'] },
+    listPlatformProfiles: { providesTags: listOf('Platform') },
+    createPlatformProfile: { invalidatesTags: [LIST('Platform')] },
+    updatePlatformProfile: { invalidatesTags: (_, __, { platformProfileId }) => [{ type: 'Platform', id: platformProfileId }, LIST('Channel'), ...LAID_OUT] },
+
+    listRecordings: { providesTags: listOf('Recording') },
+    readRecording: { providesTags: (_, __, id) => [{ type: 'Recording', id }] },
+    renameRecording: { invalidatesTags: (_, __, { recordingId }) => [{ type: 'Recording', id: recordingId }, LIST('Short')] },
+    removeRecording: { invalidatesTags: [LIST('Recording'), LIST('Short'), LIST('Client')] },
+    readTranscript: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }], keepUnusedDataFor: 900 },
+    readRepairs: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }] },
+
+    listSifts: { providesTags: (_, __, recordingId) => [{ type: 'Sift', id: recordingId }] },
+    readSift: { providesTags: (sift) => (sift === undefined ? [] : [{ type: 'Sift', id: sift.recordingId }]) },
+    startSift: { invalidatesTags: (_, __, { recordingId }) => siftTags(recordingId) },
+    cancelSift: { invalidatesTags: (sift) => (sift === undefined ? [] : siftTags(sift.recordingId)) },
+    retrySift: { invalidatesTags: (sift) => (sift === undefined ? [] : siftTags(sift.recordingId)) },
+    searchRecording: { providesTags: [] },
+    readRanking: {
+      providesTags: (_, __, siftId) => [{ type: 'Ranking', id: siftId }],
+      transformResponse: (answer: unknown, meta) => {
+        const ranking = answer as RankingView;
+        withPending(ranking.candidates, (meta as Meta | undefined)?.request_ ?? nextRequest());
+        return ranking;
       },
     },
+    // A keypress shows at once, everywhere it counts, and loads neither a ranking of 500 nor the list of recordings again.
+    setCandidateState: {
+      invalidatesTags: [LIST('Short'), LIST('Batch'), 'Schedule', 'Trail'],
+      onQueryStarted: ({ candidateId, candidateStateForm: { state } }, lifecycle) =>
+        showAtOnce(candidateId, (candidate) => Object.assign(candidate, { state }), lifecycle),
+    },
     setCandidateSpan: {
-      invalidatesTags: ['shorts'],
-      async onQueryStarted({ candidateId, wordSpanForm }, { dispatch, getState, queryFulfilled }) {
-        const undo = patchCandidate(dispatch, getState, candidateId, (candidate) => {
-          Object.assign(candidate, wordSpanForm);
-        });
-        try {
-          // Its state is left alone: somebody may have kept it while the answer was on its way.
-          const {
-            data: { state: _, ...moved },
-          } = await queryFulfilled;
-          patchCandidate(dispatch, getState, candidateId, (candidate) => {
-            Object.assign(candidate, moved);
-          });
-        } catch {
-          undo();
-        }
-      },
+      invalidatesTags: [LIST('Short'), 'Schedule', 'Trail'],
+      onQueryStarted: ({ candidateId, wordSpanForm: { firstWord, endWord } }, lifecycle) =>
+        showAtOnce(candidateId, (candidate) => Object.assign(candidate, { firstWord, endWord }), lifecycle),
     },
     // The ranking on the screen takes the new candidate at its rank at once; loading all of it again would make it jump.
     addCandidate: {
-      invalidatesTags: [],
+      invalidatesTags: ['Trail'],
       async onQueryStarted({ siftId }, { dispatch, queryFulfilled }) {
         const data = await queryFulfilled.then(
           (answer) => answer.data,
@@ -60,51 +107,103 @@ export const api = generatedApi.enhanceEndpoints({
         );
       },
     },
-    removeCandidate: { invalidatesTags: ['sifting'] },
-    readTranscript: { providesTags: [], keepUnusedDataFor: 900 } as never,
-    listSifts: { providesTags: ['sifting', 'recordings'] }, // its counts of kept ones change with every keep
-    startSift: { invalidatesTags: ['sifting', 'recordings'] },
-    cancelSift: { invalidatesTags: ['sifting', 'recordings'] },
-    retrySift: { invalidatesTags: ['sifting', 'recordings'] },
-    removeRecording: { invalidatesTags: ['recordings', 'shorts', 'sifting', 'clients'] },
-    saveCopy: { invalidatesTags: ['shorts', 'planning'] },
-    saveVariant: { invalidatesTags: ['shorts', 'planning'] },
-    dropVariant: { invalidatesTags: ['shorts', 'planning'] },
-    setApproval: { invalidatesTags: ['shorts', 'planning'] },
+    removeCandidate: { invalidatesTags: ['Ranking', 'Trail'] },
+
+    listShorts: { providesTags: listOf('Short') },
+    readShort: { providesTags: (_, __, id) => [{ type: 'Short', id }] },
+    saveCopy: { invalidatesTags: (_, __, { shortId }) => wordTags(shortId) },
+    saveVariant: { invalidatesTags: (_, __, { shortId }) => wordTags(shortId) },
+    dropVariant: { invalidatesTags: (_, __, { shortId }) => wordTags(shortId) },
+    setApproval: { invalidatesTags: (_, __, { shortId }) => [...wordTags(shortId), LIST('Batch')] },
     proposeCopy: { invalidatesTags: [] },
+
+    listBatches: { providesTags: listOf('Batch') },
+    createBatch: { invalidatesTags: [LIST('Batch')] },
+    updateBatch: { invalidatesTags: (_, __, { batchId }) => [{ type: 'Batch', id: batchId }] },
+    removeBatch: { invalidatesTags: [LIST('Batch')] },
+    readSchedule: { providesTags: ['Schedule'] },
     proposePlan: { invalidatesTags: [] },
-    acceptPlan: { invalidatesTags: ['planning', 'shorts'] },
-    takeOffPost: { invalidatesTags: ['planning', 'shorts'] },
-    movePost: { invalidatesTags: ['planning'] },
-    updateChannel: { invalidatesTags: ['clients', 'planning', 'shorts'] },
-    createChannel: { invalidatesTags: ['clients', 'planning', 'shorts'] },
-    removeChannel: { invalidatesTags: ['clients', 'planning', 'shorts'] },
-    createBlackout: { invalidatesTags: ['clients', 'planning'] },
-    removeBlackout: { invalidatesTags: ['clients', 'planning'] },
-    updatePlatformProfile: { invalidatesTags: ['clients', 'planning', 'shorts'] },
+    acceptPlan: { invalidatesTags: ['Schedule', LIST('Short'), 'Trail'] },
+    takeOffPost: { invalidatesTags: ['Schedule', LIST('Short'), 'Trail'] },
+    movePost: { invalidatesTags: ['Schedule', 'Trail'] },
+    setPostState: { invalidatesTags: ['Schedule', 'Trail'] },
   },
 });
+
+function siftTags(recordingId: string) {
+  return [
+    { type: 'Sift' as const, id: recordingId },
+    { type: 'Recording' as const, id: recordingId },
+  ];
+}
+
+function wordTags(shortId: string) {
+  return [{ type: 'Short' as const, id: shortId }, 'Schedule' as const, 'Trail' as const];
+}
+
+interface Lifecycle {
+  dispatch: (action: never) => unknown;
+  getState: () => unknown;
+  queryFulfilled: Promise<{ data: CandidateView }>;
+}
+
+/** Shows a change of a candidate in every loaded ranking and in the counts of kept ones, and takes it back when the server refuses. */
+async function showAtOnce(candidateId: string, change: (candidate: CandidateView) => void, { dispatch, getState, queryFulfilled }: Lifecycle): Promise<void> {
+  const pending = changePending(candidateId, change);
+  const undo = patchCandidate(dispatch, getState, candidateId, change);
+  try {
+    const { data } = await queryFulfilled;
+    pending.settled(nextRequest());
+    // What else the server made of it: times and lines of moved ends. The state is left alone: a later key may have changed it.
+    const { state: _, ...said } = data;
+    patchCandidate(dispatch, getState, candidateId, (candidate) => {
+      const { state, firstWord, endWord } = candidate;
+      const newer = firstWord !== said.firstWord || endWord !== said.endWord;
+      Object.assign(candidate, newer ? {} : said, { state });
+    });
+  } catch {
+    pending.failed();
+    undo();
+  }
+}
 
 /** Changes a candidate in every loaded ranking. @returns how to take it back */
 function patchCandidate(
   dispatch: (action: never) => unknown,
   getState: () => unknown,
   candidateId: string,
-  change: (candidate: import('./generated-api.js').CandidateView) => void,
+  change: (candidate: CandidateView) => void,
 ): () => void {
   const state = getState() as Parameters<typeof generatedApi.util.selectInvalidatedBy>[0];
   const undos: (() => void)[] = [];
-  for (const { endpointName, originalArgs } of generatedApi.util.selectInvalidatedBy(state, ['sifting'])) {
+  const patch = (action: unknown): void => {
+    undos.push((dispatch(action as never) as { undo: () => void }).undo);
+  };
+  for (const { endpointName, originalArgs } of api.util.selectInvalidatedBy(state as never, ['Ranking'])) {
     if (endpointName !== 'readRanking') continue;
-    const patch = dispatch(
-      generatedApi.util.updateQueryData('readRanking', originalArgs as string, (ranking) => {
-        const candidate = ranking.candidates.find((one) => one.id === candidateId);
+    const siftId = originalArgs as string;
+    const ranking = api.endpoints.readRanking.select(siftId)(state as never).data;
+    const before = ranking?.candidates.find((one) => one.id === candidateId);
+    if (ranking === undefined || before === undefined) continue;
+    const after = { ...before };
+    change(after);
+    patch(
+      generatedApi.util.updateQueryData('readRanking', siftId, (draft) => {
+        const candidate = draft.candidates.find((one) => one.id === candidateId);
         if (candidate !== undefined) change(candidate);
-      }) as never,
-    ) as { undo: () => void };
-    undos.push(patch.undo);
+      }),
+    );
+    const by = Number(after.state === 'kept') - Number(before.state === 'kept');
+    if (by === 0) continue;
+    const { recordingId } = ranking.sift;
+    const count = (sift: RecordingView['latestSift'] | SiftView | undefined): void => {
+      if (sift?.id === siftId) sift.keptCount += by;
+    };
+    patch(generatedApi.util.updateQueryData('listRecordings', undefined, (draft) => count(draft.find((one) => one.id === recordingId)?.latestSift)));
+    patch(generatedApi.util.updateQueryData('listSifts', recordingId, (draft) => count(draft.find((one) => one.id === siftId))));
   }
-  return () => undos.forEach((undo) => undo());
+  return () => undos.reverse().forEach((undo) => undo());
 }
 
+export { baseApi };
 export type * from './generated-api.js';

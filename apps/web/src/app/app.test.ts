@@ -4,9 +4,10 @@ import { api, type CandidateView, type RankingView } from './api.js';
 import { setCsrfToken } from './base-api.js';
 import { keyName } from './keys.js';
 import { problemOf, problemText } from './problems.js';
-import { stageName } from './progress.js';
+import { goOn, signedIn } from './session.js';
+import { stageName } from './stages.js';
 import { store } from './store.js';
-import { didSomething, doNow, undoLast } from './undo.js';
+import { didSomething, doNow, redoLast, undoDeed, undoLast } from './undo.js';
 
 /** The server's answers, by method and path; every request is kept. */
 let answers: Record<string, () => { status?: number; body: unknown }>;
@@ -39,7 +40,7 @@ const notice = (): string | undefined => store.getState().notices.at(-1)?.text;
 const candidate = (fields: Partial<CandidateView> = {}): CandidateView =>
   ({ id: 'c1', rank: 1, state: 'open', title: 'One', firstWord: 4, endWord: 9, ...fields }) as CandidateView;
 const loadRanking = async (): Promise<void> => {
-  answers['GET /api/sifts/s1/ranking'] = () => ({ body: { candidates: [candidate(), candidate({ id: 'c2', rank: 2 })] } });
+  answers['GET /api/sifts/s1/ranking'] = () => ({ body: { sift: { id: 's1', recordingId: 'r1' }, candidates: [candidate(), candidate({ id: 'c2', rank: 2 })] } });
   await store.dispatch(api.endpoints.readRanking.initiate('s1'));
 };
 const ranked = (id = 'c1'): CandidateView =>
@@ -70,6 +71,22 @@ describe('keeping a candidate', () => {
     await store.dispatch(api.endpoints.setCandidateState.initiate({ candidateId: 'c1', candidateStateForm: { state: 'dropped' } }));
     expect(ranked().state).toBe('open');
   });
+  it('stays kept through a list that was asked for before, and counts at once where it is counted', async () => {
+    answers['GET /api/sifts/s1/ranking'] = () => ({ body: { sift: { id: 's1', recordingId: 'r1' }, candidates: [candidate(), candidate({ id: 'c2', rank: 2 })] } });
+    await store.dispatch(api.endpoints.readRanking.initiate('s1'));
+    answers['GET /api/recordings'] = () => ({ body: [{ id: 'r1', latestSift: { id: 's1', keptCount: 2 } }] });
+    await store.dispatch(api.endpoints.listRecordings.initiate(undefined));
+    // A refetch is on its way when the key is pressed, and answers after the server has kept it, with what it saw before.
+    const refetch = store.dispatch(api.endpoints.readRanking.initiate('s1', { forceRefetch: true }));
+    answers['PUT /api/candidates/c1/state'] = () => ({ body: candidate({ state: 'kept' }) });
+    const keep = store.dispatch(api.endpoints.setCandidateState.initiate({ candidateId: 'c1', candidateStateForm: { state: 'kept' } }));
+    expect(ranked().state).toBe('kept');
+    await Promise.all([refetch, keep]);
+    expect(ranked().state).toBe('kept');
+    const recordings = api.endpoints.listRecordings.select(undefined)(store.getState() as never).data!;
+    expect(recordings[0]!.latestSift!.keptCount).toBe(3);
+    expect(asked.filter((one) => one.url === '/api/recordings')).toHaveLength(1);
+  });
   it('takes over what the server says of moved ends', async () => {
     await loadRanking();
     answers['PUT /api/candidates/c1/span'] = () => ({ body: candidate({ firstWord: 5, endWord: 9, startMs: 777 }) });
@@ -77,6 +94,27 @@ describe('keeping a candidate', () => {
     expect(ranked().firstWord).toBe(5);
     await pending;
     expect(ranked().startMs).toBe(777);
+  });
+});
+
+describe('a session that ended', () => {
+  it('keeps what was asked until somebody signs in again, and asks it once more', async () => {
+    store.dispatch(signedIn('u1'));
+    let over = true;
+    answers['PUT /api/shorts/a/copy'] = () => (over ? { status: 401, body: { status: 401, detail: 'Sign in first.' } } : { body: { id: 'a', version: 4 } });
+    const copyForm = { title: 'Typed with care', description: '', hashtags: [], keywords: [], coverLine: '', version: 3 };
+    const saving = store.dispatch(api.endpoints.saveCopy.initiate({ shortId: 'a', copyForm })).unwrap();
+    await expect.poll(() => store.getState().session.ended).toBe(true);
+    over = false;
+    store.dispatch(signedIn('u1'));
+    goOn();
+    expect(await saving).toMatchObject({ version: 4 });
+    expect(asked.map((one) => one.body)).toEqual([JSON.stringify(copyForm), JSON.stringify(copyForm)]);
+  });
+  it('is not asked for where nobody was signed in', async () => {
+    answers['GET /api/session'] = () => ({ status: 401, body: { status: 401, detail: 'Sign in first.' } });
+    const { error } = await store.dispatch(api.endpoints.readSession.initiate());
+    expect(error).toMatchObject({ status: 401 });
   });
 });
 
@@ -126,6 +164,38 @@ describe('undo', () => {
     expect(notice()).toBe('Not now.');
     await undoLast();
     expect(notice()).toBe('There is nothing to undo.');
+  });
+  it('can be undone itself, until something else is done', async () => {
+    const done: string[] = [];
+    const deed = (name: string): void => {
+      didSomething(
+        name,
+        async () => done.push(`not ${name}`),
+        async () => done.push(name),
+      );
+    };
+    deed('a');
+    deed('b');
+    await undoLast();
+    await undoLast();
+    await redoLast();
+    await redoLast();
+    expect(done).toEqual(['not b', 'not a', 'a', 'b']);
+    await undoLast();
+    deed('c');
+    await redoLast();
+    expect(notice()).toBe('There is nothing to do again.');
+  });
+  it('of a notice undoes its own deed, or nothing', async () => {
+    const undone: string[] = [];
+    didSomething('older', async () => undone.push('older'));
+    const older = store.getState().notices.at(-1)!.deedId!;
+    didSomething('newer', async () => undone.push('newer'));
+    await undoDeed(older); // its notice came up again, but something was done since
+    expect(undone).toEqual([]);
+    await undoLast();
+    await undoDeed(older);
+    expect(undone).toEqual(['newer', 'older']);
   });
   it('says what went wrong with an undo', async () => {
     didSomething('stuck', () => Promise.reject({ data: { status: 409, detail: 'It was posted already.' } }));

@@ -13,6 +13,7 @@ function Page({ run }: { run: (what: string) => void }): ReactNode {
     { key: 'k', label: 'Keep', group: 'Page', run: () => run('keep') },
     { key: ' ', label: 'Play', group: 'Page', run: () => run('play') },
     { key: 'mod+z', label: 'Undo', group: 'Page', run: () => run('undo') },
+    { key: 'mod+shift+z', label: 'Redo', group: 'Page', run: () => run('redo') },
     { key: 'ArrowDown', label: 'Next', group: 'Page', run: () => run('next') },
   ]);
   const keys = useActiveKeys();
@@ -51,8 +52,8 @@ describe('keys', () => {
   };
   it('do what they say, large or small, with Ctrl or Command', async () => {
     const { user, run } = page();
-    await user.keyboard('kK{Control>}z{/Control}{Meta>}z{/Meta}{ArrowDown}');
-    expect(run.mock.calls.flat()).toEqual(['keep', 'keep', 'undo', 'undo', 'next']);
+    await user.keyboard('kK{Control>}z{/Control}{Meta>}z{/Meta}{Control>}{Shift>}z{/Shift}{/Control}{ArrowDown}');
+    expect(run.mock.calls.flat()).toEqual(['keep', 'keep', 'undo', 'undo', 'redo', 'next']);
   });
   it('are left to a field that is typed into, and to a slider', async () => {
     const { user, run } = page();
@@ -79,7 +80,7 @@ describe('keys', () => {
     const { user, run } = page();
     await user.keyboard('x');
     await user.click(screen.getByRole('button', { name: 'More' }));
-    expect(screen.getByText('K Keep, space Play, Ctrl Z Undo, ↓ Next, X Drop')).toBeInTheDocument();
+    expect(screen.getByText('K Keep, space Play, Ctrl Z Undo, Ctrl Shift Z Redo, ↓ Next, X Drop')).toBeInTheDocument();
     await user.keyboard('x');
     await user.click(screen.getByRole('button', { name: 'More' }));
     await user.keyboard('x');

@@ -27,7 +27,8 @@ function isTyping(target: EventTarget | null): boolean {
 
 function nameOf(event: KeyboardEvent): string {
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-  return event.ctrlKey || event.metaKey ? `mod+${key}` : key;
+  // Shift is part of what a key writes (`?`, `{`); only beside Ctrl or Command it is a key of its own.
+  return event.ctrlKey || event.metaKey ? `mod+${event.shiftKey ? 'shift+' : ''}${key}` : key;
 }
 
 /** Keys while a component is shown. The newest component's keys win; typing into a field is never caught. */
@@ -77,6 +78,7 @@ const NAMES: Readonly<Record<string, string>> = {
   ArrowLeft: '←',
   ArrowRight: '→',
   'mod+z': 'Ctrl Z',
+  'mod+shift+z': 'Ctrl Shift Z',
   Escape: 'Esc',
 };
 

@@ -4,7 +4,8 @@ export interface Notice {
   readonly id: string;
   readonly kind: 'done' | 'trouble';
   readonly text: string;
-  readonly undoable: boolean;
+  /** The deed that it tells of, which it offers to undo for as long as that is the last one. */
+  readonly deedId: string | null;
 }
 
 /** Short messages at the foot of the screen: what was done (with undo), or what went wrong. */

@@ -3,6 +3,10 @@ export interface Problem {
   readonly status: number;
   readonly detail: string;
   readonly errors?: readonly { readonly field: string; readonly detail: string }[];
+  /** `stale`: somebody else changed it since it was seen. */
+  readonly code?: string;
+  /** What it is now, where it is stale. */
+  readonly current?: unknown;
 }
 
 /** The problem in an error of RTK Query or of an upload, or null. */

@@ -19,6 +19,7 @@ export const recordingView = (id: string, title: string, fields: Partial<Recordi
   clientId: 'c1',
   title,
   durationMs: 1_860_000,
+  version: 1,
   sound: { name: 'a.mp3', type: 'audio/mpeg', bytes: 9 },
   transcript: {
     sourceName: 'slipway.vtt',

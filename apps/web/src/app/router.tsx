@@ -4,6 +4,7 @@ import { ClientsPage } from '../features/clients/clients-page.js';
 import { PlatformsPage } from '../features/clients/platforms-page.js';
 import { DeskPage } from '../features/desk/desk-page.js';
 import { UsersPage } from '../features/identity/users-page.js';
+import { WelcomePage } from '../features/identity/welcome-page.js';
 import { SchedulePage } from '../features/planning/schedule-page.js';
 import { RecordingsPage } from '../features/recordings/recordings-page.js';
 import { ShortsPage } from '../features/shorts/shorts-page.js';
@@ -12,6 +13,7 @@ import { ComparePage } from '../features/sifting/compare-page.js';
 import { NotFound, RouteTrouble, Shell } from './shell.js';
 
 export const router = createBrowserRouter([
+  { path: 'welcome/:token', element: <WelcomePage />, errorElement: <RouteTrouble /> },
   {
     element: <Shell />,
     errorElement: <RouteTrouble />,

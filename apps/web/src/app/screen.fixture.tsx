@@ -1,6 +1,6 @@
 import '@testing-library/jest-dom/vitest';
 import 'reflect-metadata';
-import { cleanup, configure, render } from '@testing-library/react';
+import { cleanup, configure, render, screen, within } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
@@ -8,7 +8,9 @@ import { createMemoryRouter, RouterProvider } from 'react-router';
 import { afterEach, beforeEach, vi } from 'vitest';
 import { baseApi } from './base-api.js';
 import { noticeClosed } from './notices.js';
+import { forgetSavers } from '../features/shorts/copy-saver.js';
 import { store } from './store.js';
+import { forgetDeeds } from './undo.js';
 
 /** What the screen asked of the server. */
 export interface Ask {
@@ -24,6 +26,7 @@ export class Refusal {
     readonly status: number,
     readonly detail: string,
     readonly errors: readonly { field: string; detail: string }[] = [],
+    readonly more: Readonly<Record<string, unknown>> = {},
   ) {}
 }
 
@@ -47,6 +50,8 @@ export function onScreens(): void {
   afterEach(() => {
     cleanup();
     store.dispatch(baseApi.util.resetApiState());
+    forgetDeeds();
+    forgetSavers();
     for (const notice of store.getState().notices) store.dispatch(noticeClosed(notice.id));
     vi.unstubAllGlobals();
   });
@@ -73,7 +78,7 @@ export function show(
     const answer = key in answers ? answers[key] : request.method === 'GET' ? answers[path] : undefined;
     if (answer === undefined) return NEVER;
     const said: unknown = typeof answer === 'function' ? (answer as (one: Ask) => unknown)(ask) : answer;
-    if (said instanceof Refusal) return Response.json({ status: said.status, detail: said.detail, errors: said.errors }, { status: said.status });
+    if (said instanceof Refusal) return Response.json({ status: said.status, detail: said.detail, errors: said.errors, ...said.more }, { status: said.status });
     return said === null ? new Response(null, { status: 204 }) : Response.json(said);
   });
   const router = createMemoryRouter(
@@ -89,6 +94,12 @@ export function show(
     </Provider>,
   );
   return { asked, user: userEvent.setup(), place: () => `${router.state.location.pathname}${router.state.location.search}` };
+}
+
+/** Chooses from a list on our own paper, as a hand does: open it, click a line. */
+export async function pick(user: UserEvent, label: string | RegExp, option: string | RegExp, inside: HTMLElement = document.body): Promise<void> {
+  await user.click(await within(inside).findByLabelText(label, { selector: 'button' }));
+  await user.click(await screen.findByRole('option', { name: option }));
 }
 
 function readBlob(this: Blob): Promise<string> {

@@ -2,23 +2,32 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import clsx from 'clsx';
 import { Moon, Sun, X } from 'lucide-react';
 import { type ReactNode, useEffect, useState } from 'react';
+import { toast, Toaster } from 'sonner';
 import { isRouteErrorResponse, Link, NavLink, Outlet, useRouteError } from 'react-router';
+import { PasswordDialog } from '../features/identity/password-dialog.js';
 import { SignIn } from '../features/identity/sign-in.js';
+import { SignInAgain } from '../features/identity/sign-in-again.js';
 import { Dialog } from '../ui/dialog.js';
 import { Button, EmptyState, Key, Trouble } from '../ui/parts.js';
 import { api } from './api.js';
 import { setCsrfToken } from './base-api.js';
 import { type KeyBinding, useActiveKeys, useKeys } from './keys.js';
-import { noticeClosed } from './notices.js';
-import { useProgress } from './progress.js';
+import { eventsApi } from './events.js';
+import { type Notice, noticeClosed } from './notices.js';
+import { signedIn } from './session.js';
 import { useAppDispatch, useAppSelector } from './store.js';
 import { applyTheme, readTheme, type Theme } from './theme.js';
-import { undoLast } from './undo.js';
+import { redoLast, undoDeed, undoLast, useLastDeedId } from './undo.js';
 
 /** The frame around every screen: who is signed in, where one can go, what is at work, what was just done. */
 export function Shell(): ReactNode {
   const { data: session, isLoading, error, refetch } = api.useReadSessionQuery();
+  const dispatch = useAppDispatch();
   if (session !== undefined) setCsrfToken(session.csrfToken);
+  const userId = session?.userId;
+  useEffect(() => {
+    if (userId !== undefined && error === undefined) dispatch(signedIn(userId));
+  }, [userId, error, dispatch]);
   if (isLoading) return null;
   if (session === undefined) {
     const status = (error as { status?: unknown } | undefined)?.status;
@@ -38,12 +47,15 @@ const PLACES = [
 ] as const;
 
 function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
-  useProgress();
+  eventsApi.useFollowJobsQuery();
+  const ended = useAppSelector((state) => state.session.ended);
   const [help, setHelp] = useState(false);
   useKeys([
     { key: '?', label: 'Show these keys', group: 'Everywhere', run: () => setHelp(true) },
     { key: 'u', label: 'Undo the last change', group: 'Everywhere', run: () => void undoLast() },
     { key: 'mod+z', label: 'Undo the last change', group: 'Everywhere', run: () => void undoLast() },
+    { key: 'r', label: 'Do again what was undone', group: 'Everywhere', run: () => void redoLast() },
+    { key: 'mod+shift+z', label: 'Do again what was undone', group: 'Everywhere', run: () => void redoLast() },
   ]);
   return (
     <div className="grid h-full grid-rows-[44px_1fr]">
@@ -78,6 +90,7 @@ function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
         <Outlet />
       </main>
       <Notices />
+      {ended && <SignInAgain />}
       <KeysDialog open={help} onClose={() => setHelp(false)} />
     </div>
   );
@@ -110,8 +123,10 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
   const [signOut] = api.useSignOutMutation();
   const dispatch = useAppDispatch();
   const [theme, setTheme] = useState<Theme>(readTheme);
+  const [changing, setChanging] = useState(false);
   const item = 'flex w-full items-center gap-2 px-3 py-[7px] text-left data-focus:bg-faint';
   return (
+    <>
     <Menu>
       <MenuButton className="hover:text-bar-text">{name}</MenuButton>
       <MenuItems anchor="bottom end" className="z-50 w-[210px] border border-rule bg-sheet py-1 text-ink shadow-[0_8px_24px_rgba(35,32,27,.2)]">
@@ -127,6 +142,11 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
           >
             {theme === 'day' ? <Moon size={14} /> : <Sun size={14} />}
             {theme === 'day' ? 'Night proof' : 'Day proof'}
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className={item} onClick={() => setChanging(true)}>
+            Change your password
           </button>
         </MenuItem>
         <MenuItem>
@@ -163,41 +183,58 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
         </MenuItem>
       </MenuItems>
     </Menu>
+    {changing && <PasswordDialog onClose={() => setChanging(false)} />}
+    </>
   );
 }
 
+const SHOWN_MS = 6_000;
+
+/** The newest message; what went wrong stays until it is closed. */
 function Notices(): ReactNode {
-  const notices = useAppSelector((state) => state.notices);
+  const newest = useAppSelector((state) => state.notices.at(-1));
   const dispatch = useAppDispatch();
-  const newest = notices.at(-1);
   useEffect(() => {
-    if (newest === undefined || newest.kind === 'trouble') return;
-    const timer = setTimeout(() => dispatch(noticeClosed(newest.id)), 6_000);
-    return () => clearTimeout(timer);
+    if (newest === undefined) {
+      toast.dismiss();
+      return;
+    }
+    const close = (): void => {
+      dispatch(noticeClosed(newest.id));
+    };
+    toast.custom(() => <NoticeCard notice={newest} onClose={close} />, {
+      id: 'notice',
+      duration: newest.kind === 'trouble' ? Number.POSITIVE_INFINITY : SHOWN_MS,
+      onAutoClose: close,
+    });
   }, [newest, dispatch]);
-  if (newest === undefined) return null;
+  return <Toaster position="bottom-center" visibleToasts={1} containerAriaLabel="Messages" hotkey={[]} />;
+}
+
+function NoticeCard({ notice, onClose }: { notice: Notice; onClose: () => void }): ReactNode {
+  const lastDeedId = useLastDeedId();
   return (
     <div
-      role={newest.kind === 'trouble' ? 'alert' : 'status'}
+      role={notice.kind === 'trouble' ? 'alert' : 'status'}
       className={clsx(
-        'fixed bottom-4 left-1/2 z-50 flex max-w-[80ch] -translate-x-1/2 items-center gap-4 border-l-4 bg-bar px-4 py-[9px] text-bar-text shadow-[0_8px_24px_rgba(35,32,27,.3)]',
-        newest.kind === 'trouble' ? 'border-ember' : 'border-bar-soft',
+        'flex w-max max-w-[min(80ch,calc(100vw-32px))] items-center gap-4 border-l-4 bg-bar px-4 py-[9px] text-bar-text shadow-[0_8px_24px_rgba(35,32,27,.3)]',
+        notice.kind === 'trouble' ? 'border-ember' : 'border-bar-soft',
       )}
     >
-      <span>{newest.text}</span>
-      {newest.undoable && (
+      <span>{notice.text}</span>
+      {notice.deedId !== null && notice.deedId === lastDeedId && (
         <button
           type="button"
           className="font-semibold underline underline-offset-2"
           onClick={() => {
-            dispatch(noticeClosed(newest.id));
-            void undoLast();
+            onClose();
+            void undoDeed(notice.deedId!);
           }}
         >
           Undo <Key name="u" />
         </button>
       )}
-      <button type="button" aria-label="Close this message" onClick={() => dispatch(noticeClosed(newest.id))}>
+      <button type="button" aria-label="Close this message" onClick={onClose}>
         <X size={14} />
       </button>
     </div>

@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { parseClock, formatTimecode } from '@sift-reel/core';
-import { type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes, type TextareaHTMLAttributes, useEffect, useId, useState } from 'react';
+import { type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes, useEffect, useId, useState } from 'react';
 
 export const inputClass =
   'w-full rounded border border-edge bg-sheet px-2 py-[5px] text-[13px] text-ink placeholder:text-soft disabled:bg-paper disabled:text-ink aria-[invalid=true]:border-madder';
@@ -50,19 +50,6 @@ type AreaProps = TextareaHTMLAttributes<HTMLTextAreaElement> & Omit<FieldProps, 
 export function AreaField({ label, hint, error, aside, className, ...input }: AreaProps): ReactNode {
   return (
     <Field {...{ label, hint, error, aside, className }}>{(ids) => <textarea rows={4} {...input} {...ids} className={clsx(inputClass, 'resize-y')} />}</Field>
-  );
-}
-
-type SelectProps = SelectHTMLAttributes<HTMLSelectElement> & Omit<FieldProps, 'children'> & { children: ReactNode };
-export function SelectField({ label, hint, error, aside, className, children, ...input }: SelectProps): ReactNode {
-  return (
-    <Field {...{ label, hint, error, aside, className }}>
-      {(ids) => (
-        <select {...input} {...ids} className={inputClass}>
-          {children}
-        </select>
-      )}
-    </Field>
   );
 }
 

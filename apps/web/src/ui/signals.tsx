@@ -21,10 +21,10 @@ export const SIGNAL_HINTS: Readonly<Record<SignalName, string>> = {
 };
 
 /** Six small bars, the signals of a candidate at a glance. */
-export function SignalBars({ values }: { values: readonly number[] }): ReactNode {
+export function SignalBars({ values, faded = false }: { values: readonly number[]; faded?: boolean }): ReactNode {
   const label = SIGNALS.map((signal, i) => `${SIGNAL_LOOK[signal].name} ${values[i] ?? 0}`).join(', ');
   return (
-    <span role="img" aria-label={label} title={label} className="flex h-[26px] flex-none items-end gap-[2px]">
+    <span role="img" aria-label={label} title={label} className={`flex h-[26px] flex-none items-end gap-[2px] ${faded ? 'opacity-50' : ''}`}>
       {SIGNALS.map((signal, i) => (
         <span key={signal} className="flex h-full w-[8px] items-end bg-faint">
           <span className="w-full" style={{ height: `${values[i] ?? 0}%`, background: SIGNAL_LOOK[signal].colour }} />

@@ -1,15 +1,17 @@
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { BlackoutForm as Form } from '@sift-reel/forms';
 import type { ReactNode } from 'react';
-import { useForm } from 'react-hook-form';
+import { Controller, useForm } from 'react-hook-form';
 import { api, type ChannelView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
-import { SelectField, TextField } from '../../ui/fields.js';
+import { DayField } from '../../ui/day-field.js';
+import { TextField } from '../../ui/fields.js';
 import { Button } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
 
 export function BlackoutForm({ clientId, channels }: { clientId: string; channels: readonly ChannelView[] }): ReactNode {
   const [create, { error, isLoading }] = api.useCreateBlackoutMutation();
-  const { register, handleSubmit, formState, reset } = useForm<Form>({
+  const { register, control, watch, handleSubmit, formState, reset } = useForm<Form>({
     resolver: classValidatorResolver(Form),
     defaultValues: { channelId: null, fromDate: '', toDate: '', reason: '' },
   });
@@ -25,17 +27,32 @@ export function BlackoutForm({ clientId, channels }: { clientId: string; channel
       }}
       noValidate
     >
-      <TextField label="From" type="date" {...register('fromDate')} error={formState.errors.fromDate?.message} />
-      <TextField label="To" type="date" {...register('toDate')} error={formState.errors.toDate?.message} />
+      <Controller
+        control={control}
+        name="fromDate"
+        render={({ field }) => <DayField label="From" value={field.value} onChange={field.onChange} error={formState.errors.fromDate?.message} />}
+      />
+      <Controller
+        control={control}
+        name="toDate"
+        render={({ field }) => (
+          <DayField label="To" value={field.value} onChange={field.onChange} min={watch('fromDate') || undefined} error={formState.errors.toDate?.message} />
+        )}
+      />
       <TextField label="Reason" placeholder="stocktaking week" {...register('reason')} error={formState.errors.reason?.message} />
-      <SelectField label="Channel" {...register('channelId', { setValueAs: (value: string | null) => (value === '' || value === null ? null : value) })}>
-        <option value="">all</option>
-        {channels.map((channel) => (
-          <option key={channel.id} value={channel.id}>
-            {channel.name}
-          </option>
-        ))}
-      </SelectField>
+      <Controller
+        control={control}
+        name="channelId"
+        render={({ field }) => (
+          <Select
+            look="field"
+            label="Channel"
+            value={field.value ?? ''}
+            onChange={(id) => field.onChange(id === '' ? null : id)}
+            options={[{ value: '', name: 'all' }, ...channels.map((channel) => ({ value: channel.id, name: channel.name }))]}
+          />
+        )}
+      />
       <Button type="submit" className="mt-[19px]" disabled={isLoading}>
         Add
       </Button>

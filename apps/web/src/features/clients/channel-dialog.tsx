@@ -2,12 +2,14 @@ import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { formatMinute, weekdayName } from '@sift-reel/core';
 import { ChannelForm } from '@sift-reel/forms';
 import { X } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { api, type ChannelView, type PlatformProfileView, type WindowForm } from '../../app/api.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
-import { inputClass, SelectField, TextField } from '../../ui/fields.js';
+import { inputClass, TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
+import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { ZoneOptions } from './zones.js';
 
 interface ChannelDialogProps {
@@ -35,23 +37,17 @@ function ChannelFields({
   const [create, creating] = api.useCreateChannelMutation();
   const [update, updating] = api.useUpdateChannelMutation();
   const error = creating.error ?? updating.error;
-  const { register, control, handleSubmit, formState } = useForm<ChannelForm>({
+  const seen = useRef(channel?.version ?? 1);
+  const { register, control, handleSubmit, formState, getValues, reset } = useForm<ChannelForm>({
     resolver: classValidatorResolver(ChannelForm),
-    defaultValues: {
-      name: channel?.name ?? '',
-      platformProfileId: channel?.platform.id ?? '',
-      zone: channel?.zone ?? zone,
-      order: channel?.order ?? nextOrder,
-      postsPerDay: channel?.postsPerDay ?? 1,
-      postsPerWeek: channel?.postsPerWeek ?? 5,
-      windows: channel?.windows ?? [],
-    },
+    defaultValues: channel === null ? { name: '', platformProfileId: '', zone, order: nextOrder, postsPerDay: 1, postsPerWeek: 5, windows: [] } : toForm(channel),
   });
   const submit = handleSubmit(async (channelForm) => {
     if (channel === null) await create({ clientId, channelForm }).unwrap();
-    else await update({ channelId: channel.id, channelForm }).unwrap();
+    else await update({ channelId: channel.id, channelChangeForm: { ...channelForm, version: seen.current } }).unwrap();
     onClose();
   });
+  const theirs = staleCurrent<ChannelView>(error);
   const wrong = formState.errors;
   return (
     <Dialog open onClose={onClose} title={channel === null ? 'Add a channel' : channel.name} wide>
@@ -63,14 +59,20 @@ function ChannelFields({
       >
         <div className="grid grid-cols-3 gap-4">
           <TextField label="Name" autoFocus {...register('name')} error={wrong.name?.message} />
-          <SelectField label="Platform profile" {...register('platformProfileId')} error={wrong.platformProfileId === undefined ? undefined : 'must be chosen'}>
-            <option value="">choose…</option>
-            {platforms.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </SelectField>
+          <Controller
+            control={control}
+            name="platformProfileId"
+            render={({ field }) => (
+              <Select
+                look="field"
+                label="Platform profile"
+                value={field.value}
+                onChange={field.onChange}
+                options={[{ value: '', name: 'choose…' }, ...platforms.map((one) => ({ value: one.id, name: one.name }))]}
+                error={wrong.platformProfileId === undefined ? undefined : 'Must be chosen'}
+              />
+            )}
+          />
           <TextField label="Time zone" list="zones" {...register('zone')} error={wrong.zone?.message} />
           <TextField
             label="Order"
@@ -97,7 +99,23 @@ function ChannelFields({
         </div>
         <Controller control={control} name="windows" render={({ field }) => <Windows value={field.value} onChange={field.onChange} />} />
         <ZoneOptions />
-        <FormTrouble error={error} />
+        {theirs === null ? (
+          <FormTrouble error={error} />
+        ) : (
+          <StaleChoice
+            what="this channel"
+            changed={differences(toForm(theirs), getValues(), CHANNEL_NAMES)}
+            onTake={() => {
+              seen.current = theirs.version;
+              reset(toForm(theirs));
+              updating.reset();
+            }}
+            onKeep={() => {
+              seen.current = theirs.version;
+              submit().catch(() => undefined);
+            }}
+          />
+        )}
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>
@@ -107,6 +125,19 @@ function ChannelFields({
       </form>
     </Dialog>
   );
+}
+
+const CHANNEL_NAMES = {
+  name: 'Name',
+  zone: 'Time zone',
+  order: 'Order',
+  postsPerDay: 'Posts a day',
+  postsPerWeek: 'Posts a week',
+  windows: 'Windows',
+} as const;
+
+function toForm({ name, platform, zone, order, postsPerDay, postsPerWeek, windows }: ChannelView): ChannelForm {
+  return { name, platformProfileId: platform.id, zone, order, postsPerDay, postsPerWeek, windows };
 }
 
 /** Posting windows by weekday: times on the wall of the channel's zone, each with a weight. */

@@ -2,7 +2,7 @@
 import { fireEvent, screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import type { ChannelView, PlatformProfileView } from '../../app/api.js';
-import { type Answers, onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { type Answers, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { ChannelDialog } from './channel-dialog.js';
 import { PlatformsPage } from './platforms-page.js';
 
@@ -17,6 +17,7 @@ const LOOP: PlatformProfileView = {
   hashtagLimit: 5,
   postsPerDay: 2,
   minGapMinutes: 120,
+  version: 2,
 };
 const CHANNEL: ChannelView = {
   id: 'ch1',
@@ -28,6 +29,7 @@ const CHANNEL: ChannelView = {
   postsPerWeek: 5,
   platform: LOOP,
   windows: [{ weekday: 3, minute: 750, weight: 90 }],
+  version: 7,
 };
 
 describe('a channel', () => {
@@ -52,7 +54,7 @@ describe('a channel', () => {
   it('is made with its windows, in the order of the week, each once', async () => {
     const { user, asked, onClose } = dialog(null, { 'POST api/clients/c1/channels': CHANNEL });
     await user.type(await screen.findByLabelText('Name'), 'Tern clips');
-    await user.selectOptions(screen.getByLabelText('Platform profile'), 'Loop');
+    await pick(user, 'Platform profile', 'Loop');
     fireEvent.change(screen.getByLabelText(/^Time\s*$/), { target: { value: '12:30' } });
     for (const day of ['Fri +', 'Mon +', 'Mon +']) await user.click(screen.getByRole('button', { name: day }));
     fireEvent.change(screen.getByLabelText(/^Weight/), { target: { value: '400' } });
@@ -77,7 +79,7 @@ describe('a channel', () => {
     const answers: Answers = { 'PUT api/channels/ch1': new Refusal(409, 'There is a channel of this name.') };
     const { user, asked, onClose } = dialog(CHANNEL, answers);
     const shown = within(await screen.findByRole('dialog', { name: 'Tern clips' }));
-    expect(shown.getByLabelText('Platform profile')).toHaveValue(LOOP.id);
+    expect(shown.getByLabelText('Platform profile')).toHaveTextContent('Loop');
     expect(shown.getByText('12:30 · 90')).toBeInTheDocument();
     await user.clear(shown.getByLabelText('Posts a week, at most'));
     await user.type(shown.getByLabelText('Posts a week, at most'), '9');
@@ -87,7 +89,24 @@ describe('a channel', () => {
     answers['PUT api/channels/ch1'] = CHANNEL;
     await user.click(shown.getByRole('button', { name: 'Save the channel' }));
     await expect.poll(() => onClose.mock.calls.length).toBe(1);
-    expect(asked.findLast(({ method }) => method === 'PUT')!.body).toMatchObject({ postsPerWeek: 9, order: 2, windows: CHANNEL.windows });
+    expect(asked.findLast(({ method }) => method === 'PUT')!.body).toMatchObject({ postsPerWeek: 9, order: 2, windows: CHANNEL.windows, version: 7 });
+  });
+  it('that somebody else changed meanwhile is shown beside one’s own, and either is chosen', async () => {
+    const theirs = { ...CHANNEL, name: 'Tern shorts', version: 8 };
+    const stale = new Refusal(409, 'Somebody changed this channel while you did.', [], { code: 'stale', current: theirs });
+    const answers: Answers = { 'PUT api/channels/ch1': stale };
+    const { user, asked, onClose } = dialog(CHANNEL, answers);
+    const shown = within(await screen.findByRole('dialog', { name: 'Tern clips' }));
+    await user.clear(shown.getByLabelText('Posts a week, at most'));
+    await user.type(shown.getByLabelText('Posts a week, at most'), '9');
+    await user.click(shown.getByRole('button', { name: 'Save the channel' }));
+    const choice = within(await shown.findByRole('alert'));
+    expect(choice.getByRole('row', { name: 'Name Tern shorts Tern clips' })).toBeInTheDocument();
+    expect(choice.getByRole('row', { name: 'Posts a week 5 9' })).toBeInTheDocument();
+    answers['PUT api/channels/ch1'] = theirs;
+    await user.click(choice.getByRole('button', { name: 'Save yours over it' }));
+    await expect.poll(() => onClose.mock.calls.length).toBe(1);
+    expect(asked.findLast(({ method }) => method === 'PUT')!.body).toMatchObject({ name: 'Tern clips', postsPerWeek: 9, version: 8 });
   });
 });
 
@@ -109,6 +128,6 @@ describe('platform profiles', () => {
     await user.type(limit, '80');
     await user.click(dialog.getByRole('button', { name: /^Save/ }));
     const { id: _, ...fields } = LOOP;
-    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toEqual({ ...fields, titleLimit: 80 });
+    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toEqual({ ...fields, titleLimit: 80 }); // with the version that was seen
   });
 });

@@ -1,11 +1,12 @@
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { ClientForm } from '@sift-reel/forms';
-import type { ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { api, type ClientView } from '../../app/api.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { ListField, TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
+import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { ZoneOptions } from './zones.js';
 
 const FIRST_STANDING = { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
@@ -13,7 +14,8 @@ const FIRST_STANDING = { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 
 export function ClientDialog({ client, onClose, onSaved }: { client: ClientView | null; onClose: () => void; onSaved: (id: string) => void }): ReactNode {
   const [create, creating] = api.useCreateClientMutation();
   const [update, updating] = api.useUpdateClientMutation();
-  const { register, control, handleSubmit, formState } = useForm<ClientForm>({
+  const seen = useRef(client?.version ?? 1);
+  const { register, control, handleSubmit, formState, getValues, reset } = useForm<ClientForm>({
     resolver: classValidatorResolver(ClientForm),
     defaultValues: {
       name: client?.name ?? '',
@@ -24,9 +26,10 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
   });
   const error = creating.error ?? updating.error;
   const submit = handleSubmit(async (clientForm) => {
-    const saved = client === null ? await create(clientForm).unwrap() : await update({ clientId: client.id, clientForm }).unwrap();
+    const saved = client === null ? await create(clientForm).unwrap() : await update({ clientId: client.id, clientChangeForm: { ...clientForm, version: seen.current } }).unwrap();
     onSaved(saved.id);
   });
+  const theirs = staleCurrent<ClientView>(error);
   return (
     <Dialog open onClose={onClose} title={client === null ? 'Add a client' : client.name}>
       <form
@@ -52,7 +55,24 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
           )}
         />
         <ZoneOptions />
-        <FormTrouble error={error} />
+        {theirs === null ? (
+          <FormTrouble error={error} />
+        ) : (
+          <StaleChoice
+            what="this client"
+            changed={differences<Pick<ClientView, 'name' | 'zone' | 'tags'>>(theirs, getValues(), { name: 'Name', zone: 'Time zone', tags: 'Tags' })}
+            onTake={() => {
+              seen.current = theirs.version;
+              const { name, zone, tags, standingBrief } = theirs;
+              reset({ name, zone, tags, standingBrief });
+              updating.reset();
+            }}
+            onKeep={() => {
+              seen.current = theirs.version;
+              submit().catch(() => undefined);
+            }}
+          />
+        )}
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>

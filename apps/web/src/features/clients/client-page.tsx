@@ -1,13 +1,14 @@
 import { formatDay, formatMinute, weekdayName } from '@sift-reel/core';
 import { BriefForm } from '@sift-reel/forms';
 import { Trash2 } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
 import { api, type ChannelView, type ClientView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
 import { ConfirmDialog } from '../../ui/dialog.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { BriefFields, useBriefForm } from '../sifting/brief-form.js';
 import { BlackoutForm } from './blackout-form.js';
 import { ChannelDialog } from './channel-dialog.js';
@@ -42,6 +43,7 @@ export function ClientPage(): ReactNode {
   return (
     <div className="flex h-full flex-col">
       <PageHead title={client.name} aside={client.zone}>
+        <ArchiveButton client={client} />
         <Button onClick={() => setEditing(true)}>Change name, zone, tags</Button>
         <Button tone="fill" onClick={() => setChannel('new')}>
           Add a channel
@@ -73,6 +75,52 @@ export function ClientPage(): ReactNode {
         />
       )}
     </div>
+  );
+}
+
+/** Takes the client out of everybody's sight. Nothing is deleted; the owner brings it back from the list of clients. */
+function ArchiveButton({ client }: { client: ClientView }): ReactNode {
+  const owner = api.useReadSessionQuery().data?.role === 'owner';
+  const [archive, { isLoading }] = api.useArchiveClientMutation();
+  const [restore] = api.useRestoreClientMutation();
+  const [asking, setAsking] = useState(false);
+  const navigate = useNavigate();
+  if (!owner) return null;
+  return (
+    <>
+      <Button tone="quiet" onClick={() => setAsking(true)}>
+        Archive
+      </Button>
+      {asking && (
+        <ConfirmDialog
+          title={`Archive “${client.name}”?`}
+          deed="Archive the client"
+          keep="Keep working for it"
+          busy={isLoading}
+          onClose={() => setAsking(false)}
+          onConfirm={() => {
+            archive(client.id)
+              .unwrap()
+              .then(
+                () => {
+                  didSomething(
+                    `Archived “${client.name}”`,
+                    () => restore(client.id).unwrap(),
+                    () => archive(client.id).unwrap(),
+                  );
+                  void navigate('/clients');
+                },
+                (error: unknown) => {
+                  setAsking(false);
+                  sayTrouble(error);
+                },
+              );
+          }}
+        >
+          Its recordings, shorts, channels and posts go out of everybody’s sight. Nothing is deleted, and the owner can bring it back from the list of clients.
+        </ConfirmDialog>
+      )}
+    </>
   );
 }
 
@@ -171,19 +219,45 @@ function Blackouts({ client, channels }: { client: ClientView; channels: readonl
   );
 }
 
+const BRIEF_NAMES = {
+  partStartMs: 'Part from, ms',
+  partEndMs: 'Part to, ms',
+  minMs: 'Shortest, ms',
+  maxMs: 'Longest, ms',
+  roughCount: 'About how many',
+  topics: 'About',
+  kinds: 'Kinds',
+  avoid: 'Never with',
+} as const;
+
 function StandingBrief({ client }: { client: ClientView }): ReactNode {
-  const [update, { isLoading, error }] = api.useUpdateClientMutation();
-  const { control, setValue, handleSubmit, formState, reset } = useBriefForm(client.standingBrief as BriefForm);
-  const write = (standingBrief: BriefForm) =>
-    update({ clientId: client.id, clientForm: { name: client.name, zone: client.zone, tags: client.tags, standingBrief } }).unwrap();
+  const [update, { isLoading, error, reset: forget }] = api.useUpdateClientMutation();
+  const seen = useRef(client.version);
+  const { control, setValue, handleSubmit, formState, reset, getValues } = useBriefForm(client.standingBrief as BriefForm);
+  useEffect(() => {
+    // What others saved shows here, unless somebody is typing: then their save is refused as stale, and both are offered.
+    if (formState.isDirty) return;
+    seen.current = client.version;
+    reset(client.standingBrief);
+  }, [client.version, client.standingBrief, formState.isDirty, reset]);
+  const write = async (standingBrief: BriefForm): Promise<void> => {
+    const { name, zone, tags } = client;
+    const saved = await update({ clientId: client.id, clientChangeForm: { name, zone, tags, standingBrief, version: seen.current } }).unwrap();
+    seen.current = saved.version;
+  };
+  const theirs = staleCurrent<ClientView>(error);
   const submit = handleSubmit(async (form) => {
     const before = client.standingBrief;
-    await write(form);
-    reset(form);
-    didSomething('Saved the standing brief', async () => {
-      await write(before);
-      reset(before);
-    });
+    const put = async (brief: BriefForm): Promise<void> => {
+      await write(brief);
+      reset(brief);
+    };
+    await put(form);
+    didSomething(
+      'Saved the standing brief',
+      () => put(before),
+      () => put(form),
+    );
   });
   return (
     <section className="h-min border border-rule bg-sheet p-4">
@@ -196,10 +270,25 @@ function StandingBrief({ client }: { client: ClientView }): ReactNode {
         noValidate
       >
         <BriefFields control={control} setValue={setValue} errors={formState.errors} />
-        {error !== undefined && (
+        {error !== undefined && theirs === null && (
           <p role="alert" className="mt-3 text-madder-text">
             {problemText(error)}
           </p>
+        )}
+        {theirs !== null && (
+          <StaleChoice
+            what="this client"
+            changed={differences(theirs.standingBrief, getValues(), BRIEF_NAMES)}
+            onTake={() => {
+              seen.current = theirs.version;
+              reset(theirs.standingBrief);
+              forget();
+            }}
+            onKeep={() => {
+              seen.current = theirs.version;
+              submit().catch(() => undefined);
+            }}
+          />
         )}
         <div className="mt-4 flex justify-end gap-2">
           <Button disabled={!formState.isDirty} onClick={() => reset(client.standingBrief)}>

@@ -2,6 +2,7 @@ import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
+import { didSomething, sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { ClientDialog } from './client-dialog.js';
 
@@ -59,6 +60,7 @@ export function ClientsPage(): ReactNode {
           </li>
         ))}
       </ul>
+      {owner && <Archived />}
       {adding && (
         <ClientDialog
           client={null}
@@ -70,5 +72,45 @@ export function ClientsPage(): ReactNode {
         />
       )}
     </div>
+  );
+}
+
+/** Clients the agency does not work for any more; nothing of theirs is deleted. */
+function Archived(): ReactNode {
+  const { data = [] } = api.useListArchivedClientsQuery();
+  const [restore] = api.useRestoreClientMutation();
+  const [archive] = api.useArchiveClientMutation();
+  if (data.length === 0) return null;
+  return (
+    <section className="flex-none border-t border-rule px-[18px] py-3">
+      <h2>Archived</h2>
+      <ul>
+        {data.map((one) => (
+          <li key={one.id} className="flex items-center gap-3 py-1">
+            <span>{one.name}</span>
+            <span className="time text-soft">since {one.archivedAt.slice(0, 10)}</span>
+            <button
+              type="button"
+              className="underline"
+              onClick={() => {
+                restore(one.id)
+                  .unwrap()
+                  .then(
+                    () =>
+                      didSomething(
+                        `Brought “${one.name}” back`,
+                        () => archive(one.id).unwrap(),
+                        () => restore(one.id).unwrap(),
+                      ),
+                    sayTrouble,
+                  );
+              }}
+            >
+              Bring back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

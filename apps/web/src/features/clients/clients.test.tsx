@@ -16,6 +16,7 @@ const client = (fields: Partial<ClientView> = {}): ClientView => ({
   signalWeights: null,
   recordingCount: 3,
   channelCount: 2,
+  version: 1,
   ...fields,
 });
 const OWNER = { userId: 'u1', name: 'Ada', email: 'ada@example.test', role: 'owner', csrfToken: 't' };

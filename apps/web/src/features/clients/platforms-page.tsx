@@ -1,12 +1,13 @@
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { formatLength, SHAPES } from '@sift-reel/core';
 import { PlatformProfileForm } from '@sift-reel/forms';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { api, type PlatformProfileView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Field, TextField } from '../../ui/fields.js';
+import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
 
 /** The destinations' rules. The owner keeps them; everybody sees them. */
@@ -68,11 +69,25 @@ export function PlatformsPage(): ReactNode {
   );
 }
 
+const PLATFORM_NAMES = {
+  name: 'Name',
+  minDurationMs: 'Shortest, ms',
+  maxDurationMs: 'Longest, ms',
+  shapes: 'Shapes',
+  titleLimit: 'Title',
+  descriptionLimit: 'Description',
+  hashtagLimit: 'Hashtags',
+  postsPerDay: 'Posts a day',
+  minGapMinutes: 'Gap, minutes',
+} as const;
+
 function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView | null; onClose: () => void }): ReactNode {
   const [create, creating] = api.useCreatePlatformProfileMutation();
   const [update, updating] = api.useUpdatePlatformProfileMutation();
-  const { id: _, ...fields } = platform ?? {
+  const seen = useRef(platform?.version ?? 1);
+  const { id: _, version: __, ...fields } = platform ?? {
     id: '',
+    version: 1,
     name: '',
     minDurationMs: 5_000,
     maxDurationMs: 60_000,
@@ -83,7 +98,7 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
     postsPerDay: 2,
     minGapMinutes: 120,
   };
-  const { register, control, handleSubmit, formState } = useForm<PlatformProfileForm>({
+  const { register, control, handleSubmit, formState, getValues, reset } = useForm<PlatformProfileForm>({
     resolver: classValidatorResolver(PlatformProfileForm),
     defaultValues: fields,
   });
@@ -91,9 +106,10 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
   const wrong = formState.errors;
   const submit = handleSubmit(async (platformProfileForm) => {
     if (platform === null) await create(platformProfileForm).unwrap();
-    else await update({ platformProfileId: platform.id, platformProfileForm }).unwrap();
+    else await update({ platformProfileId: platform.id, platformProfileChangeForm: { ...platformProfileForm, version: seen.current } }).unwrap();
     onClose();
   });
+  const theirs = staleCurrent<PlatformProfileView>(error);
   const seconds = (name: 'minDurationMs' | 'maxDurationMs', label: string): ReactNode => (
     <Controller
       control={control}
@@ -154,7 +170,24 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
             )}
           />
         </div>
-        <FormTrouble error={error} />
+        {theirs === null ? (
+          <FormTrouble error={error} />
+        ) : (
+          <StaleChoice
+            what="this profile"
+            changed={differences<PlatformProfileForm>(theirs, getValues(), PLATFORM_NAMES)}
+            onTake={() => {
+              const { id: ___, version, ...now } = theirs;
+              seen.current = version;
+              reset(now);
+              updating.reset();
+            }}
+            onKeep={() => {
+              seen.current = theirs.version;
+              submit().catch(() => undefined);
+            }}
+          />
+        )}
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>

@@ -2,7 +2,7 @@ import { formatDay, formatLength, formatMinute } from '@sift-reel/core';
 import { type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { api } from '../../app/api.js';
-import { stageName } from '../../app/progress.js';
+import { stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
 

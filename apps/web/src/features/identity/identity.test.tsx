@@ -42,6 +42,8 @@ const person = (fields: Partial<UserView>): UserView => ({
   email: 'bo@example.test',
   role: 'producer',
   active: true,
+  invited: false,
+  version: 3,
   clientIds: [C1],
   ...fields,
 });
@@ -64,29 +66,27 @@ describe('users', () => {
     show(<UsersPage />, { 'api/users': new Refusal(403, 'Only an owner sees the users.'), 'api/clients': CLIENTS });
     expect(await screen.findByText('Only an owner sees the users.')).toBeInTheDocument();
   });
-  it('a new one needs a password of twelve characters, and gets the clients that were ticked', async () => {
-    const { user, asked } = show(<UsersPage />, { 'api/users': USERS, 'api/clients': CLIENTS, 'POST api/users': person({ id: 'u4' }) });
-    await user.click(await screen.findByRole('button', { name: 'Add a user' }));
+  it('a new one is invited by a link, with the clients that were ticked', async () => {
+    const answer = { user: person({ id: 'u4', name: 'Dee', email: 'dee@example.test', invited: true }), mailed: true, link: null };
+    const { user, asked } = show(<UsersPage />, { 'api/users': USERS, 'api/clients': CLIENTS, 'POST api/users': answer });
+    await user.click(await screen.findByRole('button', { name: 'Invite a user' }));
     const dialog = within(await screen.findByRole('dialog'));
+    expect(dialog.queryByLabelText(/password/i)).toBeNull(); // the owner knows nobody's password
     await user.type(dialog.getByLabelText('Name'), 'Dee');
     await user.type(dialog.getByLabelText('E-mail'), 'dee@example.test');
-    await user.type(dialog.getByLabelText('First password'), 'short');
     await user.click(dialog.getByLabelText('Harbour Bread'));
-    await user.click(dialog.getByRole('button', { name: 'Add the user' }));
-    await waitFor(() => expect(dialog.getByLabelText('First password')).toHaveAttribute('aria-invalid', 'true'));
-    expect(asked.some(({ method }) => method === 'POST')).toBe(false);
-    await user.type(dialog.getByLabelText('First password'), ' but long now');
-    await user.click(dialog.getByRole('button', { name: 'Add the user' }));
-    await expect
-      .poll(() => asked.find(({ method }) => method === 'POST')?.body)
-      .toEqual({
-        name: 'Dee',
-        email: 'dee@example.test',
-        role: 'producer',
-        password: 'short but long now',
-        clientIds: [C2],
-      });
-    await expect.poll(() => screen.queryByRole('dialog')).toBeNull();
+    await user.click(dialog.getByRole('button', { name: 'Invite the user' }));
+    expect(await screen.findByText(/A link to choose a password is on its way to dee@example.test/)).toBeInTheDocument();
+    expect(asked.find(({ method }) => method === 'POST')!.body).toEqual({ name: 'Dee', email: 'dee@example.test', role: 'producer', clientIds: [C2] });
+  });
+  it('where no mail can be sent, the link is there to be handed over', async () => {
+    const link = 'http://sift-reel.test/welcome/abc';
+    const answer = { user: person({}), mailed: false, link };
+    const { user } = show(<UsersPage />, { 'api/users': USERS, 'api/clients': CLIENTS, 'POST api/users/u2/invitation': answer });
+    await screen.findByText('Bo');
+    await user.click(screen.getAllByRole('button', { name: 'Change' })[1]!);
+    await user.click(await screen.findByRole('button', { name: 'Send a new link' }));
+    expect(await screen.findByLabelText('Link')).toHaveValue(link);
   });
   it('one is changed: a client more, and no longer let in', async () => {
     const { user, asked } = show(<UsersPage />, { 'api/users': USERS, 'api/clients': CLIENTS, 'PUT api/users/u2': person({ active: false }) });
@@ -96,6 +96,6 @@ describe('users', () => {
     await user.click(dialog.getByLabelText('Harbour Bread'));
     await user.click(dialog.getByLabelText('may sign in'));
     await user.click(dialog.getByRole('button', { name: 'Save the user' }));
-    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toEqual({ name: 'Bo', role: 'producer', clientIds: [C1, C2], active: false });
+    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toEqual({ name: 'Bo', role: 'producer', clientIds: [C1, C2], active: false, version: 3 });
   });
 });

@@ -1,18 +1,22 @@
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { NewUserForm, UserForm } from '@sift-reel/forms';
-import { type ReactNode, useState } from 'react';
-import { type Control, Controller, useForm } from 'react-hook-form';
-import { api, type UserView } from '../../app/api.js';
+import { type ReactNode, useRef, useState } from 'react';
+import { type Control, Controller, type FieldValues, type Path, useForm } from 'react-hook-form';
+import { api, type InvitedUserView, type UserView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
-import { Dialog, DialogFoot } from '../../ui/dialog.js';
-import { Field, SelectField, TextField } from '../../ui/fields.js';
-import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
+import { sayTrouble } from '../../app/undo.js';
+import { ConfirmDialog, Dialog, DialogFoot } from '../../ui/dialog.js';
+import { Field, TextField } from '../../ui/fields.js';
+import { Button, FormTrouble, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
+import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 
 /** The owner's list of users and which clients each sees. */
 export function UsersPage(): ReactNode {
   const users = api.useListUsersQuery();
   const clients = api.useListClientsQuery();
   const [editing, setEditing] = useState<UserView | 'new' | null>(null);
+  const [invited, setInvited] = useState<InvitedUserView | null>(null);
   if (users.error !== undefined) return <Trouble title="The users cannot be shown" detail={problemText(users.error)} />;
   if (users.data === undefined || clients.data === undefined) return <Loading what="users" />;
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
@@ -21,9 +25,10 @@ export function UsersPage(): ReactNode {
     <div className="flex h-full flex-col">
       <PageHead title="Users and assignments" aside="each user sees the clients they are assigned to; an owner sees all">
         <Button tone="fill" onClick={() => setEditing('new')}>
-          Add a user
+          Invite a user
         </Button>
       </PageHead>
+      <div className="min-h-0 flex-1 overflow-y-auto">
       <table className="w-full">
         <tbody>
           {users.data.map((user) => (
@@ -31,6 +36,7 @@ export function UsersPage(): ReactNode {
               <td className={cell}>
                 <b>{user.name}</b>
                 {!user.active && <span className="text-soft"> · switched off</span>}
+                {user.invited && user.active && <span className="text-soft"> · invited, has not come yet</span>}
                 <div className="text-soft">{user.email}</div>
               </td>
               <td className={cell}>{user.role}</td>
@@ -48,53 +54,89 @@ export function UsersPage(): ReactNode {
           ))}
         </tbody>
       </table>
-      {editing === 'new' && <NewUser onClose={() => setEditing(null)} />}
-      {editing !== null && editing !== 'new' && <ChangeUser user={editing} onClose={() => setEditing(null)} />}
+      <AgencyTrail />
+      </div>
+      {editing === 'new' && (
+        <NewUser
+          onClose={() => setEditing(null)}
+          onInvited={(user) => {
+            setEditing(null);
+            setInvited(user);
+          }}
+        />
+      )}
+      {editing !== null && editing !== 'new' && (
+        <ChangeUser
+          user={editing}
+          onClose={() => setEditing(null)}
+          onInvited={(user) => {
+            setEditing(null);
+            setInvited(user);
+          }}
+        />
+      )}
+      {invited !== null && <InvitedDialog invited={invited} onClose={() => setInvited(null)} />}
     </div>
   );
 }
 
-function ClientTicks({ control }: { control: Control<NewUserForm> | Control<UserForm> }): ReactNode {
+const ROLE_OPTIONS = [
+  { value: 'producer', name: 'producer' },
+  { value: 'owner', name: 'owner' },
+] as const;
+
+/** Role and clients, the same for a new user and for a known one. */
+function Rights<F extends FieldValues & Pick<UserForm, 'role' | 'clientIds'>>({ control }: { control: Control<F> }): ReactNode {
   const clients = api.useListClientsQuery();
   return (
-    <Controller
-      control={control as Control<UserForm>}
-      name="clientIds"
-      render={({ field }) => (
-        <Field label="Clients">
-          {(ids) => (
-            <div {...ids} className="grid gap-1">
-              {clients.data?.map((client) => (
-                <label key={client.id} className="flex gap-2">
-                  <input
-                    type="checkbox"
-                    className="accent-ink"
-                    checked={field.value.includes(client.id)}
-                    onChange={(event) => field.onChange(event.target.checked ? [...field.value, client.id] : field.value.filter((id) => id !== client.id))}
-                  />
-                  {client.name}
-                </label>
-              ))}
-            </div>
-          )}
-        </Field>
-      )}
-    />
+    <>
+      <Controller
+        control={control}
+        name={'role' as Path<F>}
+        render={({ field }) => <Select look="field" label="Role" value={field.value as UserForm['role']} onChange={field.onChange} options={ROLE_OPTIONS} />}
+      />
+      <Controller
+        control={control}
+        name={'clientIds' as Path<F>}
+        render={({ field }) => (
+          <Field label="Clients">
+            {(ids) => (
+              <div {...ids} role="group" className="grid gap-1">
+                {clients.data?.map((client) => (
+                  <label key={client.id} className="flex gap-2">
+                    <input
+                      type="checkbox"
+                      className="accent-ink"
+                      checked={(field.value as string[]).includes(client.id)}
+                      onChange={(event) =>
+                        field.onChange(
+                          event.target.checked ? [...(field.value as string[]), client.id] : (field.value as string[]).filter((id) => id !== client.id),
+                        )
+                      }
+                    />
+                    {client.name}
+                  </label>
+                ))}
+              </div>
+            )}
+          </Field>
+        )}
+      />
+    </>
   );
 }
 
-function NewUser({ onClose }: { onClose: () => void }): ReactNode {
+function NewUser({ onClose, onInvited }: { onClose: () => void; onInvited: (user: InvitedUserView) => void }): ReactNode {
   const [create, { error, isLoading }] = api.useCreateUserMutation();
   const { register, control, handleSubmit, formState } = useForm<NewUserForm>({
     resolver: classValidatorResolver(NewUserForm),
-    defaultValues: { email: '', name: '', role: 'producer', password: '', clientIds: [] },
+    defaultValues: { email: '', name: '', role: 'producer', clientIds: [] },
   });
   const submit = handleSubmit(async (form) => {
-    await create(form).unwrap();
-    onClose();
+    onInvited(await create(form).unwrap());
   });
   return (
-    <Dialog open onClose={onClose} title="Add a user">
+    <Dialog open onClose={onClose} title="Invite a user">
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -103,25 +145,13 @@ function NewUser({ onClose }: { onClose: () => void }): ReactNode {
         noValidate
       >
         <TextField label="Name" autoFocus {...register('name')} error={formState.errors.name?.message} />
-        <TextField label="E-mail" type="email" {...register('email')} error={formState.errors.email?.message} />
-        <TextField
-          label="First password"
-          type="password"
-          autoComplete="new-password"
-          {...register('password')}
-          hint="At least 12 characters"
-          error={formState.errors.password?.message}
-        />
-        <SelectField label="Role" {...register('role')}>
-          <option value="producer">producer</option>
-          <option value="owner">owner</option>
-        </SelectField>
-        <ClientTicks control={control} />
+        <TextField label="E-mail" type="email" {...register('email')} hint="A link to choose a password goes there" error={formState.errors.email?.message} />
+        <Rights control={control} />
         <FormTrouble error={error} />
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={isLoading}>
-            Add the user
+            Invite the user
           </Button>
         </DialogFoot>
       </form>
@@ -129,16 +159,61 @@ function NewUser({ onClose }: { onClose: () => void }): ReactNode {
   );
 }
 
-function ChangeUser({ user, onClose }: { user: UserView; onClose: () => void }): ReactNode {
-  const [update, { error, isLoading }] = api.useUpdateUserMutation();
-  const { register, control, handleSubmit, formState } = useForm<UserForm>({
+/** Where the link went; where no mail can be sent, the link itself, to be handed over. */
+function InvitedDialog({ invited: { user, mailed, link }, onClose }: { invited: InvitedUserView; onClose: () => void }): ReactNode {
+  return (
+    <Dialog open onClose={onClose} title={`${user.name} is invited`}>
+      {mailed ? (
+        <p>A link to choose a password is on its way to {user.email}. It works once, for seven days.</p>
+      ) : (
+        <>
+          <p>No mail could be sent. Hand this link over yourself; it works once, for seven days.</p>
+          <input aria-label="Link" readOnly value={link ?? ''} className="mt-3 w-full border border-edge bg-sheet px-2 py-1 font-mono text-[12px]" onFocus={(event) => event.target.select()} />
+        </>
+      )}
+      <DialogFoot>
+        {link !== null && <Button onClick={() => void navigator.clipboard.writeText(link)}>Copy the link</Button>}
+        <Button tone="fill" onClick={onClose}>
+          Close
+        </Button>
+      </DialogFoot>
+    </Dialog>
+  );
+}
+
+const USER_NAMES = { name: 'Name', role: 'Role', active: 'May sign in' } as const;
+const toForm = ({ name, role, clientIds, active, version }: UserView): UserForm => ({ name, role, clientIds, active, version });
+
+function ChangeUser({ user, onClose, onInvited }: { user: UserView; onClose: () => void; onInvited: (user: InvitedUserView) => void }): ReactNode {
+  const [update, { error, isLoading, reset: forget }] = api.useUpdateUserMutation();
+  const [invite, inviting] = api.useInviteUserMutation();
+  const [remove, removing] = api.useRemoveUserMutation();
+  const [asking, setAsking] = useState(false);
+  const seen = useRef(user.version);
+  const { register, control, handleSubmit, formState, getValues, reset } = useForm<UserForm>({
     resolver: classValidatorResolver(UserForm),
-    defaultValues: { name: user.name, role: user.role, clientIds: user.clientIds, active: user.active },
+    defaultValues: toForm(user),
   });
-  const submit = handleSubmit(async (userForm) => {
-    await update({ userId: user.id, userForm }).unwrap();
+  const submit = handleSubmit(async (form) => {
+    await update({ userId: user.id, userForm: { ...form, version: seen.current } }).unwrap();
     onClose();
   });
+  const theirs = staleCurrent<UserView>(error);
+  if (asking)
+    return (
+      <ConfirmDialog
+        title={`Remove ${user.name}?`}
+        deed="Remove the user"
+        keep="Keep them"
+        busy={removing.isLoading}
+        onClose={() => setAsking(false)}
+        onConfirm={() => {
+          remove(user.id).unwrap().then(onClose, sayTrouble);
+        }}
+      >
+        They are signed out everywhere at once. What they made stays, without their name. This cannot be undone; to keep the name, let them not sign in.
+      </ConfirmDialog>
+    );
   return (
     <Dialog open onClose={onClose} title={user.email}>
       <form
@@ -149,17 +224,41 @@ function ChangeUser({ user, onClose }: { user: UserView; onClose: () => void }):
         noValidate
       >
         <TextField label="Name" {...register('name')} error={formState.errors.name?.message} />
-        <SelectField label="Role" {...register('role')}>
-          <option value="producer">producer</option>
-          <option value="owner">owner</option>
-        </SelectField>
-        <ClientTicks control={control} />
+        <Rights control={control} />
         <label className="flex gap-2">
           <input type="checkbox" className="accent-ink" {...register('active')} />
           may sign in
         </label>
-        <FormTrouble error={error} />
+        {theirs === null ? (
+          <FormTrouble error={error} />
+        ) : (
+          <StaleChoice
+            what="this user"
+            changed={differences<UserForm>(toForm(theirs), getValues(), USER_NAMES)}
+            onTake={() => {
+              seen.current = theirs.version;
+              reset(toForm(theirs));
+              forget();
+            }}
+            onKeep={() => {
+              seen.current = theirs.version;
+              submit().catch(() => undefined);
+            }}
+          />
+        )}
         <DialogFoot>
+          <Button tone="trouble" className="mr-auto" onClick={() => setAsking(true)}>
+            Remove
+          </Button>
+          <Button
+            disabled={inviting.isLoading}
+            title="A link to choose a new password; the one until now holds until it is used"
+            onClick={() => {
+              invite(user.id).unwrap().then(onInvited, sayTrouble);
+            }}
+          >
+            Send a new link
+          </Button>
           <Button onClick={onClose}>Cancel</Button>
           <Button tone="fill" type="submit" disabled={isLoading}>
             Save the user
@@ -167,5 +266,26 @@ function ChangeUser({ user, onClose }: { user: UserView; onClose: () => void }):
         </DialogFoot>
       </form>
     </Dialog>
+  );
+}
+
+/** What belongs to no client: sign-ins, failures, users, platform profiles, batches. */
+function AgencyTrail(): ReactNode {
+  const { data = [] } = api.useListAgencyAuditQuery(undefined, { refetchOnMountOrArgChange: true });
+  return (
+    <section className="px-[18px] py-5">
+      <h2 className="border-b border-ink pb-1">Who came and went, and what belongs to no client</h2>
+      <ul>
+        {data.map((entry) => (
+          <li key={entry.id} className="flex gap-3 border-b border-rule py-1 text-[12px]">
+            <span className="time w-[110px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')} UTC</span>
+            <span className="w-[150px] flex-none truncate">{entry.who}</span>
+            <span className="min-w-0 truncate">
+              {entry.action.replaceAll('-', ' ')} {entry.subject} {entry.detail !== '' && <>“{entry.detail}”</>}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

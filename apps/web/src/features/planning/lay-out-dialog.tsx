@@ -3,7 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { api, type BatchView, type ScheduleShortView } from '../../app/api.js';
 import { useAppDispatch } from '../../app/store.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
-import { TextField } from '../../ui/fields.js';
+import { DayField } from '../../ui/day-field.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { proposed } from './schedule-slice.js';
 
@@ -42,15 +42,8 @@ export function LayOutDialog({
         }}
       >
         <div className="grid grid-cols-2 gap-4">
-          <TextField label="From" type="date" value={fromDate} onChange={(event) => setFrom(event.target.value)} />
-          <TextField
-            label="To"
-            type="date"
-            value={toDate}
-            min={fromDate}
-            onChange={(event) => setTo(event.target.value)}
-            error={toDate < fromDate ? 'must not be before the first day' : undefined}
-          />
+          <DayField label="From" value={fromDate} min={from} onChange={setFrom} />
+          <DayField label="To" value={toDate} min={fromDate} onChange={setTo} error={toDate < fromDate ? 'must not be before the first day' : undefined} />
         </div>
         <ul className="max-h-[260px] overflow-y-auto border-y border-rule">
           {shorts.map((short) => (

@@ -1,4 +1,4 @@
-import { checkPlacement, instantOf, openSlots, type Plan, type PlanChannel, type PlanShort, type Refusal, wallTimeAt, weekdayOf } from '@sift-reel/core';
+import { checkPlacement, dayNumber, instantOf, mondayOf, openSlots, type Plan, type PlanChannel, type PlanShort, type Refusal, wallTimeAt, weekdayOf } from '@sift-reel/core';
 import type { PostView, ScheduleView } from '../../app/api.js';
 
 const MINUTES_A_DAY = 1_440;
@@ -47,13 +47,16 @@ export function dropOn(plan: Plan, shortId: string, channelId: string, date: str
   return { kind: 'refused', refusal: first! };
 }
 
-/** The open slot with the greatest weight in a stretch of days, for the foot of the board. */
+/** The open slot with the greatest weight in a stretch of days, for the foot of the board: neither its day nor its week is full. */
 export function bestOpenSlot(plan: Plan, from: string, to: string): { channel: PlanChannel; date: string; minute: number } | null {
   let best: { channel: PlanChannel; date: string; minute: number; weight: number } | null = null;
   for (const channel of plan.channels) {
+    const own = plan.posts.filter((post) => post.channelId === channel.id);
+    const inWeek = (monday: string): number => own.filter((post) => mondayOf(post.date) === monday).length;
     for (const slot of openSlots(plan, channel, from, to)) {
-      const full = plan.posts.some((post) => post.channelId === channel.id && post.date === slot.date);
-      if (!full && (best === null || slot.weight > best.weight)) best = { channel, date: slot.date, minute: slot.minute, weight: slot.weight };
+      if (best !== null && slot.weight <= best.weight) continue;
+      if (own.some((post) => post.date === slot.date) || inWeek(mondayOf(slot.date)) >= channel.postsPerWeek) continue;
+      best = { channel, date: slot.date, minute: slot.minute, weight: slot.weight };
     }
   }
   return best;
@@ -62,6 +65,15 @@ export function bestOpenSlot(plan: Plan, from: string, to: string): { channel: P
 /** The day it is where the producer sits; a channel may have another. @param zone of the producer, the browser's own if not given */
 export function dayHere(nowMs: number, zone = new Intl.DateTimeFormat().resolvedOptions().timeZone): string {
   return wallTimeAt(zone, nowMs).date;
+}
+
+/** A day that somebody may have typed into an address, or another where it is none. */
+export function dayOr(text: string | null, other: string): string {
+  try {
+    return text !== null && Number.isFinite(dayNumber(text)) ? text : other;
+  } catch {
+    return other;
+  }
 }
 
 /** How much of a day is over on the wall of a channel's zone, in minutes: -1 for days to come, all of it for those gone by. */

@@ -36,6 +36,7 @@ const post = (fields: Partial<PostView> = {}): PostView => ({
   state: 'planned',
   failure: null,
   why: 'the strongest window of the week',
+  version: 4,
   ...fields,
 });
 const VIEW = {

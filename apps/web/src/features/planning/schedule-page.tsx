@@ -10,9 +10,10 @@ import { problemText } from '../../app/problems.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
 import { Board } from './board.js';
 import { LayOutDialog } from './lay-out-dialog.js';
-import { bestOpenSlot, dayHere, dropOn, toPlan } from './plan.js';
+import { bestOpenSlot, dayHere, dayOr, dropOn, toPlan } from './plan.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
 import { cursorMoved, type Held, pickedUp } from './schedule-slice.js';
@@ -57,8 +58,8 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
   const [params, setParams] = useSearchParams();
   const plan = useMemo(() => toPlan(view), [view]);
   const today = dayHere(plan.nowMs);
-  const from = mondayOf(params.get('week') ?? today);
-  const weeks = Number(params.get('weeks') ?? 1);
+  const from = mondayOf(dayOr(params.get('week'), today)); // an address may have been typed
+  const weeks = WEEKS.find((n) => String(n) === params.get('weeks')) ?? 1;
   const days = daysBetween(from, addDays(from, weeks * 7 - 1));
   const batchId = params.get('batch');
   const [laying, setLaying] = useState(false);
@@ -116,18 +117,12 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
               <ChevronRight size={14} />
             </button>
           </span>
-          <select
-            aria-label="Weeks shown"
-            className="rounded border border-edge bg-sheet px-2 py-[5px]"
-            value={weeks}
-            onChange={(event) => set('weeks', event.target.value === '1' ? null : event.target.value)}
-          >
-            {WEEKS.map((n) => (
-              <option key={n} value={n}>
-                {n} {n === 1 ? 'week' : 'weeks'}
-              </option>
-            ))}
-          </select>
+          <Select
+            label="Weeks shown"
+            value={String(weeks)}
+            onChange={(value) => set('weeks', value === '1' ? null : value)}
+            options={WEEKS.map((n) => ({ value: String(n), name: `${n} ${n === 1 ? 'week' : 'weeks'}` }))}
+          />
           <ExportMenu from={from} to={to} />
           <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying(true)}>
             Lay out {waiting.length > 0 ? waiting.length : unplaced.length} {(waiting.length > 0 ? waiting.length : unplaced.length) === 1 ? 'short' : 'shorts'}

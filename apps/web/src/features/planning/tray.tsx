@@ -4,6 +4,7 @@ import clsx from 'clsx';
 import { type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { BatchView, ScheduleShortView, ScheduleView } from '../../app/api.js';
+import { Select } from '../../ui/select.js';
 import type { Held } from './schedule-slice.js';
 
 interface TrayProps {
@@ -23,19 +24,13 @@ export function Tray({ view, plan, batches, batch, unplaced, clientNames, onBatc
   const total = batch?.shortIds.length ?? view.shorts.filter((short) => short.approved).length;
   return (
     <aside aria-label="Unplaced shorts" className="flex min-h-0 flex-col gap-2 border-r border-rule px-[14px] py-3">
-      <select
-        aria-label="Batch"
-        className="rounded border border-edge bg-sheet px-2 py-[5px] font-semibold"
+      <Select
+        label="Batch"
+        strong
         value={batch?.id ?? ''}
-        onChange={(event) => onBatch(event.target.value === '' ? null : event.target.value)}
-      >
-        <option value="">Every approved short</option>
-        {batches.map((one) => (
-          <option key={one.id} value={one.id}>
-            Batch “{one.name}”
-          </option>
-        ))}
-      </select>
+        onChange={(id) => onBatch(id === '' ? null : id)}
+        options={[{ value: '', name: 'Every approved short' }, ...batches.map((one) => ({ value: one.id, name: `Batch “${one.name}”` }))]}
+      />
       <span className="time text-soft">
         {nowhere.length} of {total} unplaced
       </span>

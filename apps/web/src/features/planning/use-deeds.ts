@@ -23,11 +23,20 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
 
   const moveTo = (post: PostView, channelId: string, date: string, minute: number): void => {
     if (post.channelId === channelId && post.date === date && post.minute === minute) return;
-    const move = (to: { channelId: string; date: string; minute: number }) => movePost({ postId: post.id, movePostForm: to }).unwrap();
-    move({ channelId, date, minute }).then(
+    let { version } = post;
+    const move = async (to: { channelId: string; date: string; minute: number }): Promise<void> => {
+      version = (await movePost({ postId: post.id, movePostForm: { ...to, version } }).unwrap()).version;
+    };
+    const [there, back] = [
+      { channelId, date, minute },
+      { channelId: post.channelId, date: post.date, minute: post.minute },
+    ];
+    move(there).then(
       () =>
-        didSomething(`Moved “${titleOf(post.shortId)}” to ${formatDay(date)} ${formatMinute(minute)}`, () =>
-          move({ channelId: post.channelId, date: post.date, minute: post.minute }),
+        didSomething(
+          `Moved “${titleOf(post.shortId)}” to ${formatDay(date)} ${formatMinute(minute)}`,
+          () => move(back),
+          () => move(there),
         ),
       sayTrouble,
     );
@@ -43,7 +52,16 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
       if (outcome.kind === 'refused') return sayTrouble(new Error(`“${titleOf(shortId)}” cannot go there. ${outcome.refusal.detail}`));
       if (post !== undefined) return moveTo(post, channelId, date, outcome.minute);
       place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.').then(
-        (posts) => didSomething(`Placed “${titleOf(shortId)}” on ${formatDay(date)} ${formatMinute(outcome.minute)}`, () => takeOffPost(posts[0]!.id).unwrap()),
+        (posts) => {
+          let { id } = posts[0]!;
+          didSomething(
+            `Placed “${titleOf(shortId)}” on ${formatDay(date)} ${formatMinute(outcome.minute)}`,
+            () => takeOffPost(id).unwrap(),
+            async () => {
+              id = (await place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.'))[0]!.id;
+            },
+          );
+        },
         sayTrouble,
       );
     },
@@ -51,17 +69,32 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
       takeOffPost(post.id)
         .unwrap()
         .then(
-          () =>
-            didSomething(`Took “${titleOf(post.shortId)}” off ${formatDay(post.date)}`, () =>
-              place(post.shortId, post.channelId, post.date, post.minute, post.batchId, post.why),
-            ),
+          () => {
+            let { id } = post;
+            didSomething(
+              `Took “${titleOf(post.shortId)}” off ${formatDay(post.date)}`,
+              async () => {
+                id = (await place(post.shortId, post.channelId, post.date, post.minute, post.batchId, post.why))[0]!.id;
+              },
+              () => takeOffPost(id).unwrap(),
+            );
+          },
           sayTrouble,
         );
     },
     markPosted: (post, posted) => {
-      const write = (value: boolean) => setPostState({ postId: post.id, postStateForm: { state: value ? 'posted' : 'planned' } }).unwrap();
-      write(posted).then(
-        () => didSomething(posted ? `Marked “${titleOf(post.shortId)}” as posted` : `“${titleOf(post.shortId)}” is planned again`, () => write(!posted)),
+      let { version } = post;
+      const write = async (state: PostView['state']): Promise<void> => {
+        version = (await setPostState({ postId: post.id, postStateForm: { state, version } }).unwrap()).version;
+      };
+      const next = posted ? 'posted' : 'planned';
+      write(next).then(
+        () =>
+          didSomething(
+            posted ? `Marked “${titleOf(post.shortId)}” as posted` : `“${titleOf(post.shortId)}” is planned again`,
+            () => write(post.state), // a post that had failed has failed again
+            () => write(next),
+          ),
         sayTrouble,
       );
     },

@@ -3,12 +3,13 @@ import { Paperclip, Trash2 } from 'lucide-react';
 import { type ReactNode, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, type RecordingView } from '../../app/api.js';
-import { stageName } from '../../app/progress.js';
+import { stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
 import { sayTrouble } from '../../app/undo.js';
 import { ConfirmDialog, Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
 import { BringIn } from './bring-in.js';
 import { pairFiles, upload } from './upload.js';
 
@@ -33,21 +34,12 @@ export function RecordingsPage(): ReactNode {
   return (
     <div className="flex h-full flex-col">
       <PageHead title="Recordings" aside={`${shown.length} on the table`}>
-        <label className="flex items-center gap-2 text-soft">
-          Client
-          <select
-            className="rounded border border-edge bg-sheet px-2 py-[5px] text-ink"
-            value={chosen}
-            onChange={(event) => setParams(event.target.value === '' ? {} : { client: event.target.value })}
-          >
-            <option value="">all</option>
-            {clients.data.map((client) => (
-              <option key={client.id} value={client.id}>
-                {client.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Client"
+          value={chosen}
+          onChange={(id) => setParams(id === '' ? {} : { client: id })}
+          options={[{ value: '', name: 'All clients' }, ...clients.data.map((client) => ({ value: client.id, name: client.name }))]}
+        />
       </PageHead>
       <div className="min-h-0 flex-1 overflow-y-auto">
         {clients.data.length === 0 ? (
@@ -227,7 +219,12 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
     const outcome = await upload(`/api/recordings/${recording.id}/files`, pair, setFraction);
     setFraction(null);
     if (outcome.kind === 'refused') sayTrouble(new Error(outcome.problem.detail));
-    else dispatch(api.util.invalidateTags(['recordings']));
+    else dispatch(
+        api.util.invalidateTags([
+          { type: 'Recording', id: recording.id },
+          { type: 'Recording', id: `words of ${recording.id}` },
+        ]),
+      );
   };
   if (fraction !== null) return <span className="text-soft">{Math.round(fraction * 100)} %</span>;
   return (

@@ -2,7 +2,7 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { RecordingView, TranscriptSummaryView } from '../../app/api.js';
-import { type Answers, onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { type Answers, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
 import { latestSift as sift, recordingView as recording } from '../../app/recording.fixture.js';
 import { RecordingsPage } from './recordings-page.js';
@@ -45,7 +45,7 @@ describe('the recordings', () => {
   it('are shown for one client, which stands in the address', async () => {
     const { user, place } = page([recording('r1', 'On the slipway'), recording('r2', 'The oven', { clientId: 'c2' })]);
     await screen.findByText('On the slipway');
-    await user.selectOptions(screen.getAllByLabelText('Client')[0]!, 'c2');
+    await pick(user, 'Client', 'Harbour Bread');
     expect(place()).toBe('/recordings?client=c2');
     expect(screen.queryByText('On the slipway')).toBeNull();
     expect(screen.getByText('1 on the table')).toBeInTheDocument();

@@ -1,4 +1,6 @@
 import { csrfHeader } from '../../app/base-api.js';
+import { sessionEnded, untilSignedIn } from '../../app/session.js';
+import { store } from '../../app/store.js';
 import type { RecordingView } from '../../app/api.js';
 import { problemOf, type Problem } from '../../app/problems.js';
 
@@ -61,7 +63,11 @@ export function upload(
     };
     const refuse = (detail: string): void => resolve({ kind: 'refused', problem: { status: request.status, detail } });
     request.onload = () => {
-      if (request.status < 300) resolve({ kind: 'done', recording: request.response as RecordingView });
+      if (request.status === 401) {
+        // The session ended: the files wait for somebody to sign in over the screen, and are sent again.
+        store.dispatch(sessionEnded());
+        void untilSignedIn().then(() => upload(path, pair, onProgress, signal).then(resolve));
+      } else if (request.status < 300) resolve({ kind: 'done', recording: request.response as RecordingView });
       else {
         const problem = problemOf(request.response);
         if (problem !== null) resolve({ kind: 'refused', problem });

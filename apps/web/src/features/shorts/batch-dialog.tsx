@@ -2,8 +2,9 @@ import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, type ShortView } from '../../app/api.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
-import { SelectField, TextField } from '../../ui/fields.js';
+import { TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
 
 /** Puts approved shorts into a batch, new or old, and goes on to the schedule. */
 export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly ShortView[]; onClose: () => void; onDone: () => void }): ReactNode {
@@ -20,7 +21,7 @@ export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly Shor
     const batch =
       old === undefined
         ? await createBatch({ name: name.trim(), shortIds: ids }).unwrap()
-        : await updateBatch({ batchId: old.id, batchForm: { name: old.name, shortIds: [...new Set([...old.shortIds, ...ids])] } }).unwrap();
+        : await updateBatch({ batchId: old.id, batchChangeForm: { name: old.name, shortIds: [...new Set([...old.shortIds, ...ids])], version: old.version } }).unwrap();
     onDone();
     void navigate(`/schedule?batch=${batch.id}`);
   };
@@ -41,14 +42,16 @@ export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly Shor
           ))}
         </ul>
         {(batches.data ?? []).length > 0 && (
-          <SelectField label="Into" value={into} onChange={(event) => setInto(event.target.value)}>
-            <option value="new">a new batch</option>
-            {batches.data?.map((batch) => (
-              <option key={batch.id} value={batch.id}>
-                {batch.name} ({batch.shortIds.length})
-              </option>
-            ))}
-          </SelectField>
+          <Select
+            look="field"
+            label="Into"
+            value={into}
+            onChange={setInto}
+            options={[
+              { value: 'new', name: 'a new batch' },
+              ...(batches.data ?? []).map((batch) => ({ value: batch.id, name: `${batch.name} (${batch.shortIds.length})` })),
+            ]}
+          />
         )}
         {into === 'new' && (
           <TextField

@@ -1,5 +1,6 @@
 import { characters, COVER_LINE_LIMIT, formatLength, formatTimecode } from '@sift-reel/core';
 import clsx from 'clsx';
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
 import { type ReactNode, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { api, type CopyView, type ShortChannelView, type ShortView } from '../../app/api.js';
@@ -7,24 +8,40 @@ import { useKeys } from '../../app/keys.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
 import { AreaField, ListField, TextField } from '../../ui/fields.js';
 import { Button } from '../../ui/parts.js';
+import { differences, StaleChoice } from '../../ui/stale.js';
 import { KIND_NAMES } from '../../ui/signals.js';
-
-const SAVE_AFTER_MS = 700;
+import { type Draft, saverOf, useDraft } from './copy-saver.js';
 
 /** The words of one short: for all channels, and a channel's own where it needs them. */
 export function ShortEditor({ short, clientName }: { short: ShortView; clientName: string }): ReactNode {
-  const [channelId, setChannelId] = useState<string | null>(null);
-  const [setApproval, approving] = api.useSetApprovalMutation();
-  const channel = short.channels.find((one) => one.channelId === channelId) ?? null;
+  const [tab, setTab] = useState(0);
+  const [approving, setApproving] = useState(false);
+  const [setApproval] = api.useSetApprovalMutation();
+  const saver = saverOf(short);
+  useEffect(() => () => void saver.flush(), [saver]); // leaving the short, or the page
+  const channel = short.channels[tab - 1] ?? null;
   const approve = (approved: boolean): void => {
-    const write = (value: boolean) => setApproval({ shortId: short.id, approvalForm: { approved: value } }).unwrap();
-    write(approved).then(() => didSomething(`${approved ? 'Approved' : 'Un-approved'} “${short.copy.title}”`, () => write(!approved)), sayTrouble);
+    // What was typed goes first, and the yes is to exactly that.
+    const write = (value: boolean) =>
+      saver.then((version) => setApproval({ shortId: short.id, approvalForm: { approved: value, version } }).unwrap());
+    setApproving(true);
+    write(approved)
+      .then(
+        () =>
+          didSomething(
+            `${approved ? 'Approved' : 'Un-approved'} “${short.copy.title}”`,
+            () => write(!approved),
+            () => write(approved),
+          ),
+        sayTrouble,
+      )
+      .finally(() => setApproving(false));
   };
   useKeys([{ key: 'a', label: short.approved ? 'Un-approve the short' : 'Approve the short', group: 'Shorts', run: () => approve(!short.approved) }]);
   return (
     <section aria-label="Words of the short" className="min-h-0 overflow-y-auto">
-      <div className="flex items-start gap-6 border-b border-rule px-6 py-4">
-        <div className="min-w-0 flex-1">
+      <div className="flex flex-wrap items-start gap-x-6 gap-y-3 border-b border-rule px-6 py-4">
+        <div className="min-w-[240px] flex-1">
           <div className="text-[12px] text-soft">
             {clientName} · {KIND_NAMES[short.kind]} ·{' '}
             <span className="time">
@@ -40,7 +57,7 @@ export function ShortEditor({ short, clientName }: { short: ShortView; clientNam
           </p>
         </div>
         <div className="flex flex-none flex-col items-end gap-2">
-          <Button tone={short.approved ? 'plain' : 'fill'} keyName="a" disabled={approving.isLoading} onClick={() => approve(!short.approved)}>
+          <Button tone={short.approved ? 'plain' : 'fill'} keyName="a" disabled={approving} onClick={() => approve(!short.approved)}>
             {short.approved ? 'Un-approve' : 'Approve the short'}
           </Button>
           {short.approved && <span className="text-[12px] text-verdigris-text">approved by {short.approvedBy}</span>}
@@ -55,33 +72,35 @@ export function ShortEditor({ short, clientName }: { short: ShortView; clientNam
           </span>
         </div>
       </div>
-      <div role="tablist" aria-label="Words for" className="flex flex-wrap gap-1 border-b border-rule px-6 pt-2">
-        <Tab name="All channels" on={channelId === null} onClick={() => setChannelId(null)} />
-        {short.channels.map((one) => (
-          <Tab
-            key={one.channelId}
-            name={one.name}
-            mark={one.unfit !== null || one.problems.length > 0 ? 'trouble' : one.variant !== null ? 'own' : null}
-            on={one.channelId === channelId}
-            onClick={() => setChannelId(one.channelId)}
-          />
-        ))}
-      </div>
-      {channel?.unfit != null && <p className="mx-6 mt-4 border-l-4 border-madder pl-3 text-madder-text">{channel.unfit}</p>}
-      <CopyEditor key={`${short.id} ${channelId ?? ''} ${short.approved}`} short={short} channel={channel} />
+      <TabGroup
+        selectedIndex={channel === null ? 0 : tab}
+        onChange={(next) => {
+          void saver.flush();
+          setTab(next);
+        }}
+      >
+        <TabList aria-label="Words for" className="flex flex-wrap gap-1 border-b border-rule px-6 pt-2">
+          <WordsTab name="All channels" />
+          {short.channels.map((one) => (
+            <WordsTab key={one.channelId} name={one.name} mark={one.unfit !== null || one.problems.length > 0 ? 'trouble' : one.variant !== null ? 'own' : null} />
+          ))}
+        </TabList>
+        <TabPanels>
+          {[null, ...short.channels].map((one) => (
+            <TabPanel key={one?.channelId ?? 'all'} tabIndex={-1}>
+              {one?.unfit != null && <p className="mx-6 mt-4 border-l-4 border-madder pl-3 text-madder-text">{one.unfit}</p>}
+              <CopyEditor short={short} channel={one} saver={saver} />
+            </TabPanel>
+          ))}
+        </TabPanels>
+      </TabGroup>
     </section>
   );
 }
 
-function Tab({ name, on, onClick, mark = null }: { name: string; on: boolean; onClick: () => void; mark?: 'trouble' | 'own' | null }): ReactNode {
+function WordsTab({ name, mark = null }: { name: string; mark?: 'trouble' | 'own' | null }): ReactNode {
   return (
-    <button
-      type="button"
-      role="tab"
-      aria-selected={on}
-      onClick={onClick}
-      className={clsx('border-b-2 px-3 py-[6px]', on ? 'border-madder font-semibold' : 'border-transparent text-soft hover:text-ink')}
-    >
+    <Tab className="border-b-2 border-transparent px-3 py-[6px] text-soft hover:text-ink data-selected:border-madder data-selected:font-semibold data-selected:text-ink">
       {name}
       {mark === 'trouble' && (
         <span className="ml-1 text-madder-text" title="This channel will not take it as it is">
@@ -89,105 +108,75 @@ function Tab({ name, on, onClick, mark = null }: { name: string; on: boolean; on
         </span>
       )}
       {mark === 'own' && <span className="ml-1 text-[11px] text-soft">own words</span>}
-    </button>
+    </Tab>
   );
 }
 
-/** Saves by itself when the hand rests. An approved short cannot be changed. */
-function CopyEditor({ short, channel }: { short: ShortView; channel: ShortChannelView | null }): ReactNode {
-  const stored = channel?.variant ?? short.copy;
-  const [copy, setCopy] = useState<CopyView>(stored);
-  const [state, setState] = useState<'saved' | 'typing' | 'saving' | 'failed'>('saved');
-  const [saveCopy] = api.useSaveCopyMutation();
-  const [saveVariant] = api.useSaveVariantMutation();
+const NAMES = { title: 'Title', description: 'Description', hashtags: 'Hashtags', keywords: 'Keywords', coverLine: 'Cover line' } as const;
+
+/** Saves by itself when the hand rests, and at once when a field is left. An approved short cannot be changed. */
+function CopyEditor({ short, channel, saver }: { short: ShortView; channel: ShortChannelView | null; saver: ReturnType<typeof saverOf> }): ReactNode {
+  const slot = channel?.channelId ?? null;
+  const draft = useDraft(saver, slot);
+  const copy = draft?.copy ?? channel?.variant ?? short.copy;
   const [dropVariant] = api.useDropVariantMutation();
   const [propose, proposing] = api.useProposeCopyMutation();
   const locked = short.approved;
-  const write = (value: CopyView) =>
-    (channel === null
-      ? saveCopy({ shortId: short.id, copyForm: value })
-      : saveVariant({ shortId: short.id, channelId: channel.channelId, copyForm: value })
-    ).unwrap();
-  useEffect(() => {
-    if (state !== 'typing') return;
-    const timer = setTimeout(() => {
-      setState('saving');
-      write(copy).then(
-        () => setState((now) => (now === 'saving' ? 'saved' : now)),
-        (error: unknown) => {
-          setState('failed');
-          sayTrouble(error);
-        },
-      );
-    }, SAVE_AFTER_MS);
-    return () => clearTimeout(timer);
-    // The words alone start the clock.
-  }, [copy, state]);
-  const set = (fields: Partial<CopyView>): void => {
-    setCopy((old) => ({ ...old, ...fields }));
-    setState('typing');
+  const set = (fields: Partial<CopyView>): void => saver.change(slot, { ...copy, ...fields });
+  const write = async (value: CopyView): Promise<void> => {
+    saver.change(slot, value);
+    if (!(await saver.flush())) throw new Error('The words could not be saved.');
   };
-  const replaceWith = (next: CopyView, label: string): void => {
+  const leave = (): void => void saver.flush();
+  const proposeAfresh = (): void => {
+    propose({ shortId: short.id, ...(channel === null ? {} : { channelId: channel.channelId }) })
+      .unwrap()
+      .then(async (next) => {
+        const before = copy;
+        const had = channel === null || channel.variant !== null;
+        await write(next);
+        didSomething(
+          'Proposed the words afresh',
+          () => (had ? write(before) : goBack()),
+          () => write(next),
+        );
+      })
+      .catch(sayTrouble);
+  };
+  const goBack = async (): Promise<void> => {
+    if (channel !== null) await saver.then((version) => dropVariant({ shortId: short.id, channelId: channel.channelId, version }).unwrap());
+  };
+  const backToAll = (): void => {
     const before = copy;
-    setCopy(next);
-    setState('saving');
-    write(next).then(
-      () => {
-        setState('saved');
-        didSomething(label, async () => {
-          setCopy(before);
-          await write(before);
-        });
-      },
-      (error: unknown) => {
-        setState('failed');
-        sayTrouble(error);
-      },
-    );
+    goBack().then(() => didSomething('Went back to the words for all', () => write(before), goBack), sayTrouble);
   };
   const limits =
     channel === null ? tightest(short.channels) : { title: channel.titleLimit, description: channel.descriptionLimit, hashtags: channel.hashtagLimit };
+  const theirs = draft?.theirs ?? null;
   return (
-    <div className="grid max-w-[820px] gap-4 px-6 py-5">
-      <div className="flex items-center gap-3 text-[12px] text-soft">
-        <span role="status">
-          {locked
-            ? 'Approved: un-approve to change the words.'
-            : channel !== null && channel.variant === null && state === 'saved'
-              ? 'Takes the words for all channels. Type, and it gets its own.'
-              : { saved: 'Saved', typing: 'Typing…', saving: 'Saving…', failed: 'Not saved; change something to try again' }[state]}
-        </span>
+    <div className="grid max-w-[820px] gap-4 px-6 py-5" onBlur={leave}>
+      <div className="flex min-h-[28px] flex-wrap items-center gap-3 text-[12px] text-soft">
+        <span role="status">{sayState(locked, channel, draft)}</span>
+        {draft?.state === 'failed' && <Button onClick={() => void saver.flush()}>Save again</Button>}
         {!locked && (
-          <Button
-            tone="quiet"
-            className="ml-auto"
-            disabled={proposing.isLoading}
-            onClick={() => {
-              propose({ shortId: short.id, ...(channel === null ? {} : { channelId: channel.channelId }) })
-                .unwrap()
-                .then((next) => replaceWith(next, 'Proposed the words afresh'), sayTrouble);
-            }}
-          >
+          <Button tone="quiet" className="ml-auto" disabled={proposing.isLoading} onClick={proposeAfresh}>
             Propose afresh
           </Button>
         )}
         {!locked && channel?.variant != null && (
-          <Button
-            tone="quiet"
-            onClick={() => {
-              const before = copy;
-              dropVariant({ shortId: short.id, channelId: channel.channelId })
-                .unwrap()
-                .then(() => {
-                  setCopy(short.copy);
-                  didSomething('Went back to the words for all', () => write(before));
-                }, sayTrouble);
-            }}
-          >
+          <Button tone="quiet" onClick={backToAll}>
             Back to the words for all
           </Button>
         )}
       </div>
+      {draft !== null && theirs !== null && (
+        <StaleChoice
+          what="this short"
+          changed={differences(theirs.channels.find((one) => one.channelId === slot)?.variant ?? theirs.copy, draft.copy, NAMES)}
+          onTake={() => void saver.choose(slot, 'theirs')}
+          onKeep={() => void saver.choose(slot, 'mine')}
+        />
+      )}
       <TextField
         label="Title"
         value={copy.title}
@@ -240,6 +229,12 @@ function CopyEditor({ short, channel }: { short: ShortView; channel: ShortChanne
       )}
     </div>
   );
+}
+
+function sayState(locked: boolean, channel: ShortChannelView | null, draft: Draft | null): string {
+  if (locked) return 'Approved: un-approve to change the words.';
+  if (draft === null) return channel !== null && channel.variant === null ? 'Takes the words for all channels. Type, and it gets its own.' : 'Saved';
+  return { typing: 'Typing…', saving: 'Saving…', failed: `Could not be saved. ${draft.trouble ?? ''}`, stale: 'Not saved: choose below' }[draft.state];
 }
 
 function tightest(channels: readonly ShortChannelView[]): { title: number; description: number; hashtags: number } {

@@ -6,6 +6,7 @@ import { api, type ShortView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { problemText } from '../../app/problems.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
 import { BatchDialog } from './batch-dialog.js';
 import { ShortEditor } from './short-editor.js';
 
@@ -66,23 +67,25 @@ export function ShortsPage(): ReactNode {
       else old.set(name, value);
       return old;
     });
-  const select = 'rounded border border-edge bg-sheet px-2 py-[5px]';
   return (
     <div className="flex h-full flex-col">
       <PageHead title="Shorts" aside={`${list.length} shown, ${list.filter((short) => short.approved).length} approved`}>
-        <select aria-label="Client" className={select} value={clientId} onChange={(event) => change('client', event.target.value, '')}>
-          <option value="">all clients</option>
-          {clients.data.map((client) => (
-            <option key={client.id} value={client.id}>
-              {client.name}
-            </option>
-          ))}
-        </select>
-        <select aria-label="Show" className={select} value={show} onChange={(event) => change('show', event.target.value, 'all')}>
-          <option value="all">drafts and approved</option>
-          <option value="drafts">drafts</option>
-          <option value="approved">approved</option>
-        </select>
+        <Select
+          label="Client"
+          value={clientId}
+          onChange={(id) => change('client', id, '')}
+          options={[{ value: '', name: 'All clients' }, ...clients.data.map((client) => ({ value: client.id, name: client.name }))]}
+        />
+        <Select
+          label="Show"
+          value={show}
+          onChange={(value) => change('show', value, 'all')}
+          options={[
+            { value: 'all' as Shown, name: 'Drafts and approved' },
+            { value: 'drafts', name: 'Drafts' },
+            { value: 'approved', name: 'Approved' },
+          ]}
+        />
         <Button
           tone="fill"
           keyName="b"

@@ -2,7 +2,7 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { BatchView, CopyView, ShortChannelView, ShortView } from '../../app/api.js';
-import { type Answers, type Ask, onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { type Answers, type Ask, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { ShortsPage } from './shorts-page.js';
 
 const copy = (title: string): CopyView => ({ title, description: 'What it is about.', hashtags: ['boats'], keywords: [], coverLine: '' });
@@ -38,6 +38,7 @@ const short = (id: string, title: string, fields: Partial<ShortView> = {}): Shor
   approved: true,
   approvedBy: 'Ada',
   postCount: 0,
+  version: 3,
   ...fields,
 });
 const SHORTS = [
@@ -73,12 +74,12 @@ describe('the shorts', () => {
   it('are filtered by client and state, which stands in the address', async () => {
     const { user, place } = page();
     await screen.findByDisplayValue('No rope at all');
-    await user.selectOptions(screen.getByLabelText('Client'), 'c1');
+    await pick(user, 'Client', 'Tern & Tide');
     expect(titles()).toEqual(['No rope at all', 'The second tide']);
-    await user.selectOptions(screen.getByLabelText('Show'), 'drafts');
+    await pick(user, 'Show', 'Drafts');
     expect(titles()).toEqual(['The second tide']);
     expect(place()).toBe('/shorts?client=c1&show=drafts');
-    await user.selectOptions(screen.getByLabelText('Client'), 'Harbour Bread');
+    await pick(user, 'Client', 'Harbour Bread');
     expect(screen.getByText('No short fits these filters.')).toBeInTheDocument();
   });
   it('are walked with the arrows', async () => {
@@ -91,7 +92,7 @@ describe('the shorts', () => {
     expect(place()).toBe('/shorts/a');
   });
   it('are ticked for a batch only when approved, and a new batch leads to the schedule', async () => {
-    const { user, asked, place } = page({ 'POST api/batches': { id: 'b7', name: 'March', shortIds: ['a'], createdAt: '' } });
+    const { user, asked, place } = page({ 'POST api/batches': { id: 'b7', name: 'March', shortIds: ['a'], createdAt: '', version: 1 } });
     expect(await screen.findByLabelText('Tick “The second tide” for a batch')).toBeDisabled();
     await user.click(screen.getByLabelText('Tick “No rope at all” for a batch'));
     await user.keyboard('b');
@@ -104,14 +105,14 @@ describe('the shorts', () => {
     expect(asked.find(({ method }) => method === 'POST')!.body).toEqual({ name: 'March', shortIds: ['a'] });
   });
   it('join a batch that is there, each once', async () => {
-    const old: BatchView = { id: 'b1', name: 'February', shortIds: ['a', 'z'], createdAt: '' };
+    const old: BatchView = { id: 'b1', name: 'February', shortIds: ['a', 'z'], createdAt: '', version: 5 };
     const { user, asked } = page({ 'api/batches': [old], 'PUT api/batches/b1': ({ body }: Ask) => ({ ...old, ...(body as object) }) });
     await user.click(await screen.findByLabelText('Tick “No rope at all” for a batch'));
     await user.click(screen.getByLabelText('Tick “Bread at four” for a batch'));
     await user.click(screen.getByRole('button', { name: /^Batch 2 shorts/ }));
-    await user.selectOptions(await screen.findByLabelText('Into'), 'February (2)');
+    await pick(user, 'Into', 'February (2)');
     await user.click(within(screen.getByRole('dialog')).getByRole('button', { name: 'Batch 2 shorts' }));
-    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toEqual({ name: 'February', shortIds: ['a', 'z', 'c'] });
+    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toEqual({ name: 'February', shortIds: ['a', 'z', 'c'], version: 5 });
   });
   it('with words too long for a channel, or a channel they do not fit, are told apart', async () => {
     page({

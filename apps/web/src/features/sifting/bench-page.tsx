@@ -1,18 +1,21 @@
 import { formatLength, formatTimecode } from '@sift-reel/core';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { skipToken } from '@reduxjs/toolkit/query';
 import { type ReactNode, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, type BriefForm, type RecordingView, type SiftView } from '../../app/api.js';
-import { stageName } from '../../app/progress.js';
+import { stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
-import { sayTrouble } from '../../app/undo.js';
 import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
 import { KIND_NAMES } from '../../ui/signals.js';
 import { Bench } from './bench.js';
 import { benchLeft } from './bench-slice.js';
 import { BriefDialog } from './brief-dialog.js';
 import { bandName, FIRST_BRIEF } from './brief-form.js';
+import { Reading } from './reading.js';
+
+const NO_CHAPTERS: never[] = [];
 
 /** One recording on the table: its newest sift, or the one in the address; or what is still to be done. */
 export function BenchPage(): ReactNode {
@@ -29,6 +32,8 @@ export function BenchPage(): ReactNode {
     },
     [dispatch, recordingId, siftId],
   );
+  const known = sifts.data?.find((one) => one.state === 'done');
+  const chapters = api.useReadRankingQuery(known?.id ?? skipToken).data?.chapters ?? NO_CHAPTERS;
   const error = recording.error ?? sifts.error ?? clients.error;
   if (error !== undefined) return <Trouble title="The recording cannot be shown" detail={problemText(error)} onRetry={() => void recording.refetch()} />;
   if (recording.data === undefined || sifts.data === undefined || clients.data === undefined) return <Loading what="the bench" />;
@@ -49,18 +54,28 @@ export function BenchPage(): ReactNode {
     <div className="flex h-full flex-col">
       <PageHead title={recording.data.title} aside={aside}>
         {sift !== undefined && <BriefChips brief={sift.brief} durationMs={recording.data.durationMs ?? 0} />}
-        {recording.data.transcript !== null && <Button onClick={() => setBriefing(true)}>{sift === undefined ? 'Brief' : 'Change brief'}</Button>}
+        {sift !== undefined && <Button onClick={() => setBriefing(true)}>Change brief</Button>}
         {sifts.data.length > 1 && <SiftsMenu recordingId={recordingId} sifts={sifts.data} shownId={sift?.id} onGo={go} />}
         {sift?.state === 'done' && <CutSheetMenu recordingId={recordingId} />}
       </PageHead>
       {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}
       <div className="min-h-0 flex-1">
-        {sift === undefined ? (
-          <NoSift recording={recording.data} onBrief={() => setBriefing(true)} />
-        ) : sift.state === 'done' ? (
+        {recording.data.transcript === null ? (
+          <EmptyState title="This recording waits for its transcript">
+            Add the transcript on the recordings screen. Then it can be read here, briefed and sifted.
+          </EmptyState>
+        ) : sift?.state === 'done' ? (
           <Bench recording={recording.data} client={client} siftId={sift.id} />
         ) : (
-          <Unfinished sift={sift} onBrief={() => setBriefing(true)} />
+          <Reading
+            key={recordingId}
+            recording={recording.data}
+            chapters={chapters}
+            brief={start}
+            sift={sift ?? null}
+            onStarted={go}
+            onBrief={() => setBriefing(true)}
+          />
         )}
       </div>
       {briefing && (
@@ -195,79 +210,5 @@ function WorkingLine({ sift, onGo }: { sift: SiftView; onGo: (id: string) => voi
         Show it
       </Button>
     </div>
-  );
-}
-
-function NoSift({ recording, onBrief }: { recording: RecordingView; onBrief: () => void }): ReactNode {
-  if (recording.transcript === null)
-    return (
-      <EmptyState title="This recording waits for its transcript">Add the transcript on the recordings screen. Then it can be briefed and sifted.</EmptyState>
-    );
-  return (
-    <EmptyState
-      title="To be briefed"
-      action={
-        <Button tone="fill" onClick={onBrief}>
-          Brief this recording
-        </Button>
-      }
-    >
-      Say which part counts, how long the clips may be and what they should be about. Sift Reel then ranks every passage of the recording here, and shows why.
-      The client’s standing brief is filled in already.
-    </EmptyState>
-  );
-}
-
-function Unfinished({ sift, onBrief }: { sift: SiftView; onBrief: () => void }): ReactNode {
-  const [cancel] = api.useCancelSiftMutation();
-  const [retry] = api.useRetrySiftMutation();
-  if (sift.state === 'failed' || sift.state === 'cancelled') {
-    return (
-      <EmptyState
-        title={sift.state === 'failed' ? 'The sift failed' : 'The sift was cancelled'}
-        action={
-          <span className="flex gap-2">
-            <Button
-              tone="fill"
-              onClick={() => {
-                retry(sift.id).unwrap().catch(sayTrouble);
-              }}
-            >
-              Run it again
-            </Button>
-            <Button onClick={onBrief}>Change brief</Button>
-          </span>
-        }
-      >
-        {sift.failure ?? 'What was computed so far is kept, so running it again goes on from there.'}
-      </EmptyState>
-    );
-  }
-  const left =
-    sift.leftMs === null || sift.leftMs <= 0
-      ? ''
-      : ` · about ${sift.leftMs < 60_000 ? `${Math.ceil(sift.leftMs / 1_000)} s` : `${Math.ceil(sift.leftMs / 60_000)} min`} left`;
-  return (
-    <EmptyState
-      title={sift.state === 'waiting' ? 'Waiting for a worker' : 'Sifting'}
-      action={
-        <Button
-          onClick={() => {
-            cancel(sift.id).unwrap().catch(sayTrouble);
-          }}
-        >
-          Cancel the sift
-        </Button>
-      }
-    >
-      <div className="mb-3 w-[420px] font-sans text-[13px]" aria-live="polite">
-        <ProgressBar fraction={sift.fraction} label="Sift" />
-        <p className="mt-2">
-          {Math.round(sift.fraction * 100)} % · {stageName(sift.state === 'waiting' ? 'waiting' : sift.stage)}
-          {left}
-        </p>
-      </div>
-      You need not wait here. It goes on in the background, and the desk says when it is done.
-    </EmptyState>
   );
 }

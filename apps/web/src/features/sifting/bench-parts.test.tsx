@@ -9,7 +9,7 @@ import { store } from '../../app/store.js';
 import { Alternatives } from './alternatives.js';
 import { filtered, signalLit } from './bench-slice.js';
 import { PhrasesPane } from './phrases-pane.js';
-import type { Player } from './player.js';
+import type { Player, PlayerTime } from './player.js';
 import { Reasons } from './reasons.js';
 import { Seam } from './seam.js';
 
@@ -31,7 +31,8 @@ const text = (node: ReactNode): string =>
 const tagOf = (node: ReactNode, words: string): string => new RegExp(`<[a-z]+[^>]*>(?=[^<]*${words})`).exec(html(node))?.[0] ?? '';
 
 const nothing = (): void => undefined;
-const PLAYER: Player = { playing: false, atMs: 0, trouble: null, playSpan: nothing, pause: nothing, seek: nothing };
+const timeAt = (ms: number): PlayerTime => ({ subscribe: () => nothing, get: () => ms });
+const PLAYER: Player = { playing: false, time: timeAt(0), trouble: null, playSpan: nothing, pause: nothing, seek: nothing };
 const words = Array.from({ length: 60 }, (_, i) => ({ text: `w${i}`, kind: 'word', speaker: 0, startMs: 1_000 * i, endMs: 1_000 * i + 800 }));
 const TRANSCRIPT = { words } as unknown as Transcript;
 const SIGNALS = ['opening', 'standsAlone', 'substance', 'charge', 'delivery', 'currency'] as const;
@@ -210,7 +211,7 @@ describe('the seam', () => {
       partStartMs={0}
       partEndMs={200_000}
       chosen={null}
-      playheadMs={null}
+      time={timeAt(0)}
       hitsMs={[]}
       onSeek={nothing}
       onChoose={nothing}
@@ -224,7 +225,7 @@ describe('the seam', () => {
     expect(html(seam())).toMatch(/title="9\. Weak one · 01:40"[^>]*bg-ridge/);
   });
   it('marks the chosen one, the playhead and the hits of a search', () => {
-    const shown = html(seam({ chosen: candidate({ id: 'c2', startMs: 100_000, endMs: 120_000 }), playheadMs: 50_000, hitsMs: [20_000, 60_000] }));
+    const shown = html(seam({ chosen: candidate({ id: 'c2', startMs: 100_000, endMs: 120_000 }), time: timeAt(50_000), hitsMs: [20_000, 60_000] }));
     expect(shown).toContain('left:50%;width:10%');
     expect(shown).toMatch(/bg-ink"[^>]*left:25%/);
     expect(shown.match(/bg-indigo/g)).toHaveLength(2);

@@ -1,4 +1,4 @@
-import { baseWeights, lastAtOrBefore, unpackTranscript, weightsFor } from '@sift-reel/core';
+import { baseWeights, unpackTranscript, weightsFor } from '@sift-reel/core';
 import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { api, type CandidateView, type ClientView, type RankingView, type RecordingView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
@@ -7,6 +7,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { doNow } from '../../app/undo.js';
 import { EmptyState, Loading, Trouble } from '../../ui/parts.js';
 import { candidateChosen } from './bench-slice.js';
+import { notesOf } from './notes.js';
 import { toParagraphs } from './paragraphs.js';
 import { usePlayer } from './player.js';
 import { arrange } from './rank.js';
@@ -23,17 +24,6 @@ import { useOwnCandidates } from './use-own-candidates.js';
 import { useReweighed } from './use-reweighed.js';
 import { Weights } from './weights.js';
 
-const NO_SOUND = 'There is no sound, so nothing can be listened to, and Delivery rests on the text.';
-/** The sound came after the sift, or could not be read in it. */
-const UNHEARD = 'This sift did not listen to the sound, so Delivery rests on the text; sift again to have it heard.';
-const LIMIT_WORDS: Readonly<Record<string, string>> = {
-  'no-punctuation':
-    'The transcript has no full stops in places; sentences were restored from pauses, turns, capitals and word classes, so edges deserve a look.',
-  'spread-times': 'Words have no times of their own; they were spread over their captions. Play the ends before you trust them.',
-  'no-speakers': 'Nobody is named, so questions and answers cannot be told apart by voice.',
-  'no-sound': NO_SOUND,
-  'short-part': 'The part that counts is shorter than the shortest candidate.',
-};
 const SAVE_AFTER_MS = 350;
 /** Tabs of the right-hand pane. */
 const REASONS = 0;
@@ -79,7 +69,6 @@ function BenchTable({
   const shown = useMemo(() => arrange(ranking.candidates, filter, sort, onRecord.chapters), [ranking.candidates, filter, sort, onRecord.chapters]);
   const chosen = ranking.candidates.find((one) => one.id === candidateId) ?? null;
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
-  const wordStarts = useMemo(() => transcript.words.map((word) => word.startMs), [transcript]);
   const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`);
   const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);
   const goTo = useCallback((word: number) => setFocus((old) => ({ word, token: (old?.token ?? 0) + 1 })), []);
@@ -133,7 +122,7 @@ function BenchTable({
     else if (chosen !== null) player.playSpan(chosen.startMs, chosen.endMs);
   };
   const seek = (ms: number): void => {
-    const word = Math.max(0, lastAtOrBefore(wordStarts, ms));
+    const word = Math.max(0, transcript.words.findLastIndex((one) => one.startMs <= ms));
     player.seek(ms);
     goTo(word);
     const under = ranking.candidates.find((one) => one.startMs <= ms && ms < one.endMs);
@@ -175,9 +164,8 @@ function BenchTable({
     { key: '}', label: 'End a word later', group: 'Transcript', run: () => nudge('end', 1) },
   ]);
 
-  const playingWord = player.playing ? lastAtOrBefore(wordStarts, player.atMs) : null;
   const deferredShown = useDeferredValue(shown);
-  const notes = ranking.limits.flatMap((limit) => (limit === 'no-sound' && recording.sound !== null ? UNHEARD : (LIMIT_WORDS[limit] ?? [])));
+  const notes = notesOf(ranking.limits, recording.sound !== null);
   const durationMs = recording.durationMs ?? transcript.durationMs;
   return (
     <div className="flex h-full flex-col" data-first-word={firstWord}>
@@ -190,7 +178,7 @@ function BenchTable({
         partStartMs={ranking.sift.brief.partStartMs}
         partEndMs={ranking.sift.brief.partEndMs ?? durationMs}
         chosen={chosen}
-        playheadMs={player.atMs > 0 ? player.atMs : null}
+        time={player.time}
         hitsMs={hitsMs}
         onSeek={seek}
         onChoose={choose}
@@ -212,6 +200,7 @@ function BenchTable({
               clientWeights={client?.signalWeights ?? null}
               siftWeights={baseWeights(topicsAsked, onRecord.weights)}
               topicsAsked={topicsAsked}
+              clientVersion={client?.version ?? 1}
             />
           }
         />
@@ -221,7 +210,7 @@ function BenchTable({
           candidate={chosen}
           span={span}
           lit={lit}
-          playingWord={playingWord}
+          player={player}
           focus={focus}
           onMoveEdge={moveEdge}
           onNudge={nudge}
@@ -323,7 +312,8 @@ function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
     setDraft({ ...span, id: chosen.id });
     clearTimeout(timer.current);
     const target = chosen;
-    pending.current = span.firstWord === target.firstWord && span.endWord === target.endWord ? null : () => save(target, span);
+    const back = span.firstWord === target.firstWord && span.endWord === target.endWord;
+    pending.current = back ? () => setDraft(null) : () => save(target, span); // there and back again is no change
     timer.current = setTimeout(flush, waitMs);
   };
   const withEdge = (edge: 'start' | 'end', word: number): DraftSpan | null => {

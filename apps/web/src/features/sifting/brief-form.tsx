@@ -1,9 +1,11 @@
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { KINDS, type Kind } from '@sift-reel/core';
 import { BriefForm } from '@sift-reel/forms';
+import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import { type Control, Controller, type FieldErrors, useForm, type UseFormSetValue, useWatch } from 'react-hook-form';
-import { ClockField, Field, inputClass, ListField, SelectField, TextField } from '../../ui/fields.js';
+import { ClockField, Field, inputClass, ListField, TextField } from '../../ui/fields.js';
+import { Select } from '../../ui/select.js';
 import { KIND_NAMES } from '../../ui/signals.js';
 
 /** Length bands people ask for. Common practice. */
@@ -31,15 +33,17 @@ interface FieldsProps {
   errors: FieldErrors<BriefForm>;
   /** Field errors from the server, by field. */
   refused?: Readonly<Record<string, string>>;
+  /** One field beside the other where they belong together, and the rest below one another. */
+  narrow?: boolean;
 }
 
 /** The fields of a brief; used for one recording and for a client's standing brief. */
-export function BriefFields({ control, setValue, errors, refused = {} }: FieldsProps): ReactNode {
+export function BriefFields({ control, setValue, errors, refused = {}, narrow = false }: FieldsProps): ReactNode {
   const values = useWatch({ control });
   const band = BANDS.findIndex((one) => one.minMs === values.minMs && one.maxMs === values.maxMs);
   const wrong = (field: keyof BriefForm): string | undefined => errors[field]?.message ?? refused[field];
   return (
-    <div className="grid grid-cols-2 gap-x-5 gap-y-4">
+    <div className={clsx('grid grid-cols-2 gap-x-5 gap-y-4', narrow && '[&>*:nth-child(n+3)]:col-span-2')}>
       <Controller
         control={control}
         name="partStartMs"
@@ -61,11 +65,12 @@ export function BriefFields({ control, setValue, errors, refused = {} }: FieldsP
           <ClockField label="to" value={field.value} onChange={field.onChange} emptyMeans="the end" hint="Leave out the sign-off" error={wrong('partEndMs')} />
         )}
       />
-      <SelectField
+      <Select
+        look="field"
         label="Length of a candidate"
         value={band < 0 ? 'own' : String(band)}
-        onChange={(event) => {
-          const chosen = BANDS[Number(event.target.value)];
+        onChange={(value) => {
+          const chosen = BANDS[Number(value)];
           if (chosen === undefined) setValue('maxMs', (values.maxMs ?? 60_000) + 5_000, { shouldValidate: true });
           else {
             setValue('minMs', chosen.minMs, { shouldValidate: true });
@@ -73,14 +78,8 @@ export function BriefFields({ control, setValue, errors, refused = {} }: FieldsP
           }
         }}
         error={wrong('minMs') ?? wrong('maxMs')}
-      >
-        {BANDS.map((one, i) => (
-          <option key={one.name} value={i}>
-            {one.name}
-          </option>
-        ))}
-        <option value="own">own</option>
-      </SelectField>
+        options={[...BANDS.map((one, i) => ({ value: String(i), name: one.name })), { value: 'own', name: 'own' }]}
+      />
       <Field label="Shortest and longest, seconds">
         {(ids) => (
           <div className="flex items-center gap-2">

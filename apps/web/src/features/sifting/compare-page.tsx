@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { api, type BriefForm, type CandidateView, type RankingView, type SiftView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
 import { KIND_NAMES, SIGNAL_LOOK } from '../../ui/signals.js';
 import { bandName } from './brief-form.js';
 
@@ -45,21 +46,23 @@ export function ComparePage(): ReactNode {
 function Side({ label, sifts, chosen, onPick }: { label: string; sifts: readonly SiftView[]; chosen: string; onPick: (id: string) => void }): ReactNode {
   const sift = sifts.find((one) => one.id === chosen);
   return (
-    <label className="block">
-      <span className="text-[12px] text-soft">{label}</span>
-      <select value={chosen} onChange={(event) => onPick(event.target.value)} className="mt-1 block w-full rounded border border-rule bg-sheet px-2 py-[5px]">
-        {sifts.map((one) => (
-          <option key={one.id} value={one.id}>
-            {briefName(one.brief)} ({new Date(one.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })})
-          </option>
-        ))}
-      </select>
+    <div>
+      <Select
+        look="field"
+        label={label}
+        value={chosen}
+        onChange={onPick}
+        options={sifts.map((one) => ({
+          value: one.id,
+          name: `${briefName(one.brief)} (${new Date(one.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })})`,
+        }))}
+      />
       {sift !== undefined && (
         <span className="mt-1 block text-[12px] text-soft">
           {sift.candidateCount} candidates, {sift.keptCount} kept
         </span>
       )}
-    </label>
+    </div>
   );
 }
 

@@ -3,7 +3,7 @@ import { SIGNALS } from '@sift-reel/core';
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { CandidateView, RankingView, SiftView } from '../../app/api.js';
-import { type Answers, onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { type Answers, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { ComparePage } from './compare-page.js';
 
 const candidate = (id: string, rank: number, score: number, at: number, fields: { title?: string; currency?: number } = {}): CandidateView =>
@@ -68,7 +68,7 @@ describe('two sifts compared', () => {
   it('are chosen on either side', async () => {
     const { user, place } = page();
     await screen.findByText('2 passages in both');
-    await user.selectOptions(screen.getByLabelText(/^First sift/), 'b');
+    await pick(user, /^First sift/, /./);
     expect(place()).toBe('/recordings/r1/compare/b/b');
     expect(await screen.findByText('The same sift twice')).toBeInTheDocument();
   });

@@ -5,7 +5,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { type ReactNode, useState } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { CandidateView, SearchHitView } from '../../app/api.js';
-import { onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
 import { undoLast } from '../../app/undo.js';
 import { weightsWished } from './bench-slice.js';
@@ -113,7 +113,7 @@ describe('the highlight reel', () => {
   it('is of the length asked for, within five seconds, in the order that was said', async () => {
     const { user } = reel();
     expect(Math.abs(lengthsMs().reduce((a, b) => a + b, 0) - 240)).toBeLessThanOrEqual(6);
-    await user.selectOptions(screen.getByLabelText(/^Length/), '120000');
+    await pick(user, /^Length/, '2:00');
     expect(Math.abs(lengthsMs().reduce((a, b) => a + b, 0) - 120)).toBeLessThanOrEqual(6);
     const starts = screen.getAllByTestId('reel-part').map((part) => part.firstElementChild!.textContent);
     expect([...starts].sort()).toEqual(starts);
@@ -161,7 +161,7 @@ describe('what counts', () => {
     store.dispatch(weightsWished(null));
   });
   const panel = (clientWeights: number[] | null = null, answers = {}) =>
-    show(<Weights clientId="c1" clientWeights={clientWeights} siftWeights={FITTED_WEIGHTS} topicsAsked={false} />, answers);
+    show(<Weights clientId="c1" clientWeights={clientWeights} siftWeights={FITTED_WEIGHTS} topicsAsked={false} clientVersion={4} />, answers);
   const slide = async (user: { click: (element: Element) => Promise<void> }, name: string, value: number): Promise<void> => {
     if (screen.queryByRole('slider') === null) await user.click(screen.getByRole('button', { name: /What counts/ }));
     fireEvent.change(screen.getByRole('slider', { name: new RegExp(name) }), { target: { value } });
@@ -215,7 +215,7 @@ describe('a brief', () => {
   }
   it('takes a usual length, or one’s own', async () => {
     const { user } = show(<Form />);
-    await user.selectOptions(screen.getByLabelText('Length of a candidate'), '60–90 s');
+    await pick(user, 'Length of a candidate', '60–90 s');
     expect(values()).toMatchObject({ minMs: 60_000, maxMs: 90_000 });
     fireEvent.change(screen.getByLabelText('Longest, seconds'), { target: { value: '75' } });
     expect(values().maxMs).toBe(75_000);

@@ -1,14 +1,41 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+
+/** Where the sound stands, told to whoever listens: a line, a word; not to the whole bench, sixty times a second. */
+export interface PlayerTime {
+  subscribe(listener: () => void): () => void;
+  /** In ms of the recording. */
+  get(): number;
+}
 
 export interface Player {
   readonly playing: boolean;
-  /** Where the sound stands, in ms of the recording. */
-  readonly atMs: number;
+  readonly time: PlayerTime;
   readonly trouble: string | null;
   /** Plays exactly the span, then stops at its end. */
   playSpan(startMs: number, endMs: number): void;
   pause(): void;
+  /** Goes there; what was to stop at the end of a span plays on from there. */
   seek(ms: number): void;
+}
+
+class Clock implements PlayerTime {
+  private readonly listeners = new Set<() => void>();
+  private atMs = 0;
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  get = (): number => this.atMs;
+  set(ms: number): void {
+    if (ms === this.atMs) return;
+    this.atMs = ms;
+    for (const listener of this.listeners) listener();
+  }
+}
+
+/** Something that follows from the time; renders again only when that changes. */
+export function usePlayerTime<T>(time: PlayerTime, of: (ms: number) => T): T {
+  return useSyncExternalStore(time.subscribe, () => of(time.get()));
 }
 
 /**
@@ -18,8 +45,8 @@ export interface Player {
 export function usePlayer(source: string | null): Player {
   const audio = useRef<HTMLAudioElement | null>(null);
   const until = useRef<number | null>(null);
+  const [clock] = useState(() => new Clock());
   const [playing, setPlaying] = useState(false);
-  const [atMs, setAtMs] = useState(0);
   const [trouble, setTrouble] = useState<string | null>(null);
 
   useEffect(() => {
@@ -36,10 +63,10 @@ export function usePlayer(source: string | null): Player {
       if (until.current !== null && now >= until.current) {
         element.pause();
         element.currentTime = until.current / 1_000;
-        setAtMs(until.current);
+        clock.set(until.current);
         return;
       }
-      setAtMs(now);
+      clock.set(now);
       frame = requestAnimationFrame(tick);
     };
     element.onplay = () => {
@@ -61,7 +88,7 @@ export function usePlayer(source: string | null): Player {
       element.remove();
       audio.current = null;
     };
-  }, [source]);
+  }, [source, clock]);
 
   const playSpan = useCallback((startMs: number, endMs: number) => {
     const element = audio.current;
@@ -73,10 +100,13 @@ export function usePlayer(source: string | null): Player {
     });
   }, []);
   const pause = useCallback(() => audio.current?.pause(), []);
-  const seek = useCallback((ms: number) => {
-    const element = audio.current;
-    setAtMs(ms);
-    if (element !== null) element.currentTime = ms / 1_000;
-  }, []);
-  return useMemo(() => ({ playing, atMs, trouble, playSpan, pause, seek }), [playing, atMs, trouble, playSpan, pause, seek]);
+  const seek = useCallback(
+    (ms: number) => {
+      until.current = null; // the stop of the span before is not this one's
+      clock.set(ms);
+      if (audio.current !== null) audio.current.currentTime = ms / 1_000;
+    },
+    [clock],
+  );
+  return useMemo(() => ({ playing, time: clock, trouble, playSpan, pause, seek }), [playing, clock, trouble, playSpan, pause, seek]);
 }

@@ -5,6 +5,7 @@ import { Search, X } from 'lucide-react';
 import { memo, type ReactNode, useEffect, useRef } from 'react';
 import type { CandidateView, ChapterView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { Select } from '../../ui/select.js';
 import { KIND_NAMES, SIGNAL_LOOK, SignalBars } from '../../ui/signals.js';
 import { filtered, type RankingFilter, type SortBy, sorted, type StateFilter } from './bench-slice.js';
 
@@ -21,7 +22,8 @@ interface RankingProps {
   weights: ReactNode;
 }
 
-const SELECT = 'min-w-0 rounded border border-transparent bg-transparent py-[2px] text-soft hover:border-edge';
+/** Rows of a page, for the keys of that name. */
+const PAGE = 8;
 
 /** The ranking, read down like a contact sheet; drawn only where it is seen. */
 export function Ranking({ all, chapters, shown, strongCount, roughCount, chosenId, onChoose, onReel, weights }: RankingProps): ReactNode {
@@ -74,7 +76,16 @@ export function Ranking({ all, chapters, shown, strongCount, roughCount, chosenI
         className="min-h-0 flex-1 overflow-y-auto"
         role="listbox"
         aria-label="Candidates"
+        tabIndex={0}
         aria-activedescendant={chosenIndex >= 0 ? `candidate-${chosenId}` : undefined}
+        onKeyDown={(event) => {
+          // Up and down are the screen's own keys; these are what a list has besides.
+          const to = { Home: 0, End: shown.length - 1, PageDown: Math.min(shown.length - 1, chosenIndex + PAGE), PageUp: Math.max(0, chosenIndex - PAGE) }[event.key];
+          const next = to === undefined ? undefined : shown[to];
+          if (next === undefined) return;
+          event.preventDefault();
+          onChoose(next.id);
+        }}
       >
         <div className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
@@ -85,9 +96,10 @@ export function Ranking({ all, chapters, shown, strongCount, roughCount, chosenI
                 ref={virtual.measureElement}
                 data-index={item.index}
                 className="absolute inset-x-0 top-0"
+                role="presentation"
                 style={{ transform: `translateY(${item.start}px)` }}
               >
-                <Row candidate={candidate} chosen={candidate.id === chosenId} onChoose={onChoose} />
+                <Row at={item.index} of={shown.length} candidate={candidate} chosen={candidate.id === chosenId} onChoose={onChoose} />
                 {item.index === lineAfter && item.index < shown.length - 1 && <FallLine strongCount={strongCount} roughCount={roughCount} />}
               </div>
             );
@@ -115,34 +127,47 @@ function FallLine({ strongCount, roughCount }: { strongCount: number; roughCount
   );
 }
 
-const Row = memo(function Row({ candidate, chosen, onChoose }: { candidate: CandidateView; chosen: boolean; onChoose: (id: string) => void }): ReactNode {
+const Row = memo(function Row({
+  candidate,
+  at,
+  of,
+  chosen,
+  onChoose,
+}: {
+  candidate: CandidateView;
+  at: number;
+  of: number;
+  chosen: boolean;
+  onChoose: (id: string) => void;
+}): ReactNode {
   const dropped = candidate.state === 'dropped';
   return (
     <div
       id={`candidate-${candidate.id}`}
       role="option"
       aria-selected={chosen}
+      aria-posinset={at + 1}
+      aria-setsize={of}
       aria-label={`${candidate.rank}. ${candidate.title}, score ${Math.round(candidate.score)}, ${candidate.state}`}
       data-testid="candidate"
       onClick={() => onChoose(candidate.id)}
       className={clsx(
         'grid cursor-pointer grid-cols-[26px_1fr_auto_36px] items-center gap-[10px] border-b border-rule py-[9px] pr-[14px]',
         chosen ? 'border-l-4 border-l-madder bg-sheet pl-[12px]' : 'pl-[16px] hover:bg-sheet',
-        dropped && 'opacity-65',
       )}
     >
       <span className={clsx('time justify-self-stretch py-px text-center', candidate.state === 'kept' ? 'bg-verdigris text-sheet' : 'text-soft')}>
         {candidate.rank}
       </span>
       <span className="min-w-0">
-        <span className={clsx('line-clamp-2 leading-[1.3] font-semibold', dropped && 'line-through')}>{candidate.title}</span>
+        <span className={clsx('line-clamp-2 leading-[1.3] font-semibold', dropped && 'text-soft line-through')}>{candidate.title}</span>
         <span className="time text-soft">
           {formatTimecode(candidate.startMs)} · {formatLength(candidate.endMs - candidate.startMs)}
         </span>
         {candidate.state !== 'open' && <span className="ml-2 text-[11px] text-soft">{candidate.state}</span>}
       </span>
-      <SignalBars values={candidate.signals.map((signal) => signal.value)} />
-      <span className="text-right text-[18px] font-bold tracking-[-.02em]">{Math.round(candidate.score)}</span>
+      <SignalBars values={candidate.signals.map((signal) => signal.value)} faded={dropped} />
+      <span className={clsx('text-right text-[18px] font-bold tracking-[-.02em]', dropped && 'text-soft')}>{Math.round(candidate.score)}</span>
     </div>
   );
 });
@@ -190,71 +215,53 @@ function Filters({ chapters }: { chapters: readonly ChapterView[] }): ReactNode 
         />
       </label>
       <div className="mt-1 grid grid-cols-3 gap-x-1 text-[12px]">
-        <select aria-label="Order" className={SELECT} value={sort} onChange={(event) => dispatch(sorted(event.target.value as SortBy))}>
-          <option value="score">by score</option>
-          <option value="time">by time</option>
-          <option value="length">by length</option>
-          {SIGNALS.map((signal) => (
-            <option key={signal} value={signal}>
-              by {SIGNAL_LOOK[signal].name}
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label="Signal"
-          className={SELECT}
+        <Select
+          look="bare"
+          label="Order"
+          value={sort}
+          onChange={(value) => dispatch(sorted(value))}
+          options={[
+            { value: 'score' as SortBy, name: 'by score' },
+            { value: 'time', name: 'by time' },
+            { value: 'length', name: 'by length' },
+            ...SIGNALS.map((signal) => ({ value: signal, name: `by ${SIGNAL_LOOK[signal].name}` })),
+          ]}
+        />
+        <Select
+          look="bare"
+          label="Signal"
           value={filter.signal}
-          onChange={(event) => set({ signal: event.target.value as RankingFilter['signal'] })}
-        >
-          <option value="all">all signals</option>
-          {SIGNALS.map((signal) => (
-            <option key={signal} value={signal}>
-              {SIGNAL_LOOK[signal].name} {filter.atLeast}+
-            </option>
-          ))}
-        </select>
-        <select aria-label="State" className={SELECT} value={filter.state} onChange={(event) => set({ state: event.target.value as StateFilter })}>
-          {STATES.map(([value, name]) => (
-            <option key={value} value={value}>
-              {name}
-            </option>
-          ))}
-        </select>
-        <select aria-label="Kind" className={SELECT} value={filter.kind} onChange={(event) => set({ kind: event.target.value as RankingFilter['kind'] })}>
-          <option value="all">all kinds</option>
-          {KINDS.map((kind) => (
-            <option key={kind} value={kind}>
-              {KIND_NAMES[kind]}
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label="Topic"
-          className={SELECT}
-          disabled={chapters.length < 2}
-          value={filter.topicMs ?? ''}
-          onChange={(event) => set({ topicMs: event.target.value === '' ? null : Number(event.target.value) })}
-        >
-          <option value="">all topics</option>
-          {chapters.map(({ startMs, title }) => (
-            <option key={startMs} value={startMs}>
-              {formatTimecode(startMs)} {title}
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label="Length"
-          className={SELECT}
-          value={filter.longestMs ?? ''}
-          onChange={(event) => set({ longestMs: event.target.value === '' ? null : Number(event.target.value) })}
-        >
-          <option value="">any length</option>
-          {LENGTHS.map(([ms, name]) => (
-            <option key={ms} value={ms}>
-              {name}
-            </option>
-          ))}
-        </select>
+          onChange={(signal) => set({ signal })}
+          options={[
+            { value: 'all' as RankingFilter['signal'], name: 'all signals' },
+            ...SIGNALS.map((signal) => ({ value: signal, name: `${SIGNAL_LOOK[signal].name} ${filter.atLeast}+` })),
+          ]}
+        />
+        <Select look="bare" label="State" value={filter.state} onChange={(state) => set({ state })} options={STATES.map(([value, name]) => ({ value, name }))} />
+        <Select
+          look="bare"
+          label="Kind"
+          value={filter.kind}
+          onChange={(kind) => set({ kind })}
+          options={[{ value: 'all' as RankingFilter['kind'], name: 'all kinds' }, ...KINDS.map((kind) => ({ value: kind, name: KIND_NAMES[kind] }))]}
+        />
+        <Select
+          look="bare"
+          label="Topic"
+          value={String(filter.topicMs ?? '')}
+          onChange={(value) => set({ topicMs: value === '' ? null : Number(value) })}
+          options={[
+            { value: '', name: 'all topics' },
+            ...chapters.map(({ startMs, title }) => ({ value: String(startMs), name: `${formatTimecode(startMs)} ${title}` })),
+          ]}
+        />
+        <Select
+          look="bare"
+          label="Length"
+          value={String(filter.longestMs ?? '')}
+          onChange={(value) => set({ longestMs: value === '' ? null : Number(value) })}
+          options={[{ value: '', name: 'any length' }, ...LENGTHS.map(([ms, name]) => ({ value: String(ms), name }))]}
+        />
       </div>
     </div>
   );

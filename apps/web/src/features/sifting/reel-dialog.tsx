@@ -1,6 +1,7 @@
 import { buildReel, fileName, formatLength, formatTimecode, type Reel, ReelRefusedError, type Transcript, writeCsv } from '@sift-reel/core';
 import { type ReactNode, useMemo, useState } from 'react';
 import type { CandidateView } from '../../app/api.js';
+import { Select } from '../../ui/select.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
 import type { Player } from './player.js';
@@ -31,19 +32,18 @@ export function ReelDialog({
   const made = useMemo(() => tryReel(wanted, lengthMs), [wanted, lengthMs]);
   return (
     <Dialog open wide onClose={onClose} title="Highlight reel">
-      <label className="flex items-center gap-3">
-        <span>Length</span>
-        <select className="rounded border border-rule bg-sheet px-2 py-[4px]" value={lengthMs} onChange={(event) => setLengthMs(Number(event.target.value))}>
-          {LENGTHS_MS.map((ms) => (
-            <option key={ms} value={ms}>
-              {formatLength(ms)}
-            </option>
-          ))}
-        </select>
+      <div className="flex items-center gap-3">
+        <span aria-hidden="true">Length</span>
+        <Select
+          label="Length"
+          value={String(lengthMs)}
+          onChange={(value) => setLengthMs(Number(value))}
+          options={LENGTHS_MS.map((ms) => ({ value: String(ms), name: formatLength(ms) }))}
+        />
         <span className="text-soft">
           The parts worth most that add up to it within 5 seconds, in the order they were said. Dropped candidates are left out.
         </span>
-      </label>
+      </div>
       {typeof made === 'string' ? (
         <p role="alert" className="mt-4 text-madder-text">
           {made}

@@ -1,6 +1,7 @@
 import { formatTimecode } from '@sift-reel/core';
-import { memo, type MouseEvent, type ReactNode, useMemo } from 'react';
+import { memo, type MouseEvent, type PointerEvent, type ReactNode, useMemo, useRef } from 'react';
 import type { CandidateView, ChapterView } from '../../app/api.js';
+import { type PlayerTime, usePlayerTime } from './player.js';
 
 interface SeamProps {
   durationMs: number;
@@ -11,28 +12,50 @@ interface SeamProps {
   partStartMs: number;
   partEndMs: number;
   chosen: CandidateView | null;
-  playheadMs: number | null;
+  time: PlayerTime;
   /** Times of search hits. */
   hitsMs: readonly number[];
   onSeek: (ms: number) => void;
   onChoose: (candidateId: string) => void;
+  /** Where the part that counts can be set by dragging: told both ends. */
+  onPart?: (startMs: number, endMs: number) => void;
 }
 
 const WIDTH = 1_244;
 const RIDGE_HEIGHT = 58;
+/** A drag shorter than this share of the recording is a click. */
+const LEAST_DRAG = 0.004;
 
 /** The recording on the table as one strip: its worth over time, chapters, candidates, and what is left out. */
 export function Seam(props: SeamProps): ReactNode {
-  const { durationMs, chosen, playheadMs, onSeek } = props;
+  const { durationMs, chosen, onSeek, onPart } = props;
   const percent = (ms: number): string => `${(100 * ms) / durationMs}%`;
-  const onClick = (event: MouseEvent<HTMLDivElement>): void => {
+  const drag = useRef<{ fromMs: number; moved: boolean } | null>(null);
+  const msAt = (event: PointerEvent<HTMLDivElement> | MouseEvent<HTMLDivElement>): number => {
     const box = event.currentTarget.getBoundingClientRect();
-    onSeek(Math.round(((event.clientX - box.left) / box.width) * durationMs));
+    return Math.round(Math.min(1, Math.max(0, (event.clientX - box.left) / box.width)) * durationMs);
+  };
+  const onDown = (event: PointerEvent<HTMLDivElement>): void => {
+    if (onPart === undefined) return;
+    drag.current = { fromMs: msAt(event), moved: false };
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const onMove = (event: PointerEvent<HTMLDivElement>): void => {
+    if (drag.current === null || onPart === undefined) return;
+    const ms = msAt(event);
+    const { fromMs } = drag.current;
+    if (!drag.current.moved && Math.abs(ms - fromMs) < durationMs * LEAST_DRAG) return;
+    drag.current.moved = true;
+    onPart(Math.min(fromMs, ms), Math.max(fromMs, ms));
+  };
+  const onClick = (event: MouseEvent<HTMLDivElement>): void => {
+    if (drag.current?.moved !== true) onSeek(msAt(event));
+    drag.current = null;
   };
   return (
     <section aria-label="The recording from start to end" className="flex-none border-b border-rule bg-sheet px-[18px] pt-[6px]">
       <div className="relative h-[98px]">
-        <div className="absolute inset-x-0 top-0 h-[60px] cursor-pointer" onClick={onClick} data-testid="seam">
+        <div className="absolute inset-x-0 top-0 h-[60px] cursor-pointer" onClick={onClick} onPointerDown={onDown} onPointerMove={onMove} data-testid="seam">
           <Ridge ridge={props.ridge} />
           {props.partStartMs > 0 && (
             <div title="Left out by the brief" className="hatched absolute inset-y-0 left-0 opacity-80" style={{ width: percent(props.partStartMs) }} />
@@ -53,13 +76,19 @@ export function Seam(props: SeamProps): ReactNode {
           {props.hitsMs.map((ms) => (
             <span key={ms} aria-hidden="true" className="pointer-events-none absolute top-0 h-[10px] w-[2px] bg-indigo" style={{ left: percent(ms) }} />
           ))}
-          {playheadMs !== null && <div className="pointer-events-none absolute top-0 h-[68px] w-[2px] bg-ink" style={{ left: percent(playheadMs) }} />}
+          <Playhead time={props.time} durationMs={durationMs} />
         </div>
         <Ticks candidates={props.candidates} durationMs={durationMs} strongCount={props.strongCount} chosenId={chosen?.id ?? null} onChoose={props.onChoose} />
         <Chapters chapters={props.chapters} durationMs={durationMs} onSeek={onSeek} />
       </div>
     </section>
   );
+}
+
+/** The only part of the seam that moves while it plays. */
+function Playhead({ time, durationMs }: { time: PlayerTime; durationMs: number }): ReactNode {
+  const atMs = usePlayerTime(time, (ms) => ms);
+  return atMs <= 0 ? null : <div className="pointer-events-none absolute top-0 h-[68px] w-[2px] bg-ink" style={{ left: `${(100 * atMs) / durationMs}%` }} />;
 }
 
 const Ridge = memo(function Ridge({ ridge }: { ridge: readonly number[] }): ReactNode {

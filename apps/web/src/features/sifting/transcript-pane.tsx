@@ -1,10 +1,11 @@
-import { formatTimecode, SIGNALS, type SignalName, type Transcript } from '@sift-reel/core';
+import { formatTimecode, lastAtOrBefore, SIGNALS, type SignalName, type Transcript } from '@sift-reel/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
 import { type CSSProperties, memo, type PointerEvent as ReactPointerEvent, type ReactNode, useCallback, useEffect, useMemo, useRef } from 'react';
 import type { CandidateView } from '../../app/api.js';
 import { SIGNAL_LOOK } from '../../ui/signals.js';
 import { type Paragraph, paragraphOf } from './paragraphs.js';
+import { type Player, usePlayerTime } from './player.js';
 
 /** Where the handles stand while they are moved; the candidate's own words otherwise. */
 export interface DraftSpan {
@@ -18,7 +19,7 @@ interface TranscriptPaneProps {
   candidate: CandidateView | null;
   span: DraftSpan | null;
   lit: SignalName | null;
-  playingWord: number | null;
+  player: Player;
   /** Scrolls to this word when it changes. */
   focus: { readonly word: number; readonly token: number } | null;
   onMoveEdge: (edge: 'start' | 'end', word: number, final: boolean) => void;
@@ -35,6 +36,9 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
   const { transcript, paragraphs, candidate, span, focus } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const firstWords = useMemo(() => paragraphs.map((one) => one.firstWord), [paragraphs]);
+  const wordStarts = useMemo(() => transcript.words.map((word) => word.startMs), [transcript]);
+  const { player } = props;
+  const playingWord = usePlayerTime(player.time, (ms) => (player.playing ? lastAtOrBefore(wordStarts, ms) : null));
   const virtual = useVirtualizer({
     count: paragraphs.length,
     getScrollElement: () => scroller.current,
@@ -110,7 +114,7 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
                   span={span}
                   lit={props.lit}
                   playingWord={
-                    props.playingWord !== null && props.playingWord >= paragraph.firstWord && props.playingWord < paragraph.endWord ? props.playingWord : null
+                    playingWord !== null && playingWord >= paragraph.firstWord && playingWord < paragraph.endWord ? playingWord : null
                   }
                   onWord={props.onWord}
                   startDrag={startDrag}
@@ -178,7 +182,7 @@ const ParagraphRow = memo(function ParagraphRow({ transcript, paragraph, marks, 
         key={i}
         data-word={i}
         onClick={() => onWord(i)}
-        className={clsx('cursor-pointer', inside ? 'bg-tint' : 'text-soft', word.kind === 'mark' && 'text-[15px] italic', playingWord === i && 'bg-lit')}
+        className={clsx('cursor-pointer', inside ? 'bg-tint' : span !== null && 'text-soft', word.kind === 'mark' && 'text-[15px] italic', playingWord === i && 'bg-lit')}
         style={underline(signals, lit)}
       >
         {word.text}

@@ -23,8 +23,18 @@ export function useOwnCandidates(siftId: string, candidates: readonly CandidateV
       onMade(made.id);
       // What is in the ranking already is not made again, and so not taken away by undo.
       if (candidates.some((one) => one.id === made.id))
-        store.dispatch(noticed({ kind: 'done', text: `These words are in “${made.title}” already.`, undoable: false }));
-      else didSomething(around ? 'Made a candidate around those words' : 'Made a candidate of those words', () => takeAway(made.id).unwrap());
+        store.dispatch(noticed({ kind: 'done', text: `These words are in “${made.title}” already.`, deedId: null }));
+      else {
+        let { id } = made;
+        didSomething(
+          around ? 'Made a candidate around those words' : 'Made a candidate of those words',
+          () => takeAway(id).unwrap(),
+          async () => {
+            id = (await write(span, around)).id;
+            onMade(id);
+          },
+        );
+      }
     }, sayTrouble);
   };
   return {

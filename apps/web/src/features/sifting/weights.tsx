@@ -1,6 +1,6 @@
 import { ASKED_CURRENCY, FITTED_WEIGHTS, SIGNALS } from '@sift-reel/core';
 import { SlidersHorizontal } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { api } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { doNow } from '../../app/undo.js';
@@ -17,12 +17,14 @@ export function Weights({
   clientWeights,
   siftWeights,
   topicsAsked,
+  clientVersion,
 }: {
   clientId: string;
   clientWeights: readonly number[] | null;
   /** Before Currency is raised for topics. */
   siftWeights: readonly number[];
   topicsAsked: boolean;
+  clientVersion: number;
 }): ReactNode {
   const wished = useAppSelector((state) => state.bench.weights);
   const dispatch = useAppDispatch();
@@ -35,7 +37,12 @@ export function Weights({
     const next = shown.map((weight, i) => (i === k ? value / 100 : weight));
     if (next.some((weight) => weight > 0)) dispatch(weightsWished(next));
   };
-  const write = (weights: readonly number[] | null) => save({ clientId, signalWeightsForm: { weights: weights === null ? null : [...weights] } }).unwrap();
+  const seen = useRef(clientVersion);
+  seen.current = Math.max(seen.current, clientVersion);
+  const write = async (weights: readonly number[] | null): Promise<void> => {
+    const saved = await save({ clientId, signalWeightsForm: { weights: weights === null ? null : [...weights], version: seen.current } }).unwrap();
+    seen.current = saved.version;
+  };
   const saveAs = (weights: readonly number[] | null, words: string): void => {
     void doNow(
       words,

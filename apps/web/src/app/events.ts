@@ -1,0 +1,140 @@
+import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
+import { api } from './api.js';
+import type { LatestSiftView, RecordingView, SiftView } from './generated-api.js';
+import { sessionEnded, untilSignedIn } from './session.js';
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- the root state names this api, and would be its own type
+type Dispatch = ThunkDispatch<any, unknown, UnknownAction>;
+
+interface JobEvent {
+  readonly kind: string;
+  readonly subjectId: string;
+  readonly about: Readonly<Record<string, string>>;
+  readonly state: LatestSiftView['state'];
+  readonly stage: string;
+  readonly fraction: number;
+  readonly leftMs: number | null;
+  readonly failure: string | null;
+}
+type StreamMessage = { type: 'job'; job: JobEvent } | { type: 'beat' } | { type: 'missed' } | { type: 'over' };
+
+/** The server beats every 20 s; a line that is silent for longer than two beats is dead, or the machine was asleep. */
+const SILENCE_MS = 45_000;
+const FIRST_WAIT_MS = 500;
+const LONGEST_WAIT_MS = 15_000;
+
+/** What may have changed while nobody listened. */
+const MISSED = ['Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Client'] as const;
+
+/**
+ * Keeps one stream of events open for as long as it is wanted: it comes back after a refusal, a broken line and sleep, and
+ * says when something was missed. EventSource by itself gives up for good at any answer that is not 200.
+ * @returns how to close it
+ */
+export function keepStreaming(path: string, onMessage: (message: StreamMessage) => void, onMissed: () => void, onRefused: () => Promise<void>): () => void {
+  let source: EventSource | null = null;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let waitMs = FIRST_WAIT_MS;
+  let openedBefore = false;
+  let closed = false;
+  const again = (ms: number): void => {
+    source?.close();
+    source = null;
+    clearTimeout(timer);
+    if (!closed) timer = setTimeout(open, ms);
+  };
+  const watch = (): void => {
+    clearTimeout(timer);
+    timer = setTimeout(() => again(0), SILENCE_MS);
+  };
+  const open = (): void => {
+    source?.close();
+    const opened = new EventSource(path);
+    source = opened;
+    watch();
+    opened.onopen = () => {
+      waitMs = FIRST_WAIT_MS;
+      if (openedBefore) onMissed();
+      openedBefore = true;
+      watch();
+    };
+    opened.onmessage = (event: MessageEvent<string>) => {
+      watch();
+      const message = JSON.parse(event.data) as StreamMessage;
+      if (message.type === 'over') {
+        again(LONGEST_WAIT_MS);
+        void onRefused().then(() => again(0));
+      } else onMessage(message);
+    };
+    opened.onerror = () => {
+      again(waitMs);
+      waitMs = Math.min(waitMs * 2, LONGEST_WAIT_MS);
+      void onRefused();
+    };
+  };
+  const wake = (): void => {
+    if (document.visibilityState === 'visible' && source?.readyState !== EventSource.OPEN) again(0);
+  };
+  document.addEventListener('visibilitychange', wake);
+  window.addEventListener('online', wake);
+  open();
+  return () => {
+    closed = true;
+    clearTimeout(timer);
+    source?.close();
+    document.removeEventListener('visibilitychange', wake);
+    window.removeEventListener('online', wake);
+  };
+}
+
+/** Live events of every job one may see, as an endpoint: the stream lives as long as somebody wants its cache entry. */
+export const eventsApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    followJobs: build.query<null, void>({
+      queryFn: () => ({ data: null }),
+      keepUnusedDataFor: 0,
+      async onCacheEntryAdded(_, { dispatch, cacheDataLoaded, cacheEntryRemoved }) {
+        await cacheDataLoaded;
+        const stop = keepStreaming(
+          '/api/progress',
+          (message) => {
+            if (message.type === 'job') tellOfJob(message.job, dispatch);
+            else if (message.type === 'missed') dispatch(api.util.invalidateTags([...MISSED]));
+          },
+          () => dispatch(api.util.invalidateTags([...MISSED])),
+          async () => {
+            // A refusal may be a broken line or the end of the session: whoever asks who they are finds out.
+            const session = await dispatch(api.endpoints.readSession.initiate(undefined, { forceRefetch: true, subscribe: false }));
+            if ((session.error as { status?: unknown } | undefined)?.status !== 401) return;
+            dispatch(sessionEnded());
+            await untilSignedIn();
+          },
+        );
+        await cacheEntryRemoved;
+        stop();
+      },
+    }),
+  }),
+});
+
+/** A job's progress is written into what is shown; its end loads what came of it. */
+export function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
+  const recordingId = job.about['recordingId'];
+  if (job.kind !== 'sift' || recordingId === undefined) return;
+  const { state, stage, fraction, leftMs, failure } = job;
+  if (state !== 'running') {
+    dispatch(
+      api.util.invalidateTags([
+        { type: 'Sift', id: recordingId },
+        { type: 'Recording', id: recordingId },
+        { type: 'Ranking', id: job.subjectId },
+      ]),
+    );
+    return;
+  }
+  const show = (sift: LatestSiftView | SiftView | null | undefined): void => {
+    if (sift?.id === job.subjectId) Object.assign(sift, { state, stage, fraction, leftMs }, 'failure' in sift ? { failure } : {});
+  };
+  dispatch(api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId)?.latestSift)));
+  dispatch(api.util.updateQueryData('listSifts', recordingId, (sifts: SiftView[]) => sifts.forEach(show)));
+}

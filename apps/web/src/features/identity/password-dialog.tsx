@@ -1,0 +1,50 @@
+import { classValidatorResolver } from '@hookform/resolvers/class-validator';
+import { ChangePasswordForm } from '@sift-reel/forms';
+import type { ReactNode } from 'react';
+import { useForm } from 'react-hook-form';
+import { api } from '../../app/api.js';
+import { setCsrfToken } from '../../app/base-api.js';
+import { noticed } from '../../app/notices.js';
+import { problemOf } from '../../app/problems.js';
+import { useAppDispatch } from '../../app/store.js';
+import { Dialog, DialogFoot } from '../../ui/dialog.js';
+import { TextField } from '../../ui/fields.js';
+import { Button, FormTrouble } from '../../ui/parts.js';
+
+/** Everybody changes their own password; other places where they are signed in are signed out. */
+export function PasswordDialog({ onClose }: { onClose: () => void }): ReactNode {
+  const [change, { error, isLoading }] = api.useChangePasswordMutation();
+  const dispatch = useAppDispatch();
+  const { register, handleSubmit, formState } = useForm<ChangePasswordForm>({
+    resolver: classValidatorResolver(ChangePasswordForm),
+    defaultValues: { current: '', next: '' },
+  });
+  const wrong = problemOf(error)?.errors?.find(({ field }) => field === 'current')?.detail;
+  const submit = handleSubmit(async (changePasswordForm) => {
+    const session = await change(changePasswordForm).unwrap();
+    setCsrfToken(session.csrfToken);
+    dispatch(noticed({ kind: 'done', text: 'Your password is changed. Everywhere else you are signed out.', deedId: null }));
+    onClose();
+  });
+  return (
+    <Dialog open onClose={onClose} title="Change your password">
+      <form
+        className="grid gap-4"
+        noValidate
+        onSubmit={(event) => {
+          submit(event).catch(() => undefined);
+        }}
+      >
+        <TextField label="Password until now" type="password" autoComplete="current-password" autoFocus {...register('current')} error={formState.errors.current?.message ?? wrong} />
+        <TextField label="New password" type="password" autoComplete="new-password" {...register('next')} hint="At least 12 characters" error={formState.errors.next?.message} />
+        {wrong === undefined && <FormTrouble error={error} />}
+        <DialogFoot>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="fill" type="submit" disabled={isLoading}>
+            Change the password
+          </Button>
+        </DialogFoot>
+      </form>
+    </Dialog>
+  );
+}

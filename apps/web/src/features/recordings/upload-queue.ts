@@ -1,0 +1,49 @@
+import { api } from '../../app/api.js';
+import { store } from '../../app/store.js';
+import { type FilePair, upload } from './upload.js';
+import { type Bringing, uploadChanged, uploadsAdded } from './upload-slice.js';
+
+let nextId = 1;
+let chain: Promise<void> = Promise.resolve();
+
+/** Brings pairs of files in, one after the other; each is taken whole or not at all. It goes on when the screen is left. */
+export function bringIn(pairs: readonly FilePair[], client: { readonly id: string; readonly name: string }): void {
+  const added = pairs.map((pair) => {
+    const shown: Bringing = {
+      id: nextId++,
+      base: pair.base,
+      hasTranscript: pair.transcript !== null,
+      hasSound: pair.sound !== null,
+      clientName: client.name,
+      state: 'waiting',
+      fraction: 0,
+      detail: '',
+    };
+    return { pair, shown };
+  });
+  store.dispatch(uploadsAdded(added.map(({ shown }) => shown)));
+  for (const { pair, shown } of added) chain = chain.then(() => send(shown.id, pair, client.id));
+}
+
+async function send(id: number, pair: FilePair, clientId: string): Promise<void> {
+  const change = (fields: Partial<Bringing>): void => {
+    store.dispatch(uploadChanged({ id, ...fields }));
+  };
+  change({ state: 'sending' });
+  const outcome = await upload(`/api/clients/${clientId}/recordings`, pair, (fraction) => change({ fraction, state: fraction >= 1 ? 'reading' : 'sending' }));
+  if (outcome.kind === 'refused') return change({ state: 'refused', detail: outcome.problem.detail });
+  const repairs = outcome.recording.transcript?.repairCount ?? 0;
+  change({ state: 'done', detail: repairs === 0 ? 'brought in' : `brought in, ${repairs} ${repairs === 1 ? 'place' : 'places'} repaired` });
+  store.dispatch(
+    api.util.invalidateTags([
+      { type: 'Recording', id: 'LIST' },
+      { type: 'Client', id: 'LIST' },
+    ]),
+  );
+}
+
+// Closing the window would break off what is on its way.
+if (typeof window !== 'undefined')
+  window.addEventListener('beforeunload', (event) => {
+    if (store.getState().uploads.some((one) => one.state === 'sending' || one.state === 'waiting')) event.preventDefault();
+  });

@@ -1,0 +1,27 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+/** One pair of files on its way in, or how that ended. It stays here when the screen is left. */
+export interface Bringing {
+  readonly id: number;
+  readonly base: string;
+  readonly hasTranscript: boolean;
+  readonly hasSound: boolean;
+  readonly clientName: string;
+  readonly state: 'waiting' | 'sending' | 'reading' | 'done' | 'refused';
+  readonly fraction: number;
+  readonly detail: string;
+}
+
+export const uploadSlice = createSlice({
+  name: 'uploads',
+  initialState: [] as Bringing[],
+  reducers: {
+    uploadsAdded: (state, { payload }: PayloadAction<Bringing[]>) => [...state.filter((one) => one.state !== 'done'), ...payload],
+    uploadChanged: (state, { payload }: PayloadAction<Partial<Bringing> & { id: number }>) => {
+      const one = state.find((upload) => upload.id === payload.id);
+      if (one !== undefined) Object.assign(one, payload);
+    },
+    uploadCleared: (state, { payload }: PayloadAction<number>) => state.filter((one) => one.id !== payload),
+  },
+});
+export const { uploadsAdded, uploadChanged, uploadCleared } = uploadSlice.actions;
