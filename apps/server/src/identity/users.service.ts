@@ -41,7 +41,7 @@ export class UsersService {
       await this.record(actor, 'create', made);
       return { user: made, token: await this.newInvitation(made.id) };
     });
-    return this.hand(actor, user, form.clientIds, token);
+    return this.hand(actor, user, [...new Set(form.clientIds)], token);
   }
 
   /** A new link for a user who has not come yet, or who forgot their password. The link before it is void. */

@@ -67,14 +67,22 @@ describe('laying out', () => {
     await expect.poll(() => asked.map(({ body }) => body)).toEqual([{ shortIds: ['a'], fromDate: '2030-03-01', toDate: '2030-03-14' }]);
     await expect.poll(proposal).toMatchObject({ placements: [], unplaced: [], batchId: null });
   });
-  it('does not ask for days that run backwards, or for nothing', async () => {
-    const { user } = dialog();
-    const to = await screen.findByLabelText('To');
-    fireEvent.change(to, { target: { value: '2030-02-20' } });
+  it('takes days from a calendar or by the arrows, none that are over, and none that run backwards', async () => {
+    const { user, asked } = dialog({ 'POST api/schedule/proposals': { placements: [], unplaced: [] } });
+    const to = await screen.findByRole('button', { name: 'To Thu 14 Mar 2030' });
+    to.focus();
+    await user.keyboard('{PageDown}{PageDown}{ArrowUp}');
+    expect(to).toHaveAccessibleName('To Fri 8 Mar 2030'); // a week back, no further than the first day, one on
+    await user.click(screen.getByRole('button', { name: 'From Fri 1 Mar 2030' }));
+    expect(await screen.findByRole('button', { name: /February 28th/ })).toBeDisabled();
+    await user.click(screen.getByRole('button', { name: /March 20th/ }));
     expect(screen.getByText('Must not be before the first day')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Propose a plan' })).toBeDisabled();
-    fireEvent.change(to, { target: { value: '2030-03-20' } });
-    expect(screen.getByRole('button', { name: 'Propose a plan' })).toBeEnabled();
+    expect(asked).toEqual([]);
+  });
+  it('does not ask for nothing', async () => {
+    const { user } = dialog();
+    expect(await screen.findByRole('button', { name: 'Propose a plan' })).toBeEnabled();
     for (const title of [/No rope/, /The second/]) await user.click(screen.getByLabelText(title));
     expect(screen.getByRole('button', { name: 'Propose a plan' })).toBeDisabled();
   });

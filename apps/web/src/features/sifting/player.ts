@@ -35,7 +35,8 @@ class Clock implements PlayerTime {
 
 /** Something that follows from the time; renders again only when that changes. */
 export function usePlayerTime<T>(time: PlayerTime, of: (ms: number) => T): T {
-  return useSyncExternalStore(time.subscribe, () => of(time.get()));
+  const read = (): T => of(time.get());
+  return useSyncExternalStore(time.subscribe, read, read);
 }
 
 /**
