@@ -20,6 +20,7 @@ export default defineConfig({
           testTimeout: 60_000,
           hookTimeout: 120_000,
           globalSetup: ['apps/server/test/global-setup.ts'],
+          expect: { poll: { timeout: 20_000 } },
         },
       },
     ],

@@ -14,7 +14,7 @@ export { writeTranscript } from './transcript/write/write-transcript.js';
 export type { PackedTranscript } from './transcript/pack.js';
 export type { ReadTranscript } from './transcript/read-transcript.js';
 export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word, WordTimes } from './transcript/types.js';
-export type { CaptionCue } from './transcript/write/captions.js';
+export type { CaptionCue, SpeakersInText } from './transcript/write/captions.js';
 // Sound
 export { pitchAt } from './sound/pitch.js';
 export { VOICE_RATE, VoiceAnalyser } from './sound/voice-analyser.js';

@@ -163,7 +163,7 @@ export interface CaptionsTask extends OnTranscript, WordRange {
 
 export function captionsOf({ packed, firstWord, endWord, startMs, format }: CaptionsTask): string {
   const cues = captionCues(unpackRow(packed), firstWord, endWord, startMs);
-  return format === 'subrip' ? writeSubRip(cues) : writeWebVtt(cues);
+  return format === 'subrip' ? writeSubRip(cues, 'leave-out') : writeWebVtt(cues);
 }
 
 export interface SaidTask extends OnTranscript {

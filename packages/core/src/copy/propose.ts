@@ -55,7 +55,7 @@ function shortDescription(passage: Passage, title: string, limit: number): strin
   const last = lines.at(-1) ?? '';
   const sentence = (line: string): string => (/[.!?…]$/.test(line) ? line : `${line}.`);
   const both = last === first || last === '' ? sentence(first) : `${sentence(first)} ${sentence(last)}`;
-  if (first === '') return '';
+  if (first === '' || limit <= 0) return '';
   return both.length <= Math.min(limit, 300) ? both : shorten(sentence(first), limit);
 }
 

@@ -71,9 +71,18 @@ export function buildReel(candidates: readonly ReelSource[], lengthMs: number): 
     best = next;
   });
   const least = Math.ceil((lengthMs - REEL_WITHIN_MS) / STEP_MS);
-  let at = -1;
-  for (let steps = Math.max(1, least); steps <= most; steps += 1) if (best[steps]! > (at < 0 ? -Infinity : best[at]!)) at = steps;
-  if (at < 0) throw new ReelRefusedError(lengthMs, nearestReached(best) * STEP_MS);
+  const reached = Array.from({ length: most - Math.max(1, least) + 1 }, (_, i) => Math.max(1, least) + i).filter((steps) => best[steps]! > -Infinity);
+  // The steps are rounded; the promise is kept in ms. So sets are looked at, the worthiest first, until one is within it.
+  for (const steps of reached.sort((a, b) => best[b]! - best[a]! || a - b)) {
+    const reel = reelAt(choices, taken, steps);
+    if (Math.abs(reel.lengthMs - lengthMs) <= REEL_WITHIN_MS) return reel;
+  }
+  throw new ReelRefusedError(lengthMs, nearestReached(best) * STEP_MS);
+}
+
+/** The set of parts that the table holds at a number of steps. */
+function reelAt(choices: readonly ReelPart[][], taken: readonly Int8Array[], steps: number): Reel {
+  let at = steps;
   const parts: ReelPart[] = [];
   for (let c = choices.length - 1; c >= 0; c -= 1) {
     const p = taken[c]![at]!;

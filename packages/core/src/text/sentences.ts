@@ -111,6 +111,7 @@ export function endsSentence(text: string, next: string): boolean {
     .toLowerCase()
     .replace(/^[^\p{L}\p{N}]+/u, '')
     .replace(/\.["'”’)\]]*$/, '');
+  if (bare === 'no' && /^#?\d/.test(next)) return false; // “no. 12”; else it is an answer: “I said no. Then he left.”
   if (TITLES.has(bare)) return false;
   if (/^\p{L}$/u.test(bare) && bare !== 'i') return next === '' || false; // an initial: "J. Okoro"
   if (ABBREVIATIONS.has(bare) || /^(?:\p{L}\.)+\p{L}$/u.test(bare)) return !nextLower && (next === '' || nextLetter !== nextLetter.toLowerCase());

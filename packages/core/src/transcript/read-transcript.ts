@@ -27,6 +27,20 @@ export interface ReadTranscriptOptions {
 /** A recording is at most 48 hours; a time beyond is a slip of the pen, not a cue. */
 const LATEST_MS = 48 * 3_600_000;
 
+/** Far more than the 48 hours a recording may last hold; more is something else, and would take the machine's memory. */
+const MOST_CHARACTERS = 12_000_000;
+const MOST_CUES = 500_000;
+
+/** @throws TranscriptRefusedError `too-long` at the line where it becomes too much */
+function refuseTooMany(cues: readonly { readonly line: number; readonly text: string }[]): void {
+  let characters = 0;
+  for (const [i, cue] of cues.entries()) {
+    characters += cue.text.length;
+    if (i >= MOST_CUES || characters > MOST_CHARACTERS)
+      throw new TranscriptRefusedError(cue.line, 'too-long', `more than ${i >= MOST_CUES ? `${MOST_CUES} cues` : `${MOST_CHARACTERS} characters of talk`}; is it one recording?`);
+  }
+}
+
 const READERS: Record<TranscriptFormat, (text: string) => ReadCues> = {
   webvtt: readWebVtt,
   subrip: readSubRip,
@@ -44,6 +58,7 @@ export function readTranscript(bytes: Uint8Array, options: ReadTranscriptOptions
   const read = READERS[format](decoded.text);
   const { cues, repairs } = repairCues(read.cues);
   if (cues.length === 0) throw new TranscriptRefusedError(1, 'no-cues', 'no timed words were found');
+  refuseTooMany(cues);
   const late = cues.find((cue) => cue.endMs > LATEST_MS);
   if (late !== undefined) throw new TranscriptRefusedError(late.line, 'too-long', 'a time beyond 48 hours; is it in another unit?');
   const { words, speakers, wordTimes, turnStarts, lineStarts } = wordsFromCues(cues);

@@ -84,7 +84,7 @@ function dropRepeats(cues: readonly RawCue[], repairs: Repair[]): RawCue[] {
     repairs.push({ line: cue.line, code: 'repeated-line', detail: `repeats “${first.slice(0, 40)}”` });
     if (lines[i]!.length === 1) return;
     const cutAt = cue.text.indexOf(first) + first.length;
-    const stamps = cue.stamps?.filter((stamp) => stamp.at >= cutAt).map((stamp) => ({ at: stamp.at - cutAt, startMs: stamp.startMs }));
+    const stamps = cue.stamps?.filter((stamp) => stamp.at >= cutAt).map((stamp) => ({ ...stamp, at: stamp.at - cutAt }));
     fresh.push({ ...cue, text: cue.text.slice(cutAt), ...(stamps === undefined ? {} : { stamps }) });
   });
   return fresh;

@@ -47,8 +47,8 @@ export interface RawCue {
   readonly text: string;
   /** The file says that somebody else begins to speak here, named or not. */
   readonly turn?: boolean;
-  /** Times inside the cue: the text from character `at` on starts at `startMs`. */
-  readonly stamps?: readonly { readonly at: number; readonly startMs: number }[];
+  /** Times inside the cue: the text from character `at` on starts at `startMs`, and is over at `endMs` where the file says so. */
+  readonly stamps?: readonly { readonly at: number; readonly startMs: number; readonly endMs?: number | null }[];
 }
 
 export type RepairCode =

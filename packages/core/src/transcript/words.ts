@@ -86,20 +86,28 @@ function timesOf(pieces: readonly { text: string; at: number }[], cue: Cue): { s
   let startMs = cue.startMs;
   for (let s = 0; s <= stamps.length; s += 1) {
     const stamp = stamps[s];
-    const until = stamp === undefined ? pieces.length : pieces.findIndex((piece) => piece.at >= stamp.at);
-    const to = until < 0 ? pieces.length : until;
-    const endMs = Math.max(startMs, stamp?.startMs ?? cue.endMs);
-    spread(pieces.slice(from, to), startMs, endMs, times);
-    from = Math.max(from, to);
+    let to = from;
+    while (to < pieces.length && (stamp === undefined || pieces[to]!.at < stamp.at)) to += 1;
+    const nextMs = Math.max(startMs, stamp?.startMs ?? cue.endMs);
+    const saidUntil = stamps[s - 1]?.endMs ?? null; // where the file says how long a word lasts, it lasts no longer
+    if (saidUntil !== null && saidUntil > startMs) spread(pieces.slice(from, to), startMs, Math.min(nextMs, saidUntil), times, Infinity);
+    else spread(pieces.slice(from, to), startMs, nextMs, times);
+    from = to;
     startMs = stamp?.startMs ?? startMs;
   }
   return times;
 }
 
-function spread(pieces: readonly { text: string }[], startMs: number, endMs: number, into: { startMs: number; endMs: number }[]): void {
+function spread(
+  pieces: readonly { text: string }[],
+  startMs: number,
+  endMs: number,
+  into: { startMs: number; endMs: number }[],
+  slowestMs = SLOWEST_MS_PER_CHARACTER,
+): void {
   const weights = pieces.map((piece) => piece.text.length + 2); // two for the onset, so that "I" is not over at once
   const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const length = Math.min(endMs - startMs, total * SLOWEST_MS_PER_CHARACTER);
+  const length = Math.min(endMs - startMs, total * slowestMs);
   let before = 0;
   for (const weight of weights) {
     const from = startMs + Math.round((length * before) / total);

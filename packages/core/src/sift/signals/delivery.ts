@@ -27,27 +27,37 @@ const TELLING_WORDS = 5;
 export function delivery(context: SiftContext): Signal {
   const { sentences } = context;
   const spokenMs = new Sums(tabulate(sentences.length, (s) => sentences[s]!.endMs - sentences[s]!.startMs));
-  const pauses = new Sums(tabulate(sentences.length, (s) => countPauses(context, s, PAUSE_MS, HOLE_MS)));
-  const holes = new Sums(tabulate(sentences.length, (s) => countPauses(context, s, HOLE_MS, Infinity)));
-  const turns = new Sums(tabulate(sentences.length, (s) => (s > 0 && sentences[s - 1]!.speaker !== sentences[s]!.speaker ? 1 : 0)));
+  const pauses = pausesWithin(context, PAUSE_MS, HOLE_MS);
+  const holes = pausesWithin(context, HOLE_MS, Infinity);
+  const changes = new Sums(tabulate(sentences.length, (s) => (s > 0 && sentences[s - 1]!.speaker !== sentences[s]!.speaker ? 1 : 0)));
+  const turns = (run: Run): number => changes.sum(afterFirst(run));
   const stumblesIn = (run: Run): number => context.count('filler', run) + context.count('repeat', run);
   const stumbles = new Sums(tabulate(sentences.length, (s) => stumblesIn({ first: s, end: s + 1 })));
   const voice = context.input.voice ?? null;
   const heard: (run: Run) => HeardVoice | null = voice === null ? () => null : hearVoice(voice, sentences);
   const pace = (run: Run): number => (context.wordCounts.sum(run) * 60_000) / Math.max(1, spokenMs.sum(run));
-  const raw = (run: Run): number => {
-    const words = Math.max(1, context.wordCounts.sum(run));
-    const wpm = pace(run);
-    const off = wpm < LIVELY_LOW ? (LIVELY_LOW - wpm) / 40 : wpm > LIVELY_HIGH ? (wpm - LIVELY_HIGH) / 50 : 0;
-    const minutes = Math.max(0.2, spokenMs.sum(run) / 60_000);
-    return (
-      1 -
-      Math.min(2, off) -
-      (60 * stumbles.sum(run)) / (words + 10) -
-      Math.min(1, holes.sum(run) / minutes / 3) * 0.6 +
-      Math.min(0.4, turns.sum(run) / minutes / 20) +
-      liveliness(heard(run))
-    );
+  const counts = (run: Run): Counts => ({
+    words: context.wordCounts.sum(run),
+    spokenMs: spokenMs.sum(run),
+    stumbles: stumbles.sum(run),
+    holes: holes(run),
+    turns: turns(run),
+  });
+  const raw = (run: Run): number => rawOf(counts(run)) + liveliness(heard(run));
+  /** The counts of a passage that some sentences are cut out of: where they were, a hole gapes. */
+  const countsWithout = (run: Run, gone: readonly number[]): Counts => {
+    const left = Array.from({ length: run.end - run.first }, (_, k) => run.first + k).filter((s) => !gone.includes(s));
+    const sum = { words: 0, spokenMs: 0, stumbles: 0, holes: 0, turns: 0 };
+    left.forEach((s, k) => {
+      const own = counts({ first: s, end: s + 1 });
+      const before = k === 0 ? null : sentences[left[k - 1]!]!;
+      sum.words += own.words;
+      sum.spokenMs += own.spokenMs;
+      sum.stumbles += own.stumbles;
+      sum.holes += own.holes + (before !== null && sentences[s]!.startMs - before.endMs >= HOLE_MS ? 1 : 0);
+      sum.turns += before !== null && before.speaker !== sentences[s]!.speaker ? 1 : 0;
+    });
+    return sum;
   };
   return {
     name: 'delivery',
@@ -55,7 +65,7 @@ export function delivery(context: SiftContext): Signal {
     explain: (run) => {
       const given = context.input.transcript.wordTimes === 'given';
       const parts = [`${Math.round(pace(run))} words a minute`, ofStumbles(context, run, stumbles.sum(run))];
-      const pauseCount = pauses.sum(run);
+      const pauseCount = pauses(run);
       if (given && pauseCount > 0) parts.push(counted(pauseCount, 'clean pause'));
       const voiced = heard(run);
       if (voiced !== null) parts.push(ofVoice(voiced));
@@ -63,10 +73,32 @@ export function delivery(context: SiftContext): Signal {
       const alone = by.length === 1 ? ' alone' : '';
       return {
         sentence: `${parts.join(', ')}; judged by ${listed(by)}${alone}`,
-        evidence: tidyEvidence(bestSaid(context, run, raw).map((s) => wordsOf(context, s))),
+        evidence: tidyEvidence(bestSaid(context, run, raw, (gone) => rawOf(countsWithout(run, gone)) < rawOf(counts(run))).map((s) => wordsOf(context, s))),
       };
     },
   };
+}
+
+/** What is counted of a passage. */
+interface Counts {
+  readonly words: number;
+  readonly spokenMs: number;
+  readonly stumbles: number;
+  readonly holes: number;
+  readonly turns: number;
+}
+
+function rawOf({ words, spokenMs, stumbles, holes, turns }: Counts): number {
+  const wpm = (words * 60_000) / Math.max(1, spokenMs);
+  const off = wpm < LIVELY_LOW ? (LIVELY_LOW - wpm) / 40 : wpm > LIVELY_HIGH ? (wpm - LIVELY_HIGH) / 50 : 0;
+  const minutes = Math.max(0.2, spokenMs / 60_000);
+  return (
+    1 -
+    Math.min(2, off) -
+    (60 * stumbles) / (Math.max(1, words) + 10) -
+    Math.min(1, holes / minutes / 3) * 0.6 +
+    Math.min(0.4, turns / minutes / 20)
+  );
 }
 
 const within = (value: number): number => Math.min(1, Math.max(-1, value));
@@ -88,22 +120,34 @@ function ofStumbles(context: SiftContext, run: Run, n: number): string {
   return `${counted(n, 'filler or false start', 'fillers or false starts')} (${shown.join(', ')})`;
 }
 
-/** The two sentences that are said best, where they are said better than the rest. */
-function bestSaid(context: SiftContext, run: Run, raw: (run: Run) => number): number[] {
+/** The two sentences that are said best, where they are said better than the rest, and the passage would be poorer without them. */
+function bestSaid(context: SiftContext, run: Run, raw: (run: Run) => number, poorerWithout: (gone: readonly number[]) => boolean): number[] {
   const whole = raw(run);
   const of = (s: number): number => raw({ first: s, end: s + 1 });
-  return Array.from({ length: run.end - run.first }, (_, k) => run.first + k)
+  const best = Array.from({ length: run.end - run.first }, (_, k) => run.first + k)
     .filter((s) => context.sentences[s]!.endWord - context.sentences[s]!.firstWord >= TELLING_WORDS && of(s) > whole)
     .sort((a, b) => of(b) - of(a) || a - b)
+    .filter((s) => poorerWithout([s]))
     .slice(0, 2);
+  return best.length === 2 && !poorerWithout(best) ? best.slice(0, 1) : best;
 }
 
-function countPauses(context: SiftContext, s: number, fromMs: number, toMs: number): number {
-  const { firstWord, endWord } = context.sentences[s]!;
-  let n = 0;
-  for (let i = Math.max(1, firstWord); i < endWord; i += 1) {
-    const gap = context.words[i]!.startMs - context.words[i - 1]!.endMs;
-    if (gap >= fromMs && gap < toMs) n += 1;
-  }
-  return n;
+/** The sentences of a run but the first: what stands before a passage (a pause, a change of voice) is not said in it. */
+const afterFirst = ({ first, end }: Run): Run => ({ first: Math.min(first + 1, end), end });
+
+/** How many pauses of a length a passage holds: those inside its sentences, and those before each sentence but the first. */
+function pausesWithin({ words, sentences }: SiftContext, fromMs: number, toMs: number): (run: Run) => number {
+  const isPause = (i: number): number => {
+    const gap = i === 0 ? -1 : words[i]!.startMs - words[i - 1]!.endMs;
+    return gap >= fromMs && gap < toMs ? 1 : 0;
+  };
+  const inside = new Sums(
+    tabulate(sentences.length, (s) => {
+      let n = 0;
+      for (let i = sentences[s]!.firstWord + 1; i < sentences[s]!.endWord; i += 1) n += isPause(i);
+      return n;
+    }),
+  );
+  const before = new Sums(tabulate(sentences.length, (s) => isPause(sentences[s]!.firstWord)));
+  return (run) => inside.sum(run) + before.sum(afterFirst(run));
 }

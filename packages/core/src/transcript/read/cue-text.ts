@@ -1,4 +1,5 @@
 import { decodeHTML } from 'entities';
+import { boundWords } from '../bound-words.js';
 
 export interface CueText {
   readonly text: string;
@@ -7,7 +8,7 @@ export interface CueText {
 }
 
 const TAG = /<([^<>]*)>/g;
-const VOICE = /^v(?:\.[^\s]+)*\s+(.+)$/is;
+const VOICE = /^v(?:\.\S*)?\s+(\S.*)$/is;
 const INNER_STAMP = /^(?:(\d{2,}):)?([0-5]\d):([0-5]\d)\.(\d{3})$/;
 const KNOWN_TAG = /^\/?(?:[cibuv]|ruby|rt|lang|font|span|em|strong|br\/?|s)(?:[.\s=].*)?$/is;
 
@@ -27,7 +28,7 @@ export function parseCueText(payload: string): CueText[] {
     const inner = match[1]!.trim();
     const stamp = INNER_STAMP.exec(inner);
     if (stamp === null && !KNOWN_TAG.test(inner)) continue; // "<3" or "a < b > c": typed, not marked up
-    current.text += decodeHTML(payload.slice(last, match.index));
+    current.text += boundWords(decodeHTML(payload.slice(last, match.index)));
     last = match.index + match[0].length;
     if (stamp !== null) {
       const [, h, m, s, f] = stamp;
@@ -43,7 +44,7 @@ export function parseCueText(payload: string): CueText[] {
       current.text += ' ';
     }
   }
-  current.text += decodeHTML(payload.slice(last));
+  current.text += boundWords(decodeHTML(payload.slice(last)));
   flush();
   return parts;
 }

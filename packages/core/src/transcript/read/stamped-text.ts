@@ -1,6 +1,7 @@
 import { decodeHTML } from 'entities';
 import { parseClock } from '../../time/timecode.js';
 import { type RawCue, type Repair, TranscriptRefusedError } from '../types.js';
+import { boundWords } from '../bound-words.js';
 import { splitSpeakerLabel } from './cue-text.js';
 import type { ReadCues } from './webvtt.js';
 
@@ -9,6 +10,7 @@ const STAMP = /[[(]((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)[\])]/g;
 const ANY_STAMP = new RegExp(STAMP.source);
 const BARE_LINE = /^\s*((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)\s+(?=\S)/;
 
+const LONGEST_NAME = 200;
 /** A speaker's name before a stamp: capitalised words, nothing else, and no full stop. */
 const NAME_ALONE = /^\s*(\p{Lu}[\p{L}\p{N}'’-]*(?: [\p{Lu}\p{N}][\p{L}\p{N}'’-]*){0,3})\s*:?\s*$/u;
 
@@ -27,13 +29,17 @@ export function readStampedText(text: string): ReadCues {
   const cues: RawCue[] = [];
   const repairs: Repair[] = [];
   let speaker: string | null = null;
+  // Text that runs on over lines is gathered, and joined once: a text of a million lines would be copied as often else.
+  const runOn = new Map<number, string[]>();
   text.split('\n').forEach((rawLine, index) => {
-    const line = decodeHTML(rawLine.replace(BARE_LINE, '[$1] '));
+    const line = boundWords(decodeHTML(rawLine.replace(BARE_LINE, '[$1] ')));
     const pieces = cutAtStamps(line, index + 1);
     if (pieces.lead.trim() !== '') {
-      const named = NAME_ALONE.exec(pieces.lead);
+      const lead = pieces.lead.trim();
+      const named = lead.length <= LONGEST_NAME ? NAME_ALONE.exec(lead) : null;
       if (named !== null && pieces.stamped.length > 0) speaker = named[1]!;
-      else appendToLast(cues, pieces.lead, index + 1, repairs);
+      else if (cues.length === 0) repairs.push({ line: index + 1, code: 'unknown-block', detail: `“${lead.slice(0, 40)}” stands before the first time and was left out` });
+      else gather(runOn, cues.length - 1, lead);
     }
     for (const piece of pieces.stamped) {
       const label = splitSpeakerLabel(piece.text.replace(/^\s*[:\-–—]\s+/, ''));
@@ -41,6 +47,7 @@ export function readStampedText(text: string): ReadCues {
       cues.push({ line: index + 1, startMs: piece.startMs, endMs: null, speaker, text: label.text.trim() });
     }
   });
+  for (const [at, lines] of runOn) cues[at] = { ...cues[at]!, text: `${cues[at]!.text} ${lines.join(' ')}`.trim() };
   return { cues, repairs };
 }
 
@@ -55,11 +62,8 @@ function cutAtStamps(line: string, lineNumber: number): { lead: string; stamped:
   return { lead: line.slice(0, marks[0]!.index), stamped };
 }
 
-function appendToLast(cues: RawCue[], text: string, line: number, repairs: Repair[]): void {
-  const last = cues.at(-1);
-  if (last === undefined) {
-    repairs.push({ line, code: 'unknown-block', detail: `“${text.trim().slice(0, 40)}” stands before the first time and was left out` });
-    return;
-  }
-  cues[cues.length - 1] = { ...last, text: `${last.text} ${text.trim()}`.trim() };
+function gather(runOn: Map<number, string[]>, at: number, line: string): void {
+  const lines = runOn.get(at);
+  if (lines === undefined) runOn.set(at, [line]);
+  else lines.push(line);
 }

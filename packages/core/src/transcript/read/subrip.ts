@@ -28,7 +28,7 @@ export function readSubRip(text: string): ReadCues {
       endMs,
       body
         .join('\n')
-        .replace(/\{\\[^}]*\}/g, '')
+        .replace(/\{\\[^{}]*\}/g, '')
         .trim(),
     );
   });

@@ -38,6 +38,14 @@ describe('captionCues', () => {
       { numRuns: 60 },
     );
   });
+  it('stay half a second after their words where nothing follows, and no longer than until the next ones', () => {
+    const held = readTranscript(new TextEncoder().encode('WEBVTT\n\n00:00.000 --> 00:01.000\nOne two.\n\n00:01.200 --> 00:02.000\nThree.\n\n00:09.000 --> 00:10.000\nFour.\n')).transcript;
+    expect(captionCues(held, 0, 4, 0).map((cue) => [cue.startMs, cue.endMs])).toEqual([
+      [0, 1_200],
+      [1_200, 2_500],
+      [9_000, 9_910], // the recording ends here, and a slow word with it
+    ]);
+  });
   it('break at pauses', () => {
     const { transcript: paused } = readTranscript(
       new TextEncoder().encode('WEBVTT\n\n00:00.000 --> 00:01.000\none two\n\n00:03.000 --> 00:04.000\nthree four.\n'),
@@ -49,9 +57,16 @@ describe('captionCues', () => {
 describe('writers', () => {
   const cues = captionCues(transcript, 10, 80, transcript.words[10]!.startMs);
   it('SubRip is read by the registry’s subtitle package', () => {
-    expect(parseSync(writeSubRip(cues)).map((node) => node.data)).toEqual(
+    expect(parseSync(writeSubRip(cues, 'leave-out')).map((node) => node.data)).toEqual(
       cues.map((cue) => expect.objectContaining({ start: cue.startMs, end: cue.endMs, text: cue.text })),
     );
+  });
+  it('SubRip says who speaks where it is a transcript, and not where it goes on a picture', () => {
+    const one = (speaker: string, text: string) => ({ startMs: 0, endMs: 900, speaker, text });
+    const talk = [one('Ann', 'Yes.'), one('Ann', 'No.'), one('Bo', 'Well.')];
+    const texts = (text: string): string[] => parseSync(text).map((node) => (node.data as { text: string }).text);
+    expect(texts(writeSubRip(talk, 'label'))).toEqual(['Ann: Yes.', 'No.', 'Bo: Well.']);
+    expect(texts(writeSubRip(talk, 'leave-out'))).toEqual(['Yes.', 'No.', 'Well.']);
   });
   it('WebVTT is read without a complaint by the W3C’s parser', () => {
     const { cues: read, errors } = new WebVTTParser().parse(writeWebVtt(cues), 'captions');
@@ -68,7 +83,7 @@ describe('writers', () => {
     expect(again.format).toBe(format);
     expect(again.repairs.filter((repair) => repair.code !== 'overlap')).toEqual([]);
     expect(again.transcript.words.map((word) => word.text)).toEqual(transcript.words.map((word) => word.text));
-    if (format !== 'subrip') expect(again.transcript.speakers).toEqual(transcript.speakers);
+    expect(again.transcript.speakers).toEqual(transcript.speakers);
   });
   it('podcast JSON keeps every word’s time', () => {
     const again = readTranscript(new TextEncoder().encode(writeTranscript(transcript, 'podcast-json'))).transcript;

@@ -1,3 +1,4 @@
+import { spanEndMs } from '../../cut/word-span.js';
 import { formatTimecode } from '../../time/timecode.js';
 import type { Transcript, Word } from '../types.js';
 
@@ -16,6 +17,9 @@ export interface CaptionOptions {
   breakAtPauseMs?: number;
 }
 
+/** How much longer than its words a line stays, where nothing follows. Common practice: half a second. */
+const HOLD_MS = 500;
+
 /**
  * Captions for a run of words, with times from the start of the run. Lines break at sentence ends, pauses, turns and the
  * longest length; a cue ends with its last word, or is held up to half a second where nothing follows.
@@ -26,30 +30,47 @@ export function captionCues(transcript: Transcript, firstWord: number, endWord: 
   const breakAtPauseMs = options.breakAtPauseMs ?? 700;
   const cues: CaptionCue[] = [];
   let line: Word[] = [];
+  const lastMs = spanEndMs(transcript.words, endWord);
+  /** A line is read a little longer than it is said, as long as nothing follows. `next` is the word after it. */
+  const heldUntil = (next: number): number => Math.min(line.at(-1)!.endMs + HOLD_MS, next < endWord ? transcript.words[next]!.startMs : lastMs);
+  let i = firstWord;
   const flush = (): void => {
     const head = line[0];
     if (head === undefined) return;
     const text = line.map((word) => word.text).join(' ');
     const speaker = transcript.speakers[head.speaker] ?? null;
-    cues.push({ startMs: Math.max(0, head.startMs - startMs), endMs: line.at(-1)!.endMs - startMs, speaker, text });
+    cues.push({ startMs: Math.max(0, head.startMs - startMs), endMs: heldUntil(i) - startMs, speaker, text });
     line = [];
   };
   const sentenceEnds = new Set(transcript.sentences.map((sentence) => sentence.endWord));
-  for (let i = firstWord; i < endWord; i += 1) {
+  for (; i < endWord; i += 1) {
     const word = transcript.words[i]!;
     const last = line.at(-1);
     const length = line.reduce((sum, w) => sum + w.text.length + 1, 0) + word.text.length;
     if (last !== undefined && (length > longestLine || word.speaker !== last.speaker || word.startMs - last.endMs >= breakAtPauseMs)) flush();
     line.push(word);
-    if (sentenceEnds.has(i + 1)) flush();
+    if (sentenceEnds.has(i + 1)) {
+      i += 1; // the word after the line
+      flush();
+      i -= 1;
+    }
   }
   flush();
   return cues;
 }
 
+/** Who speaks, in a format that has no place for it: `label` writes “Name: ” where the voice changes, as readers know it; `leave-out` is for captions on a picture. */
+export type SpeakersInText = 'label' | 'leave-out';
+
 /** SubRip text of cues: counter, `hh:mm:ss,ttt` times, CRLF line ends. */
-export function writeSubRip(cues: readonly CaptionCue[]): string {
-  return cues.map((cue, i) => `${i + 1}\r\n${formatTimecode(cue.startMs, 'srt')} --> ${formatTimecode(cue.endMs, 'srt')}\r\n${cue.text}\r\n`).join('\r\n');
+export function writeSubRip(cues: readonly CaptionCue[], speakers: SpeakersInText): string {
+  const label = (i: number): string => {
+    const { speaker } = cues[i]!;
+    return speakers === 'leave-out' || speaker === null || speaker === cues[i - 1]?.speaker ? '' : `${speaker}: `;
+  };
+  return cues
+    .map((cue, i) => `${i + 1}\r\n${formatTimecode(cue.startMs, 'srt')} --> ${formatTimecode(cue.endMs, 'srt')}\r\n${label(i)}${cue.text}\r\n`)
+    .join('\r\n');
 }
 
 /** WebVTT text of cues (W3C), speakers as voice spans. */

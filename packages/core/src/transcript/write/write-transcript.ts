@@ -7,7 +7,7 @@ export function writeTranscript(transcript: Transcript, format: TranscriptFormat
   if (format === 'podcast-json') return writePodcastJson(transcript);
   if (format === 'stamped-text') return writeStampedText(transcript);
   const cues = captionCues(transcript, 0, transcript.words.length, 0, { longestLine: 84 });
-  return format === 'webvtt' ? writeWebVtt(cues) : writeSubRip(cues);
+  return format === 'webvtt' ? writeWebVtt(cues) : writeSubRip(cues, 'label');
 }
 
 const seconds = (ms: number): number => ms / 1_000;
