@@ -104,6 +104,7 @@ describe('whatever is thrown at a route', () => {
       }
     }
     expect((await world.owner.get('session')).status).toBe(200);
+    await query('DELETE FROM sign_in_counts');
   });
 });
 

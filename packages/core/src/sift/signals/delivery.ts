@@ -120,13 +120,18 @@ function ofStumbles(context: SiftContext, run: Run, n: number): string {
   return `${counted(n, 'filler or false start', 'fillers or false starts')} (${shown.join(', ')})`;
 }
 
-/** The two sentences that are said best, where they are said better than the rest, and the passage would be poorer without them. */
+/**
+ * The two sentences that are said best, where they are said better than the passage is on the average of its sentences
+ * (a change of voice lies between sentences, so none is measured against the whole), and the passage would be poorer
+ * without them.
+ */
 function bestSaid(context: SiftContext, run: Run, raw: (run: Run) => number, poorerWithout: (gone: readonly number[]) => boolean): number[] {
-  const whole = raw(run);
-  const of = (s: number): number => raw({ first: s, end: s + 1 });
-  const best = Array.from({ length: run.end - run.first }, (_, k) => run.first + k)
-    .filter((s) => context.sentences[s]!.endWord - context.sentences[s]!.firstWord >= TELLING_WORDS && of(s) > whole)
-    .sort((a, b) => of(b) - of(a) || a - b)
+  const each = Array.from({ length: run.end - run.first }, (_, k) => ({ s: run.first + k, raw: raw({ first: run.first + k, end: run.first + k + 1 }) }));
+  const usual = each.reduce((sum, one) => sum + one.raw, 0) / each.length;
+  const best = each
+    .filter(({ s, raw: own }) => context.sentences[s]!.endWord - context.sentences[s]!.firstWord >= TELLING_WORDS && own > usual)
+    .sort((a, b) => b.raw - a.raw || a.s - b.s)
+    .map(({ s }) => s)
     .filter((s) => poorerWithout([s]))
     .slice(0, 2);
   return best.length === 2 && !poorerWithout(best) ? best.slice(0, 1) : best;
