@@ -116,7 +116,7 @@ export default tseslint.config(
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['react*', '@sift-reel/web*'], message: 'The server knows no screen.' }] }] },
   },
   {
-    files: ['scripts/**/*.mjs', 'demo/**/*.mjs', 'bench/**/*.mjs', 'eslint.config.js'],
+    files: ['scripts/**/*.mjs', 'apps/server/test/*.mjs', 'demo/**/*.mjs', 'bench/**/*.mjs', 'eslint.config.js'],
     languageOptions: {
       globals: Object.fromEntries(
         [

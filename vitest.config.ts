@@ -6,7 +6,14 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['packages/*/src/**/*.test.ts', 'apps/web/src/**/*.test.{ts,tsx}', 'apps/cli/src/**/*.test.ts', 'apps/standins/src/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'],
+          include: [
+            'packages/*/src/**/*.test.ts',
+            'apps/web/src/**/*.test.{ts,tsx}',
+            'apps/cli/src/**/*.test.ts',
+            'apps/standins/src/**/*.test.ts',
+            'demo/**/*.test.ts',
+            'scripts/**/*.test.ts',
+          ],
           testTimeout: 60_000,
           expect: { poll: { timeout: 20_000 } },
         },

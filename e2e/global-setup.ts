@@ -35,11 +35,19 @@ export default async function setup(): Promise<() => Promise<void>> {
   await client.end();
   // A Thursday on which the morning's windows are over in Dublin and the day has not begun in Halifax: plans reach into the next week.
   const env = serviceEnv(test, url, { SIFT_REEL_LOG_LEVEL: 'silent', SIFT_REEL_CLOCK_START: '2026-11-26T07:45Z' });
+  const standins = startService('standins', env, { quiet: true });
+  await standins.ready;
   const api = startService('api', env, { quiet: true });
   await api.ready;
-  Object.assign(process.env, { E2E_URL: `http://${test.host}:${test.port}`, E2E_DATABASE_URL: url, E2E_FIXTURES: fixtures });
+  Object.assign(process.env, {
+    E2E_URL: `http://${test.host}:${test.port}`,
+    E2E_DATABASE_URL: url,
+    E2E_MAIL_URL: `http://${test.host}:${test.standinsPort}`,
+    E2E_FIXTURES: fixtures,
+  });
   return async () => {
     await api.stop();
+    await standins.stop();
     await postgres.stop();
   };
 }

@@ -1,4 +1,4 @@
-import { expect, type Page, request } from '@playwright/test';
+import { expect, type Locator, type Page, request } from '@playwright/test';
 import { settings } from '../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../scripts/lib/services.mjs';
 
@@ -21,6 +21,23 @@ export async function signIn(page: Page, { email, password } = OWNER): Promise<v
   await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'Desk', exact: true })).toBeVisible();
+}
+
+/** What opens a select, or a calendar, by the words above or before it. */
+export const select = (page: Page, label: string): Locator =>
+  page
+    .locator('label, span[id]')
+    .filter({ hasText: new RegExp(`^${label}$`) })
+    .locator('xpath=following-sibling::button | following-sibling::div/button');
+
+/** Chooses from one, by what the option says. */
+export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
+  await select(page, label).click();
+  await page.getByRole('option', { name: option, exact: typeof option === 'string' }).click();
+}
+export async function chooseNth(page: Page, label: string, n: number): Promise<void> {
+  await select(page, label).click();
+  await page.getByRole('option').nth(n).click();
 }
 
 type OwnerApi = (method: string, path: string, data?: unknown) => Promise<{ id: string } & Record<string, unknown>>;

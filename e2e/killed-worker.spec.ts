@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { makeClient, ownerApi, signIn, startWorker, url } from './help.js';
+import { choose, makeClient, ownerApi, signIn, startWorker, url } from './help.js';
 
 /** An hour and more of talk in which every line differs, so that there is work to be interrupted. */
 function longTalk(): string {
@@ -21,10 +21,9 @@ test('a worker that is killed in the middle of a sift loses nothing', async ({ p
   await makeClient('Harrowgate');
   await signIn(page);
   await page.getByRole('link', { name: 'Recordings', exact: true }).click();
-  await page.locator('select[aria-label="Client"]').selectOption({ label: 'Harrowgate' });
+  await choose(page, 'Client', 'Harrowgate');
   await page.getByTestId('files').setInputFiles({ name: 'long evening.vtt', mimeType: 'text/vtt', buffer: Buffer.from(longTalk()) });
   await page.getByRole('link', { name: 'long evening' }).click();
-  await page.getByRole('button', { name: 'Brief this recording' }).click();
   await page.getByRole('button', { name: 'Sift the recording' }).click();
   await expect(page.getByRole('heading', { name: 'Waiting for a worker' })).toBeVisible();
   const siftId = page.url().split('/').at(-1)!;

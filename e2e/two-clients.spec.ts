@@ -6,8 +6,23 @@ test('a user of one client cannot see another’s', async ({ page }) => {
   const own = await makeClient('Saltbridge');
   const api = await ownerApi();
   const producer = { email: 'sal@agency.example', password: 'another long password' };
-  await api('POST', 'users', { ...producer, name: 'Sal', role: 'producer', clientIds: [own.clientId] });
+  await api('POST', 'users', { email: producer.email, name: 'Sal', role: 'producer', clientIds: [own.clientId] });
 
+  // The invitation comes by mail; its link lets Sal choose a password, once.
+  await page.goto(process.env['E2E_MAIL_URL']!);
+  const link = page.getByRole('article').filter({ hasText: producer.email }).getByRole('link');
+  await expect(link).toBeVisible({ timeout: 20_000 }); // the page looks again by itself
+  const address = (await link.getAttribute('href'))!;
+  await link.click();
+  await page.getByLabel('Password').fill('short');
+  await page.getByRole('button', { name: 'Choose it and go in' }).click();
+  await expect(page.getByText('Must be at least 12 characters')).toBeVisible();
+  await page.getByLabel('Password').fill(producer.password);
+  await page.getByRole('button', { name: 'Choose it and go in' }).click();
+  await expect(page.getByRole('heading', { name: 'Desk', exact: true })).toBeVisible();
+  await page.goto(address);
+  await expect(page.getByText('This link leads nowhere')).toBeVisible();
+  await page.context().clearCookies();
   await signIn(page, producer);
   await page.getByRole('link', { name: 'Clients', exact: true }).click();
   await expect(page.getByText('Saltbridge')).toBeVisible();

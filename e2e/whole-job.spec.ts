@@ -4,7 +4,7 @@ import { expect, test } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import ICAL from 'ical.js';
 import { parseSync } from 'subtitle';
-import { makeClient, signIn, startWorker, url, type Worker } from './help.js';
+import { choose, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -33,7 +33,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
 
   // Bring in a recording with its sound, and a second one with its transcript alone.
   await page.getByRole('link', { name: 'Recordings', exact: true }).click();
-  await page.locator('select[aria-label="Client"]').selectOption({ label: 'Emberline' });
+  await choose(page, 'Client', 'Emberline');
   const fixtures = process.env['E2E_FIXTURES']!;
   await page.getByTestId('files').setInputFiles([join(fixtures, 'up-the-flue-11.vtt'), join(fixtures, 'up-the-flue-11.ogg')]);
   await expect(page.getByText('brought in')).toBeVisible();
@@ -46,7 +46,6 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   for (const title of ['logs in march', 'up the flue 11']) {
     await page.goto(url(`/recordings?client=${clientId}`)); // other tests bring in recordings of the same name
     await page.getByRole('link', { name: title }).click();
-    await page.getByRole('button', { name: 'Brief this recording' }).click();
     await page.getByLabel('About', { exact: true }).fill('newspaper, wood');
     await page.getByRole('button', { name: 'Sift the recording' }).click();
     await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
@@ -133,7 +132,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   await expect(page.getByTestId('post')).toHaveCount(0);
   await page.getByRole('button', { name: /^Place \d posts?$/ }).click();
   await expect(page.getByText(/^Placed \d posts?/)).toBeVisible();
-  await page.getByLabel('Weeks shown').selectOption('4');
+  await choose(page, 'Weeks shown', '4 weeks');
   await expect(page.locator(`[data-cell^="${channelIds[1]!} "]`)).toHaveCount(28);
   const posts = page.getByTestId('post');
   // Three shorts, each on both channels.

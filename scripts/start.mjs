@@ -31,7 +31,11 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
 
 await runMain(async () => {
   try {
-    for (const [name, port] of [['PORT', live.port], ['MAIL_PORT', live.mailPort], ['STANDINS_PORT', live.standinsPort]])
+    for (const [name, port] of [
+      ['PORT', live.port],
+      ['MAIL_PORT', live.mailPort],
+      ['STANDINS_PORT', live.standinsPort],
+    ])
       if (!(await portIsFree(port))) throw new SetupError(`The port ${port} is in use. Stop what uses it, or set SIFT_REEL_${name} to another.`);
     await needDebian(['postgresql', 'ffmpeg', 'flite']);
     await needNodeModules();

@@ -6,7 +6,8 @@ export const ROOT = resolve(fileURLToPath(new URL('../..', import.meta.url)));
 
 /** @param {'live' | 'test'} profile its own database, ports and files */
 export function settings(profile) {
-  const defaults = profile === 'live' ? { port: 4310, pgPort: 4311, mailPort: 4312, standinsPort: 4313 } : { port: 4320, pgPort: 4321, mailPort: 4322, standinsPort: 4323 };
+  const defaults =
+    profile === 'live' ? { port: 4310, pgPort: 4311, mailPort: 4312, standinsPort: 4313 } : { port: 4320, pgPort: 4321, mailPort: 4322, standinsPort: 4323 };
   const varDir = resolve(process.env.SIFT_REEL_VAR_DIR ?? join(ROOT, 'var'));
   const dir = join(varDir, profile);
   const prefix = profile === 'live' ? 'SIFT_REEL' : 'SIFT_REEL_TEST';

@@ -48,12 +48,17 @@ describe('a ranking', () => {
 
 describe('a client’s weights', () => {
   it('are scaled, used by the next sift, and forgotten again', async () => {
-    const { body } = await world.owner.put(`clients/${clientId}/signal-weights`, { weights: [0, 0, 3, 1, 0, 0], version: await world.version('clients', clientId) });
+    const { body } = await world.owner.put(`clients/${clientId}/signal-weights`, {
+      weights: [0, 0, 3, 1, 0, 0],
+      version: await world.version('clients', clientId),
+    });
     expect(body.signalWeights).toEqual([0, 0, 0.75, 0.25, 0, 0]);
     const own = await ranking(await siftOnce());
     expect(own.weights).toEqual([0, 0, 0.75, 0.25, 0, 0]);
     expect((await ranking()).weights).not.toEqual(own.weights); // an older sift keeps its own
-    expect((await world.owner.put(`clients/${clientId}/signal-weights`, { weights: null, version: await world.version('clients', clientId) })).body.signalWeights).toBeNull();
+    expect(
+      (await world.owner.put(`clients/${clientId}/signal-weights`, { weights: null, version: await world.version('clients', clientId) })).body.signalWeights,
+    ).toBeNull();
   });
   it.each([[[1, 1, 1]], [[0, 0, 0, 0, 0, 0]], [[1, 1, 1, 1, 1, -1]], [['a', 1, 1, 1, 1, 1]]])('refuses %j and changes nothing', async (weights) => {
     const answer = await world.owner.put(`clients/${clientId}/signal-weights`, { weights, version: await world.version('clients', clientId) });

@@ -32,7 +32,12 @@ describe('clients', () => {
     const made = await world.owner.post('clients', CLIENT);
     expect([made.status, made.body]).toEqual([201, { ...CLIENT, id: made.body.id, signalWeights: null, recordingCount: 0, channelCount: 0, version: 1 }]);
     expect((await producer.post('clients', { ...CLIENT, name: 'Mine' })).status).toBe(403);
-    const changed = await producer.put(`clients/${clientId}`, { ...CLIENT, name: `Renamed ${clientId}`, standingBrief: { ...BRIEF, topics: ['slate'] }, version: 1 });
+    const changed = await producer.put(`clients/${clientId}`, {
+      ...CLIENT,
+      name: `Renamed ${clientId}`,
+      standingBrief: { ...BRIEF, topics: ['slate'] },
+      version: 1,
+    });
     expect(changed.body.standingBrief.topics).toEqual(['slate']);
   });
   it('have names of their own', async () => {
@@ -58,7 +63,10 @@ describe('channels', () => {
     const made = await producer.post(`clients/${clientId}/channels`, await channel());
     expect(made.status).toBe(201);
     expect(made.body).toMatchObject({ name: 'Loop', zone: 'Europe/Dublin', windows, platform: { maxDurationMs: PLATFORM.maxDurationMs } });
-    const changed = await producer.put(`channels/${made.body.id}`, await channel({ name: 'Loop two', windows: windows.slice(1), zone: 'America/Halifax', version: 1 }));
+    const changed = await producer.put(
+      `channels/${made.body.id}`,
+      await channel({ name: 'Loop two', windows: windows.slice(1), zone: 'America/Halifax', version: 1 }),
+    );
     expect(changed.body).toMatchObject({ name: 'Loop two', zone: 'America/Halifax', windows: windows.slice(1) });
     expect((await producer.delete(`channels/${made.body.id}`)).status).toBe(204);
     expect((await producer.get('channels')).body).toEqual([]);

@@ -33,7 +33,10 @@ async function listen(caller: Caller): Promise<{ messages: Message[]; ended: Pro
 }
 /** Something happens to a job of a client. @returns its subject */
 async function happen(ofClient = clientId): Promise<string> {
-  const [row] = await query(`INSERT INTO jobs (kind, subject_id, client_id, lock_key) SELECT 'test', s, $1, 'test:' || s FROM gen_random_uuid() s RETURNING subject_id`, [ofClient]);
+  const [row] = await query(
+    `INSERT INTO jobs (kind, subject_id, client_id, lock_key) SELECT 'test', s, $1, 'test:' || s FROM gen_random_uuid() s RETURNING subject_id`,
+    [ofClient],
+  );
   return String(row!['subject_id']);
 }
 const heard = (messages: readonly Message[], subjectId: string): number => messages.filter((one) => one.job?.subjectId === subjectId).length;

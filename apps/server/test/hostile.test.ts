@@ -14,7 +14,8 @@ beforeAll(async () => {
   const seeded = await seedRanking(world, clientId);
   const [shortId] = await approveShorts(world, seeded, 1);
   const batch = (await world.owner.post('batches', { name: 'B', shortIds: [shortId] })).body;
-  const post = (await world.owner.post('schedule/posts', { batchId: null, placements: [{ shortId, channelId, date: '2055-05-05', minute: 450, why: 'x' }] })).body[0];
+  const post = (await world.owner.post('schedule/posts', { batchId: null, placements: [{ shortId, channelId, date: '2055-05-05', minute: 450, why: 'x' }] }))
+    .body[0];
   const [session] = await query(`SELECT id FROM users WHERE email = $1`, [world.ownerEmail]);
   ids = {
     clientId,
@@ -51,11 +52,42 @@ interface Operation {
   readonly requestBody?: { readonly content: Readonly<Record<string, { readonly schema: Schema }>> };
 }
 
-const NASTY = ['', ' ', '\0', 'a\0b', '\ud800', '𝕏'.repeat(50), 'x'.repeat(70_000), '=1+1', '../../etc/passwd', "'; DROP TABLE users; --", '2055-02-30', '0000-00-00', 'null', '١٢'];
+const NASTY = [
+  '',
+  ' ',
+  '\0',
+  'a\0b',
+  '\ud800',
+  '𝕏'.repeat(50),
+  'x'.repeat(70_000),
+  '=1+1',
+  '../../etc/passwd',
+  "'; DROP TABLE users; --",
+  '2055-02-30',
+  '0000-00-00',
+  'null',
+  '١٢',
+];
 const nasty = fc.oneof(
   fc.constantFrom<unknown>(...NASTY),
   fc.string({ unit: 'binary', maxLength: 40 }),
-  fc.constantFrom<unknown>(null, true, false, 0, -1, 1.5, 1e308, -0, Number.MAX_SAFE_INTEGER, [], {}, [[]], [null], { length: 3 }, { __proto__: null, constructor: 1 }),
+  fc.constantFrom<unknown>(
+    null,
+    true,
+    false,
+    0,
+    -1,
+    1.5,
+    1e308,
+    -0,
+    Number.MAX_SAFE_INTEGER,
+    [],
+    {},
+    [[]],
+    [null],
+    { length: 3 },
+    { __proto__: null, constructor: 1 },
+  ),
   fc.jsonValue({ maxDepth: 3 }),
 );
 
@@ -69,7 +101,9 @@ function valuesOf(schema: Schema, document: ApiDocument, depth = 0): fc.Arbitrar
     if (schema.format === 'date') return fc.constantFrom('2055-05-05', '2055-02-28', '2055-12-31', '2055-02-30', '0001-01-01', '9999-12-31');
     if (schema.type === 'array') return fc.array(valuesOf(schema.items ?? {}, document, depth + 1), { maxLength: depth > 2 ? 2 : 4 });
     if (schema.type === 'object' || schema.properties !== undefined)
-      return fc.record(Object.fromEntries(Object.entries(schema.properties ?? {}).map(([key, one]) => [key, valuesOf(one, document, depth + 1)])), { requiredKeys: [] });
+      return fc.record(Object.fromEntries(Object.entries(schema.properties ?? {}).map(([key, one]) => [key, valuesOf(one, document, depth + 1)])), {
+        requiredKeys: [],
+      });
     if (schema.type === 'integer' || schema.type === 'number') return fc.oneof(fc.integer({ min: -2, max: 5 }), fc.integer(), fc.double());
     if (schema.type === 'boolean') return fc.boolean();
     return fc.oneof(fc.string({ maxLength: 30 }), fc.constantFrom('Europe/Dublin', 'a@b.example', '#tag'));
@@ -96,7 +130,9 @@ describe('whatever is thrown at a route', () => {
       const asked = fc.record({ body, query: fc.record(Object.fromEntries(queries.map((name) => [name, nasty])), { requiredKeys: [] }), ownIds: fc.boolean() });
       for (const { body: sent, query: by, ownIds } of fc.sample(asked, { numRuns: 30, seed: 20_261_128 })) {
         const target = path.replace(/\{(\w+)\}/g, (_, name: string) => (ownIds ? (ids[name] ?? randomUUID()) : randomUUID()));
-        const search = new URLSearchParams(Object.entries(by).map(([name, value]) => [name, typeof value === 'string' ? value : JSON.stringify(value)]));
+        const search = new URLSearchParams(
+          Object.entries(by).map(([name, value]): [string, string] => [name, typeof value === 'string' ? value : JSON.stringify(value)]),
+        );
         const answer = await world.owner.call(method, `${target}?${search.toString()}`, sent);
         const told = `${method} ${target} ${JSON.stringify(sent)?.slice(0, 300) ?? ''} → ${answer.status} ${answer.text.slice(0, 200)}`;
         expect(DOCUMENTED, told).toContain(answer.status);
@@ -152,7 +188,9 @@ describe('what is not a value is a field error, with its field', () => {
     const nowhere = randomUUID();
     const channel = { name: 'C', platformProfileId: ids['platformProfileId'], zone: 'UTC', order: 1, postsPerDay: 1, postsPerWeek: 1, windows: [] };
     expect((await world.owner.post(`clients/${nowhere}/channels`, channel)).status).toBe(404);
-    expect((await world.owner.post(`clients/${nowhere}/blackouts`, { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' })).status).toBe(404);
+    expect(
+      (await world.owner.post(`clients/${nowhere}/blackouts`, { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' })).status,
+    ).toBe(404);
     expect((await world.owner.put(`clients/${nowhere}`, { ...NAMES, version: 1 })).status).toBe(404);
   });
   it('a name that differs from another’s by case and spaces only', async () => {

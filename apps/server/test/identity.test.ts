@@ -55,7 +55,9 @@ describe('signing in', () => {
     const { userId, email } = (await producer.get('session')).body;
     await new Caller(world.base).signIn(email, 'not the password');
     await producer.delete('session');
-    const actions = (await world.owner.get('audit')).body.filter((one: { subjectId: string }) => one.subjectId === userId).map((one: { action: string }) => one.action);
+    const actions = (await world.owner.get('audit')).body
+      .filter((one: { subjectId: string }) => one.subjectId === userId)
+      .map((one: { action: string }) => one.action);
     expect(actions).toEqual(['sign-out', 'sign-in-failed', 'choose-password', 'create']);
     expect((await producer.get('audit')).status).toBe(401);
   });
@@ -152,7 +154,8 @@ describe('a password', () => {
     expect((await new Caller(world.base).get(`invitations/${token}`)).status).toBe(410);
   });
   it('that was forgotten: a new link makes the old one void', async () => {
-    const { link, user } = (await world.owner.post('users', { email: `lost-${Date.now()}@agency.example`, name: 'Lost', role: 'producer', clientIds: [] })).body;
+    const { link, user } = (await world.owner.post('users', { email: `lost-${Date.now()}@agency.example`, name: 'Lost', role: 'producer', clientIds: [] }))
+      .body;
     const next = (await world.owner.post(`users/${user.id}/invitation`)).body.link;
     expect((await new Caller(world.base).takeUp(link)).status).toBe(410);
     expect((await new Caller(world.base).takeUp(next)).status).toBe(201);

@@ -69,7 +69,8 @@ it('a hundred jobs of three kinds end exactly once each, whoever is killed, and 
   );
   expect(ended).toHaveLength(100);
   for (const job of ended) {
-    if (job.state === 'failed') expect(job).toMatchObject({ deeds: 0, crashes: 3 }); // was there at three kills
+    if (job.state === 'failed')
+      expect(job).toMatchObject({ deeds: 0, crashes: 3 }); // was there at three kills
     else expect(job).toMatchObject({ state: 'done', deeds: 1 });
   }
   expect(ended.filter((job) => job.state === 'done').length).toBeGreaterThan(95);

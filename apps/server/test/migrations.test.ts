@@ -71,7 +71,9 @@ describe('migrations', () => {
       await client.query('CREATE TABLE schema_steps (name text PRIMARY KEY CHECK (name <> $$0002-better-eye$$), taken_at timestamptz NOT NULL DEFAULT now())');
       await expect(migrator(sequelize).up()).rejects.toThrow();
       expect((await client.query('SELECT name FROM schema_steps')).rows).toEqual([{ name: '0001-first-light' }]);
-      expect((await client.query(`SELECT 1 FROM information_schema.columns WHERE table_name = 'candidates' AND column_name = 'alternatives'`)).rows).toEqual([]);
+      expect((await client.query(`SELECT 1 FROM information_schema.columns WHERE table_name = 'candidates' AND column_name = 'alternatives'`)).rows).toEqual(
+        [],
+      );
       await client.query('ALTER TABLE schema_steps DROP CONSTRAINT schema_steps_name_check');
       expect(await migrator(sequelize).up()).toHaveLength(MIGRATIONS.length - 1);
     }));

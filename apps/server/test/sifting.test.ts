@@ -78,10 +78,11 @@ describe('a sift', () => {
     const listening = (async () => {
       const reader = events.body!.pipeThrough(new TextDecoderStream()).getReader();
       for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read())
-        for (const line of chunk.value.split('\n')) if (line.startsWith('data: ')) {
-          const message = JSON.parse(line.slice(6)) as { type: string; job: { state: string; fraction: number } };
-          if (message.type === 'job') heard.push(message.job);
-        }
+        for (const line of chunk.value.split('\n'))
+          if (line.startsWith('data: ')) {
+            const message = JSON.parse(line.slice(6)) as { type: string; job: { state: string; fraction: number } };
+            if (message.type === 'job') heard.push(message.job);
+          }
     })().catch(() => undefined);
     await worker().ready;
     const id = await recording(6);

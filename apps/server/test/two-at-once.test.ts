@@ -28,7 +28,9 @@ describe('many at the same moment', () => {
   it('move one post: one of those who saw it moves it, the others are told what it is now', async () => {
     const post = (await place(shorts[0]!, '2055-05-05')).body[0];
     const answers = await Promise.all(
-      Array.from({ length: 12 }, (_, i) => world.owner.put(`posts/${post.id}/place`, { channelId, date: `2055-05-${10 + i}`, minute: 450, version: post.version })),
+      Array.from({ length: 12 }, (_, i) =>
+        world.owner.put(`posts/${post.id}/place`, { channelId, date: `2055-05-${10 + i}`, minute: 450, version: post.version }),
+      ),
     );
     expect(statuses(answers)).toEqual([200, ...Array<number>(11).fill(409)]);
     const refused = answers.find((answer) => answer.status === 409)!.body;
@@ -122,16 +124,21 @@ describe('an approval belongs to what was approved', () => {
     await query(`UPDATE copies SET title = 'By hand' WHERE short_id = $1`, [shorts[0]]);
     expect(await approved(shorts[0]!)).toBe(false);
     await expect(
-      query(`INSERT INTO posts (client_id, channel_id, short_id, date, minute, at, why) VALUES ($1, $2, $3, '2055-01-01', 0, now(), 'x')`, [clientId, channelId, shorts[0]]),
+      query(`INSERT INTO posts (client_id, channel_id, short_id, date, minute, at, why) VALUES ($1, $2, $3, '2055-01-01', 0, now(), 'x')`, [
+        clientId,
+        channelId,
+        shorts[0],
+      ]),
     ).rejects.toThrow(/not approved/);
   });
   it('however it races with placing: never a post of a short that is not approved', async () => {
     for (let round = 0; round < 6; round += 1) {
       const version = await world.version(`shorts/${shorts[0]!}`);
       await Promise.all([world.owner.put(`shorts/${shorts[0]!}/approval`, { approved: false, version }), place(shorts[0]!, `2055-07-${10 + round}`)]);
-      const [row] = await query('SELECT approved_version IS NOT NULL AS approved, (SELECT count(*)::int FROM posts WHERE short_id = shorts.id) AS posts FROM shorts WHERE id = $1', [
-        shorts[0],
-      ]);
+      const [row] = await query(
+        'SELECT approved_version IS NOT NULL AS approved, (SELECT count(*)::int FROM posts WHERE short_id = shorts.id) AS posts FROM shorts WHERE id = $1',
+        [shorts[0]],
+      );
       expect(row!['posts'] === 0 || row!['approved'] === true).toBe(true);
       await query('DELETE FROM posts WHERE short_id = $1', [shorts[0]]);
       await world.writeShort('PUT', shorts[0]!, 'approval', { approved: true });

@@ -39,7 +39,10 @@ const partials = async (): Promise<string[]> => (await readdir(mediaDir)).filter
 const bringIn = (files: Parameters<typeof filesForm>[0]) => world.owner.post(`clients/${clientId}/recordings`, filesForm(files));
 
 /** Sends a multipart body piece by piece, as slow or as broken as a test wants it. @returns status and problem, as soon as they are there */
-function sendRaw(pieces: (send: (text: string | Buffer) => Promise<void>) => Promise<void>, end: 'whole' | 'cut' = 'whole'): Promise<{ status: number; detail: string }> {
+function sendRaw(
+  pieces: (send: (text: string | Buffer) => Promise<void>) => Promise<void>,
+  end: 'whole' | 'cut' = 'whole',
+): Promise<{ status: number; detail: string }> {
   return new Promise((resolve, reject) => {
     const call = request(`${world.base}/api/clients/${clientId}/recordings`, {
       method: 'POST',
@@ -82,10 +85,16 @@ describe('what is brought in', () => {
   it('twice of a kind, or as something else, is refused; nothing is dropped in silence', async () => {
     const twice = new FormData();
     for (const name of ['a.vtt', 'b.vtt']) twice.append('transcript', new Blob([talk(1)]), name);
-    expect((await world.owner.post(`clients/${clientId}/recordings`, twice)).body).toMatchObject({ status: 400, detail: 'There are two transcripts. Send one.' });
+    expect((await world.owner.post(`clients/${clientId}/recordings`, twice)).body).toMatchObject({
+      status: 400,
+      detail: 'There are two transcripts. Send one.',
+    });
     const sounds = new FormData();
     for (const name of ['a.wav', 'b.wav']) sounds.append('sound', new Blob([wav(1)]), name);
-    expect((await world.owner.post(`clients/${clientId}/recordings`, sounds)).body).toMatchObject({ status: 400, detail: 'There are two sound files. Send one.' });
+    expect((await world.owner.post(`clients/${clientId}/recordings`, sounds)).body).toMatchObject({
+      status: 400,
+      detail: 'There are two sound files. Send one.',
+    });
     const odd = new FormData();
     odd.append('video', new Blob(['x']), 'a.bin');
     expect((await world.owner.post(`clients/${clientId}/recordings`, odd)).status).toBe(400);
@@ -135,7 +144,10 @@ describe('what is brought in', () => {
       world.owner.post(`recordings/${body.id}/files`, filesForm({ transcript: ['b.vtt', talk(3, 'other ')] })),
     ]);
     const [row] = await query('SELECT source_name FROM transcripts WHERE recording_id = $1', [body.id]);
-    const [sifts] = await query('SELECT created_at > (SELECT created_at FROM transcripts WHERE recording_id = $1) AS after FROM sifts WHERE recording_id = $1', [body.id]);
+    const [sifts] = await query(
+      'SELECT created_at > (SELECT created_at FROM transcripts WHERE recording_id = $1) AS after FROM sifts WHERE recording_id = $1',
+      [body.id],
+    );
     expect(sift.status).toBe(201);
     if (swap.status === 201) expect([row, sifts]).toEqual([{ source_name: 'b.vtt' }, { after: true }]);
     else expect([swap.status, row]).toEqual([409, { source_name: 'a.vtt' }]);
@@ -156,7 +168,8 @@ describe('files that no row names', () => {
     for (const name of [orphan, partial, young]) await writeFile(join(mediaDir, name), 'x');
     const { body } = await bringIn({ sound: ['kept.wav', wav(2)] });
     const [row] = await query('SELECT sound_file FROM recordings WHERE id = $1', [body.id]);
-    const named = (): Promise<Set<string>> => query('SELECT sound_file FROM recordings WHERE sound_file IS NOT NULL').then((rows) => new Set(rows.map((one) => String(one['sound_file']))));
+    const named = (): Promise<Set<string>> =>
+      query('SELECT sound_file FROM recordings WHERE sound_file IS NOT NULL').then((rows) => new Set(rows.map((one) => String(one['sound_file']))));
     expect(await store.sweep(named)).toBe(0); // all of it is of this minute
     const later = Date.now() + 16 * 60_000;
     await utimes(join(mediaDir, young), new Date(later), new Date(later)); // still being written, as it were

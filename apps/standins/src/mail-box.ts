@@ -66,5 +66,8 @@ export class MailBox {
 }
 
 function addressText(address: AddressObject | AddressObject[] | undefined): string {
-  return [address ?? []].flat().map((one) => one.text).join(', ');
+  return [address ?? []]
+    .flat()
+    .map((one) => one.text)
+    .join(', ');
 }

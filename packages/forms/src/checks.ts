@@ -10,7 +10,12 @@ export function Trimmed(): PropertyDecorator {
 
 /** No zero characters and no halves of characters: neither can be kept as text. */
 export function KeepableText(options: ValidationOptions = {}): PropertyDecorator {
-  return check('keepableText', 'must not hold characters that cannot be kept (zero, or half of a pair)', options, (value) => typeof value !== 'string' || !/[\0\p{Surrogate}]/u.test(value));
+  return check(
+    'keepableText',
+    'must not hold characters that cannot be kept (zero, or half of a pair)',
+    options,
+    (value) => typeof value !== 'string' || !/[\0\p{Surrogate}]/u.test(value),
+  );
 }
 
 export function IsPlainObject(options: ValidationOptions = {}): PropertyDecorator {

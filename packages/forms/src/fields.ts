@@ -87,10 +87,7 @@ export function Id(options: Common = {}): Field {
 
 /** A calendar day, YYYY-MM-DD. */
 export function Day(options: Common = {}): Field {
-  return declare(
-    { kind: 'text', format: 'date', ...common(options) },
-    IsCalendarDay(),
-  );
+  return declare({ kind: 'text', format: 'date', ...common(options) }, IsCalendarDay());
 }
 
 /** An instant in answers, ISO 8601 in UTC. */

@@ -47,8 +47,8 @@ export class BriefForm {
   @Whole({ max: LAST_MS }) partStartMs: number;
   @GreaterThan('partStartMs', 'must be after the start of the part')
   @RoomFor('partStartMs', 'minMs', 'leaves less room than the shortest length')
-  @Whole({ max: LAST_MS, nullable: true, description: 'null means to the end' }) partEndMs:
-    number | null;
+  @Whole({ max: LAST_MS, nullable: true, description: 'null means to the end' })
+  partEndMs: number | null;
   @Whole({ min: SHORTEST_CANDIDATE_MS, max: LONGEST_CANDIDATE_MS }) minMs: number;
   @GreaterThan('minMs', 'must be longer than the shortest') @Whole({ min: SHORTEST_CANDIDATE_MS, max: LONGEST_CANDIDATE_MS }) maxMs: number;
   @Whole({ min: 1, max: 200 }) roughCount: number;

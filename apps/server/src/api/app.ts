@@ -19,7 +19,12 @@ const SILENCE_MS = 300_000;
 
 /** The API with everything around it, ready to listen. */
 export async function buildApp(): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: new NestLog(), bodyParser: false, abortOnError: false, forceCloseConnections: true });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule, {
+    logger: new NestLog(),
+    bodyParser: false,
+    abortOnError: false,
+    forceCloseConnections: true,
+  });
   const server = app.getHttpServer();
   server.requestTimeout = 0; // a recording of 10 GB takes as long as it takes…
   server.timeout = SILENCE_MS; // …but a line on which nothing is said is cut

@@ -189,4 +189,3 @@ function toClientView(client: Client, recordingCount: number, channelCount: numb
   const { id, name, zone, tags, standingBrief, signalWeights, version } = client;
   return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, recordingCount, channelCount, version };
 }
-

@@ -1,18 +1,5 @@
 import { SHAPES, type Shape } from '@sift-reel/core';
-import {
-  BriefForm,
-  Day,
-  Decimal,
-  DecimalList,
-  Id,
-  Instant,
-  Part,
-  Parts,
-  Text,
-  TextList,
-  Whole,
-  WindowForm,
-} from '@sift-reel/forms';
+import { BriefForm, Day, Decimal, DecimalList, Id, Instant, Part, Parts, Text, TextList, Whole, WindowForm } from '@sift-reel/forms';
 
 export class ClientView {
   @Id() id: string;

@@ -54,7 +54,10 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     trustProxy: env['SIFT_REEL_TRUST_PROXY'] === 'yes',
     mailUrl: address(env, 'SIFT_REEL_MAIL_URL', /^smtps?:\/\//),
     mailFrom: env['SIFT_REEL_MAIL_FROM'] ?? 'Sift Reel <sift-reel@localhost>',
-    publicUrl: (address(env, 'SIFT_REEL_PUBLIC_URL', /^https?:\/\//) ?? `http://127.0.0.1:${wholeNumber(env, 'SIFT_REEL_PORT', 4310, 0, 65_535)}`).replace(/\/+$/, ''),
+    publicUrl: (address(env, 'SIFT_REEL_PUBLIC_URL', /^https?:\/\//) ?? `http://127.0.0.1:${wholeNumber(env, 'SIFT_REEL_PORT', 4310, 0, 65_535)}`).replace(
+      /\/+$/,
+      '',
+    ),
     clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
 }

@@ -86,7 +86,15 @@ export class IdentityController {
   private setCookie(response: Response, value: string, expires: Date): void {
     response.append(
       'Set-Cookie',
-      stringifySetCookie({ name: sessionCookieName(this.config), value, httpOnly: true, sameSite: 'strict', path: '/', secure: this.config.secureCookies, expires }),
+      stringifySetCookie({
+        name: sessionCookieName(this.config),
+        value,
+        httpOnly: true,
+        sameSite: 'strict',
+        path: '/',
+        secure: this.config.secureCookies,
+        expires,
+      }),
     );
   }
 }

@@ -12,7 +12,9 @@ export class MailService {
 
   constructor(@Inject(CONFIG) private readonly config: Config) {
     this.transport =
-      config.mailUrl === null ? null : createTransport({ url: config.mailUrl, connectionTimeout: PATIENCE_MS, greetingTimeout: PATIENCE_MS, socketTimeout: PATIENCE_MS });
+      config.mailUrl === null
+        ? null
+        : createTransport({ url: config.mailUrl, connectionTimeout: PATIENCE_MS, greetingTimeout: PATIENCE_MS, socketTimeout: PATIENCE_MS });
   }
 
   /** @returns whether the mail was taken */

@@ -25,7 +25,14 @@ export class SignInLimits {
 
   constructor(@Inject(Database) { sequelize }: Database) {
     const limiter = (name: LimitName): RateLimiterPostgres =>
-      new RateLimiterPostgres({ storeClient: sequelize, storeType: 'sequelize', tableName: 'sign_in_counts', tableCreated: true, keyPrefix: name, ...LIMITS[name] });
+      new RateLimiterPostgres({
+        storeClient: sequelize,
+        storeType: 'sequelize',
+        tableName: 'sign_in_counts',
+        tableCreated: true,
+        keyPrefix: name,
+        ...LIMITS[name],
+      });
     this.limiters = { pair: limiter('pair'), address: limiter('address'), account: limiter('account') };
   }
 

@@ -140,7 +140,14 @@ export class UsersService {
       'Your way into Sift Reel',
       `${user.name},\n\n${actor.name} has made room for you in Sift Reel. Choose a password here:\n\n${link}\n\nThe link works once, for seven days.\n`,
     );
-    return { user: toUserView(user, clientIds.map((clientId) => ({ userId: user.id, clientId }))), mailed, link: mailed ? null : link };
+    return {
+      user: toUserView(
+        user,
+        clientIds.map((clientId) => ({ userId: user.id, clientId })),
+      ),
+      mailed,
+      link: mailed ? null : link,
+    };
   }
 
   private async assign(userId: string, clientIds: readonly string[]): Promise<void> {

@@ -43,7 +43,10 @@ export class PlanLoader {
   async around(actor: Actor, channelIds: readonly string[], shortIds: readonly string[]): Promise<LoadedPlan> {
     const shorts = await this.shorts.list(actor, { ids: shortIds });
     const clientId = [...new Set(shorts.map((short) => short.clientId))];
-    const ids = await this.database.rows<{ id: string }>('SELECT id FROM posts WHERE channel_id = ANY ($1::uuid[]) OR short_id = ANY ($2::uuid[])', [channelIds, shortIds]);
+    const ids = await this.database.rows<{ id: string }>('SELECT id FROM posts WHERE channel_id = ANY ($1::uuid[]) OR short_id = ANY ($2::uuid[])', [
+      channelIds,
+      shortIds,
+    ]);
     const posts = await Post.findAll({ where: { id: ids.map((row) => row.id), ...scoped(actor) }, order: ['at'] });
     return this.assemble({ ...scoped(actor), clientId }, shorts, posts);
   }

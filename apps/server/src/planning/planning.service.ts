@@ -68,7 +68,14 @@ export class PlanningService implements OnModuleInit {
     if (form.shortIds.some((id) => !known.has(id))) found(null, 'short');
     const { placements, unplaced } = layOut({ plan, shortIds: form.shortIds, fromDate: form.fromDate, toDate: form.toDate });
     return {
-      placements: placements.map(({ shortId, channelId, date, minute, atMs, why }) => ({ shortId, channelId, date, minute, at: new Date(atMs).toISOString(), why })),
+      placements: placements.map(({ shortId, channelId, date, minute, atMs, why }) => ({
+        shortId,
+        channelId,
+        date,
+        minute,
+        at: new Date(atMs).toISOString(),
+        why,
+      })),
       unplaced: [...unplaced],
     };
   }

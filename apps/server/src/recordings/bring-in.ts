@@ -59,7 +59,11 @@ class FilesReader {
       this.parser.on('field', (name, value) => {
         if (name !== 'title') reject(new BadRequestException(`“${name.slice(0, 40)}” is not a field of this form.`));
         else if (this.title !== null) reject(new BadRequestException('There are two titles. Send one.'));
-        else this.title = value.replace(/[\0\p{Surrogate}]/gu, '').trim().slice(0, 160);
+        else
+          this.title = value
+            .replace(/[\0\p{Surrogate}]/gu, '')
+            .trim()
+            .slice(0, 160);
       });
       this.parser.on('file', (field, stream, { filename }) => {
         this.streams.push(stream);

@@ -35,7 +35,9 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
 
   async onModuleInit(): Promise<void> {
     this.clientFacts.provideRecordingCounts(async () => {
-      const rows = await this.database.rows<{ clientId: string; n: number }>('SELECT client_id AS "clientId", count(*)::int AS n FROM recordings GROUP BY client_id');
+      const rows = await this.database.rows<{ clientId: string; n: number }>(
+        'SELECT client_id AS "clientId", count(*)::int AS n FROM recordings GROUP BY client_id',
+      );
       return new Map(rows.map(({ clientId, n }) => [clientId, n]));
     });
     await this.sweepFiles();
@@ -125,7 +127,13 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
         if (prepared !== null && brought.transcript !== null) {
           const { packed, ...fields } = prepared;
           await TranscriptRow.destroy({ where: { recordingId: row.id } });
-          await TranscriptRow.create({ ...fields, recordingId: row.id, clientId: row.clientId, sourceName: brought.transcript.name, packed: Buffer.from(packed) });
+          await TranscriptRow.create({
+            ...fields,
+            recordingId: row.id,
+            clientId: row.clientId,
+            sourceName: brought.transcript.name,
+            packed: Buffer.from(packed),
+          });
         }
         const spokenMs = prepared?.durationMs ?? row.transcript?.durationMs ?? (row.transcript == null ? 0 : (row.durationMs ?? 0));
         const { id, clientId: ofClient, title } = row;

@@ -62,7 +62,8 @@ export class ExportsController {
     const recording = await this.recordings.find(actor, recordingId);
     const shorts = await this.shorts.list(actor, { recordingId });
     const spans = shorts.map(({ firstWord, endWord }) => ({ firstWord, endWord }));
-    const words = recording.transcript === null ? [] : await this.text.words(recording.clientId, { ...(await this.recordings.readPacked(actor, recordingId)), spans });
+    const words =
+      recording.transcript === null ? [] : await this.text.words(recording.clientId, { ...(await this.recordings.readPacked(actor, recordingId)), spans });
     const rows = shorts.map((short, i) => {
       const said = words[i] ?? [];
       const { title, description, keywords, coverLine } = short.copy;

@@ -63,8 +63,7 @@ export class KeptCandidates implements CandidateListener, OnModuleInit {
   async onMoved(candidate: CandidateRow): Promise<void> {
     const short = await lockShortOf(candidate);
     if (short === null) return;
-    if (short.approvedVersion !== null && candidate.state === 'kept')
-      throw new ConflictException('Its short is approved. Un-approve it to move its ends.');
+    if (short.approvedVersion !== null && candidate.state === 'kept') throw new ConflictException('Its short is approved. Un-approve it to move its ends.');
     const { firstWord, endWord, startMs, endMs } = candidate;
     await short.update({ firstWord, endWord, startMs, endMs });
   }

@@ -4,11 +4,7 @@ import { CandidateRow, CandidateSignal, EvidenceRow, type Sift } from './sifting
 const ROWS_AT_ONCE = 1_000;
 
 /** Writes candidates with their readings and evidence, in the transaction at hand. @returns their ids, in the order given */
-export async function writeCandidates(
-  sift: Sift,
-  candidates: readonly Candidate[],
-  origin: CandidateRow['origin'],
-): Promise<string[]> {
+export async function writeCandidates(sift: Sift, candidates: readonly Candidate[], origin: CandidateRow['origin']): Promise<string[]> {
   const rows = await CandidateRow.bulkCreate(
     candidates.map(({ signals: _, ...fields }) => ({
       ...fields,

@@ -109,4 +109,3 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     await Promise.all([this.embedder.close(), this.threads.destroy()]);
   }
 }
-

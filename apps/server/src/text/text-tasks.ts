@@ -182,12 +182,4 @@ function said(transcript: Transcript, firstWord: number, endWord: number): strin
     .join(' ');
 }
 
-export type TaskName =
-  | 'prepareTranscript'
-  | 'search'
-  | 'sentenceTextsOf'
-  | 'scoreOwnPassage'
-  | 'proposeCopyForShort'
-  | 'movedEnds'
-  | 'captionsOf'
-  | 'wordsOf';
+export type TaskName = 'prepareTranscript' | 'search' | 'sentenceTextsOf' | 'scoreOwnPassage' | 'proposeCopyForShort' | 'movedEnds' | 'captionsOf' | 'wordsOf';

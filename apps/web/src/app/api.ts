@@ -47,7 +47,7 @@ export const api = generatedApi.enhanceEndpoints({
     createChannel: { invalidatesTags: [LIST('Channel'), LIST('Client'), 'Trail', ...LAID_OUT] },
     updateChannel: { invalidatesTags: (_, __, { channelId }) => [{ type: 'Channel', id: channelId }, 'Trail', ...LAID_OUT] },
     removeChannel: { invalidatesTags: [LIST('Channel'), LIST('Client'), 'Trail', ...LAID_OUT] },
-    listBlackouts: { providesTags: ['Channel'] },
+    listBlackouts: { providesTags: [LIST('Channel')] },
     createBlackout: { invalidatesTags: [LIST('Channel'), 'Trail', 'Schedule'] },
     removeBlackout: { invalidatesTags: [LIST('Channel'), 'Trail', 'Schedule'] },
     listPlatformProfiles: { providesTags: listOf('Platform') },

@@ -40,7 +40,9 @@ const notice = (): string | undefined => store.getState().notices.at(-1)?.text;
 const candidate = (fields: Partial<CandidateView> = {}): CandidateView =>
   ({ id: 'c1', rank: 1, state: 'open', title: 'One', firstWord: 4, endWord: 9, ...fields }) as CandidateView;
 const loadRanking = async (): Promise<void> => {
-  answers['GET /api/sifts/s1/ranking'] = () => ({ body: { sift: { id: 's1', recordingId: 'r1' }, candidates: [candidate(), candidate({ id: 'c2', rank: 2 })] } });
+  answers['GET /api/sifts/s1/ranking'] = () => ({
+    body: { sift: { id: 's1', recordingId: 'r1' }, candidates: [candidate(), candidate({ id: 'c2', rank: 2 })] },
+  });
   await store.dispatch(api.endpoints.readRanking.initiate('s1'));
 };
 const ranked = (id = 'c1'): CandidateView =>
@@ -72,7 +74,9 @@ describe('keeping a candidate', () => {
     expect(ranked().state).toBe('open');
   });
   it('stays kept through a list that was asked for before, and counts at once where it is counted', async () => {
-    answers['GET /api/sifts/s1/ranking'] = () => ({ body: { sift: { id: 's1', recordingId: 'r1' }, candidates: [candidate(), candidate({ id: 'c2', rank: 2 })] } });
+    answers['GET /api/sifts/s1/ranking'] = () => ({
+      body: { sift: { id: 's1', recordingId: 'r1' }, candidates: [candidate(), candidate({ id: 'c2', rank: 2 })] },
+    });
     await store.dispatch(api.endpoints.readRanking.initiate('s1'));
     answers['GET /api/recordings'] = () => ({ body: [{ id: 'r1', latestSift: { id: 's1', keptCount: 2 } }] });
     await store.dispatch(api.endpoints.listRecordings.initiate(undefined));

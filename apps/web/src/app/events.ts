@@ -135,6 +135,8 @@ export function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
   const show = (sift: LatestSiftView | SiftView | null | undefined): void => {
     if (sift?.id === job.subjectId) Object.assign(sift, { state, stage, fraction, leftMs }, 'failure' in sift ? { failure } : {});
   };
-  dispatch(api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId)?.latestSift)));
+  dispatch(
+    api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId)?.latestSift)),
+  );
   dispatch(api.util.updateQueryData('listSifts', recordingId, (sifts: SiftView[]) => sifts.forEach(show)));
 }

@@ -127,63 +127,63 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
   const item = 'flex w-full items-center gap-2 px-3 py-[7px] text-left data-focus:bg-faint';
   return (
     <>
-    <Menu>
-      <MenuButton className="hover:text-bar-text">{name}</MenuButton>
-      <MenuItems anchor="bottom end" className="z-50 w-[210px] border border-rule bg-sheet py-1 text-ink shadow-[0_8px_24px_rgba(35,32,27,.2)]">
-        <MenuItem>
-          <button
-            type="button"
-            className={item}
-            onClick={() => {
-              const next = theme === 'day' ? 'night' : 'day';
-              applyTheme(next);
-              setTheme(next);
-            }}
-          >
-            {theme === 'day' ? <Moon size={14} /> : <Sun size={14} />}
-            {theme === 'day' ? 'Night proof' : 'Day proof'}
-          </button>
-        </MenuItem>
-        <MenuItem>
-          <button type="button" className={item} onClick={() => setChanging(true)}>
-            Change your password
-          </button>
-        </MenuItem>
-        <MenuItem>
-          <Link className={item} to="/platforms">
-            Platform profiles
-          </Link>
-        </MenuItem>
-        {owner && (
+      <Menu>
+        <MenuButton className="hover:text-bar-text">{name}</MenuButton>
+        <MenuItems anchor="bottom end" className="z-50 w-[210px] border border-rule bg-sheet py-1 text-ink shadow-[0_8px_24px_rgba(35,32,27,.2)]">
           <MenuItem>
-            <Link className={item} to="/users">
-              Users and assignments
+            <button
+              type="button"
+              className={item}
+              onClick={() => {
+                const next = theme === 'day' ? 'night' : 'day';
+                applyTheme(next);
+                setTheme(next);
+              }}
+            >
+              {theme === 'day' ? <Moon size={14} /> : <Sun size={14} />}
+              {theme === 'day' ? 'Night proof' : 'Day proof'}
+            </button>
+          </MenuItem>
+          <MenuItem>
+            <button type="button" className={item} onClick={() => setChanging(true)}>
+              Change your password
+            </button>
+          </MenuItem>
+          <MenuItem>
+            <Link className={item} to="/platforms">
+              Platform profiles
             </Link>
           </MenuItem>
-        )}
-        <MenuItem>
-          <a className={item} href="/api/docs" target="_blank" rel="noreferrer">
-            API document
-          </a>
-        </MenuItem>
-        <MenuItem>
-          <button
-            type="button"
-            className={item}
-            onClick={() => {
-              void signOut().then(() => {
-                setCsrfToken('');
-                dispatch(api.util.resetApiState());
-                window.location.assign('/');
-              });
-            }}
-          >
-            Sign out
-          </button>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
-    {changing && <PasswordDialog onClose={() => setChanging(false)} />}
+          {owner && (
+            <MenuItem>
+              <Link className={item} to="/users">
+                Users and assignments
+              </Link>
+            </MenuItem>
+          )}
+          <MenuItem>
+            <a className={item} href="/api/docs" target="_blank" rel="noreferrer">
+              API document
+            </a>
+          </MenuItem>
+          <MenuItem>
+            <button
+              type="button"
+              className={item}
+              onClick={() => {
+                void signOut().then(() => {
+                  setCsrfToken('');
+                  dispatch(api.util.resetApiState());
+                  window.location.assign('/');
+                });
+              }}
+            >
+              Sign out
+            </button>
+          </MenuItem>
+        </MenuItems>
+      </Menu>
+      {changing && <PasswordDialog onClose={() => setChanging(false)} />}
     </>
   );
 }

@@ -39,7 +39,10 @@ export function DayField({ label, value, onChange, min, error, className }: DayF
       <Popover className="relative">
         <PopoverButton
           aria-labelledby={`${id} ${id}-day`}
-          className={clsx('flex w-full items-center justify-between gap-2 rounded border bg-sheet px-2 py-[5px] text-left', error === undefined ? 'border-edge' : 'border-madder')}
+          className={clsx(
+            'flex w-full items-center justify-between gap-2 rounded border bg-sheet px-2 py-[5px] text-left',
+            error === undefined ? 'border-edge' : 'border-madder',
+          )}
           onKeyDown={(event) => {
             const by = { ArrowUp: 1, ArrowDown: -1, PageUp: 7, PageDown: -7 }[event.key];
             if (by === undefined || !known) return;
@@ -59,7 +62,7 @@ export function DayField({ label, value, onChange, min, error, className }: DayF
               weekStartsOn={1}
               autoFocus
               selected={known ? toDate(value) : undefined}
-              defaultMonth={known ? toDate(value) : undefined}
+              defaultMonth={known ? toDate(value) : min === undefined ? undefined : toDate(min)}
               disabled={min === undefined ? undefined : { before: toDate(min) }}
               onSelect={(date) => {
                 onChange(toDay(date));

@@ -29,7 +29,17 @@ const LOOKS = {
 } as const;
 
 /** One of a few, chosen from a list on our own paper. */
-export function Select<V extends string>({ label, value, options, onChange, look = 'inline', strong = false, error, hint, className }: SelectProps<V>): ReactNode {
+export function Select<V extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  look = 'inline',
+  strong = false,
+  error,
+  hint,
+  className,
+}: SelectProps<V>): ReactNode {
   const chosen = options.find((option) => option.value === value) ?? options[0];
   return (
     <HeadlessField className={clsx('min-w-0', look === 'field' && 'flex flex-col gap-1', className)}>

@@ -37,7 +37,11 @@ function refuseTooMany(cues: readonly { readonly line: number; readonly text: st
   for (const [i, cue] of cues.entries()) {
     characters += cue.text.length;
     if (i >= MOST_CUES || characters > MOST_CHARACTERS)
-      throw new TranscriptRefusedError(cue.line, 'too-long', `more than ${i >= MOST_CUES ? `${MOST_CUES} cues` : `${MOST_CHARACTERS} characters of talk`}; is it one recording?`);
+      throw new TranscriptRefusedError(
+        cue.line,
+        'too-long',
+        `more than ${i >= MOST_CUES ? `${MOST_CUES} cues` : `${MOST_CHARACTERS} characters of talk`}; is it one recording?`,
+      );
   }
 }
 

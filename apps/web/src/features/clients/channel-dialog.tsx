@@ -40,7 +40,8 @@ function ChannelFields({
   const seen = useRef(channel?.version ?? 1);
   const { register, control, handleSubmit, formState, getValues, reset } = useForm<ChannelForm>({
     resolver: classValidatorResolver(ChannelForm),
-    defaultValues: channel === null ? { name: '', platformProfileId: '', zone, order: nextOrder, postsPerDay: 1, postsPerWeek: 5, windows: [] } : toForm(channel),
+    defaultValues:
+      channel === null ? { name: '', platformProfileId: '', zone, order: nextOrder, postsPerDay: 1, postsPerWeek: 5, windows: [] } : toForm(channel),
   });
   const submit = handleSubmit(async (channelForm) => {
     if (channel === null) await create({ clientId, channelForm }).unwrap();

@@ -26,7 +26,10 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
   });
   const error = creating.error ?? updating.error;
   const submit = handleSubmit(async (clientForm) => {
-    const saved = client === null ? await create(clientForm).unwrap() : await update({ clientId: client.id, clientChangeForm: { ...clientForm, version: seen.current } }).unwrap();
+    const saved =
+      client === null
+        ? await create(clientForm).unwrap()
+        : await update({ clientId: client.id, clientChangeForm: { ...clientForm, version: seen.current } }).unwrap();
     onSaved(saved.id);
   });
   const theirs = staleCurrent<ClientView>(error);

@@ -85,7 +85,11 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
   const [create, creating] = api.useCreatePlatformProfileMutation();
   const [update, updating] = api.useUpdatePlatformProfileMutation();
   const seen = useRef(platform?.version ?? 1);
-  const { id: _, version: __, ...fields } = platform ?? {
+  const {
+    id: _,
+    version: __,
+    ...fields
+  } = platform ?? {
     id: '',
     version: 1,
     name: '',

@@ -96,6 +96,8 @@ describe('users', () => {
     await user.click(dialog.getByLabelText('Harbour Bread'));
     await user.click(dialog.getByLabelText('may sign in'));
     await user.click(dialog.getByRole('button', { name: 'Save the user' }));
-    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toEqual({ name: 'Bo', role: 'producer', clientIds: [C1, C2], active: false, version: 3 });
+    await expect
+      .poll(() => asked.find(({ method }) => method === 'PUT')?.body)
+      .toEqual({ name: 'Bo', role: 'producer', clientIds: [C1, C2], active: false, version: 3 });
   });
 });

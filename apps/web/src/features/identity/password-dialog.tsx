@@ -35,8 +35,22 @@ export function PasswordDialog({ onClose }: { onClose: () => void }): ReactNode 
           submit(event).catch(() => undefined);
         }}
       >
-        <TextField label="Password until now" type="password" autoComplete="current-password" autoFocus {...register('current')} error={formState.errors.current?.message ?? wrong} />
-        <TextField label="New password" type="password" autoComplete="new-password" {...register('next')} hint="At least 12 characters" error={formState.errors.next?.message} />
+        <TextField
+          label="Password until now"
+          type="password"
+          autoComplete="current-password"
+          autoFocus
+          {...register('current')}
+          error={formState.errors.current?.message ?? wrong}
+        />
+        <TextField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          {...register('next')}
+          hint="At least 12 characters"
+          error={formState.errors.next?.message}
+        />
         {wrong === undefined && <FormTrouble error={error} />}
         <DialogFoot>
           <Button onClick={onClose}>Cancel</Button>

@@ -40,7 +40,14 @@ export function SignInAgain(): ReactNode {
       >
         <p className="text-soft">Sign in, and go on where you were. What you typed is still here.</p>
         <TextField label="E-mail" type="email" autoComplete="username" {...register('email')} error={formState.errors.email?.message} />
-        <TextField label="Password" type="password" autoComplete="current-password" autoFocus {...register('password')} error={formState.errors.password?.message} />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          autoFocus
+          {...register('password')}
+          error={formState.errors.password?.message}
+        />
         <FormTrouble error={error} />
         <Button tone="fill" type="submit" disabled={isLoading} className="py-2">
           Sign in and go on

@@ -29,32 +29,32 @@ export function UsersPage(): ReactNode {
         </Button>
       </PageHead>
       <div className="min-h-0 flex-1 overflow-y-auto">
-      <table className="w-full">
-        <tbody>
-          {users.data.map((user) => (
-            <tr key={user.id}>
-              <td className={cell}>
-                <b>{user.name}</b>
-                {!user.active && <span className="text-soft"> · switched off</span>}
-                {user.invited && user.active && <span className="text-soft"> · invited, has not come yet</span>}
-                <div className="text-soft">{user.email}</div>
-              </td>
-              <td className={cell}>{user.role}</td>
-              <td className={cell}>
-                {user.role === 'owner'
-                  ? 'all clients'
-                  : user.clientIds.map((id) => nameOf.get(id)).join(', ') || <span className="text-soft">no client yet</span>}
-              </td>
-              <td className={`${cell} text-right`}>
-                <button type="button" className="underline" onClick={() => setEditing(user)}>
-                  Change
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <AgencyTrail />
+        <table className="w-full">
+          <tbody>
+            {users.data.map((user) => (
+              <tr key={user.id}>
+                <td className={cell}>
+                  <b>{user.name}</b>
+                  {!user.active && <span className="text-soft"> · switched off</span>}
+                  {user.invited && user.active && <span className="text-soft"> · invited, has not come yet</span>}
+                  <div className="text-soft">{user.email}</div>
+                </td>
+                <td className={cell}>{user.role}</td>
+                <td className={cell}>
+                  {user.role === 'owner'
+                    ? 'all clients'
+                    : user.clientIds.map((id) => nameOf.get(id)).join(', ') || <span className="text-soft">no client yet</span>}
+                </td>
+                <td className={`${cell} text-right`}>
+                  <button type="button" className="underline" onClick={() => setEditing(user)}>
+                    Change
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <AgencyTrail />
       </div>
       {editing === 'new' && (
         <NewUser
@@ -168,7 +168,13 @@ function InvitedDialog({ invited: { user, mailed, link }, onClose }: { invited: 
       ) : (
         <>
           <p>No mail could be sent. Hand this link over yourself; it works once, for seven days.</p>
-          <input aria-label="Link" readOnly value={link ?? ''} className="mt-3 w-full border border-edge bg-sheet px-2 py-1 font-mono text-[12px]" onFocus={(event) => event.target.select()} />
+          <input
+            aria-label="Link"
+            readOnly
+            value={link ?? ''}
+            className="mt-3 w-full border border-edge bg-sheet px-2 py-1 font-mono text-[12px]"
+            onFocus={(event) => event.target.select()}
+          />
         </>
       )}
       <DialogFoot>

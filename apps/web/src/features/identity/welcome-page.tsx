@@ -34,7 +34,15 @@ export function WelcomePage(): ReactNode {
           submit(event).catch(() => undefined);
         }}
       >
-        <TextField label="Password" type="password" autoComplete="new-password" autoFocus {...register('password')} hint="At least 12 characters" error={formState.errors.password?.message} />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="new-password"
+          autoFocus
+          {...register('password')}
+          hint="At least 12 characters"
+          error={formState.errors.password?.message}
+        />
         <FormTrouble error={error} />
         <Button tone="fill" type="submit" disabled={isLoading} className="py-2">
           Choose it and go in

@@ -1,4 +1,16 @@
-import { checkPlacement, dayNumber, instantOf, mondayOf, openSlots, type Plan, type PlanChannel, type PlanShort, type Refusal, wallTimeAt, weekdayOf } from '@sift-reel/core';
+import {
+  checkPlacement,
+  dayNumber,
+  instantOf,
+  mondayOf,
+  openSlots,
+  type Plan,
+  type PlanChannel,
+  type PlanShort,
+  type Refusal,
+  wallTimeAt,
+  weekdayOf,
+} from '@sift-reel/core';
 import type { PostView, ScheduleView } from '../../app/api.js';
 
 const MINUTES_A_DAY = 1_440;

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { fireEvent, screen, within } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { PostView, ProposalView, ScheduleShortView, ScheduleView } from '../../app/api.js';
 import { onScreens, Refusal, show } from '../../app/screen.fixture.js';

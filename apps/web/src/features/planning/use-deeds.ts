@@ -51,36 +51,30 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
       const outcome = dropOn(plan, shortId, channelId, date, post?.id);
       if (outcome.kind === 'refused') return sayTrouble(new Error(`“${titleOf(shortId)}” cannot go there. ${outcome.refusal.detail}`));
       if (post !== undefined) return moveTo(post, channelId, date, outcome.minute);
-      place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.').then(
-        (posts) => {
-          let { id } = posts[0]!;
-          didSomething(
-            `Placed “${titleOf(shortId)}” on ${formatDay(date)} ${formatMinute(outcome.minute)}`,
-            () => takeOffPost(id).unwrap(),
-            async () => {
-              id = (await place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.'))[0]!.id;
-            },
-          );
-        },
-        sayTrouble,
-      );
+      place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.').then((posts) => {
+        let { id } = posts[0]!;
+        didSomething(
+          `Placed “${titleOf(shortId)}” on ${formatDay(date)} ${formatMinute(outcome.minute)}`,
+          () => takeOffPost(id).unwrap(),
+          async () => {
+            id = (await place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.'))[0]!.id;
+          },
+        );
+      }, sayTrouble);
     },
     takeOff: (post) => {
       takeOffPost(post.id)
         .unwrap()
-        .then(
-          () => {
-            let { id } = post;
-            didSomething(
-              `Took “${titleOf(post.shortId)}” off ${formatDay(post.date)}`,
-              async () => {
-                id = (await place(post.shortId, post.channelId, post.date, post.minute, post.batchId, post.why))[0]!.id;
-              },
-              () => takeOffPost(id).unwrap(),
-            );
-          },
-          sayTrouble,
-        );
+        .then(() => {
+          let { id } = post;
+          didSomething(
+            `Took “${titleOf(post.shortId)}” off ${formatDay(post.date)}`,
+            async () => {
+              id = (await place(post.shortId, post.channelId, post.date, post.minute, post.batchId, post.why))[0]!.id;
+            },
+            () => takeOffPost(id).unwrap(),
+          );
+        }, sayTrouble);
     },
     markPosted: (post, posted) => {
       let { version } = post;

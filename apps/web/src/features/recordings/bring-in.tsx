@@ -29,7 +29,10 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
     <section aria-label="Bring in recordings" className="border-b border-rule px-[18px] py-4">
       <div
         {...getRootProps()}
-        className={clsx('flex flex-wrap items-center gap-4 border border-dashed px-5 py-4', isDragActive ? 'border-madder bg-madder-tint' : 'border-edge bg-sheet')}
+        className={clsx(
+          'flex flex-wrap items-center gap-4 border border-dashed px-5 py-4',
+          isDragActive ? 'border-madder bg-madder-tint' : 'border-edge bg-sheet',
+        )}
       >
         <div className="min-w-[240px] flex-1">
           <b className="text-[14px]">Drop recordings here</b>

@@ -219,7 +219,8 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
     const outcome = await upload(`/api/recordings/${recording.id}/files`, pair, setFraction);
     setFraction(null);
     if (outcome.kind === 'refused') sayTrouble(new Error(outcome.problem.detail));
-    else dispatch(
+    else
+      dispatch(
         api.util.invalidateTags([
           { type: 'Recording', id: recording.id },
           { type: 'Recording', id: `words of ${recording.id}` },

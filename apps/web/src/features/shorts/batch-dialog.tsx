@@ -21,7 +21,10 @@ export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly Shor
     const batch =
       old === undefined
         ? await createBatch({ name: name.trim(), shortIds: ids }).unwrap()
-        : await updateBatch({ batchId: old.id, batchChangeForm: { name: old.name, shortIds: [...new Set([...old.shortIds, ...ids])], version: old.version } }).unwrap();
+        : await updateBatch({
+            batchId: old.id,
+            batchChangeForm: { name: old.name, shortIds: [...new Set([...old.shortIds, ...ids])], version: old.version },
+          }).unwrap();
     onDone();
     void navigate(`/schedule?batch=${batch.id}`);
   };

@@ -7,7 +7,17 @@ import { undoLast } from '../../app/undo.js';
 import { ShortsPage } from './shorts-page.js';
 
 const copy = (title: string): CopyView => ({ title, description: '', hashtags: [], keywords: [], coverLine: '' });
-const channel = { channelId: 'ch1', name: 'Tern clips', platform: 'Loop', titleLimit: 60, descriptionLimit: 200, hashtagLimit: 5, variant: null, problems: [], unfit: null };
+const channel = {
+  channelId: 'ch1',
+  name: 'Tern clips',
+  platform: 'Loop',
+  titleLimit: 60,
+  descriptionLimit: 200,
+  hashtagLimit: 5,
+  variant: null,
+  problems: [],
+  unfit: null,
+};
 const short = (id: string, title: string, fields: object = {}): ShortView =>
   ({
     id,
@@ -49,7 +59,9 @@ function server(): { answers: Answers; shorts: Map<string, ShortView>; writes: A
   const answers: Answers = { 'api/shorts': () => [...shorts.values()], 'api/clients': [{ id: 'c1', name: 'Tern & Tide' }], 'api/batches': [] };
   for (const id of ['a', 'b']) {
     answers[`PUT api/shorts/${id}/copy`] = write(id, (_, { version: __, ...words }) => ({ copy: words as unknown as CopyView }));
-    answers[`PUT api/shorts/${id}/copy/ch1`] = write(id, (_, { version: __, ...words }) => ({ channels: [{ ...channel, variant: words as unknown as CopyView }] as never }));
+    answers[`PUT api/shorts/${id}/copy/ch1`] = write(id, (_, { version: __, ...words }) => ({
+      channels: [{ ...channel, variant: words as unknown as CopyView }] as never,
+    }));
     answers[`PUT api/shorts/${id}/approval`] = (ask: Ask) => {
       writes.push(ask);
       const next = { ...shorts.get(id)!, approved: true, approvedBy: 'Ada' };
@@ -89,7 +101,10 @@ describe('what is typed', () => {
     await user.type(await titleField(), '!');
     await user.click(screen.getByRole('button', { name: /^Approve the short/ }));
     await expect.poll(() => writes.length).toBe(2);
-    expect(writes.map(({ body }) => body)).toMatchObject([{ title: 'No rope at all!', version: 1 }, { approved: true, version: 2 }]);
+    expect(writes.map(({ body }) => body)).toMatchObject([
+      { title: 'No rope at all!', version: 1 },
+      { approved: true, version: 2 },
+    ]);
   });
   it('goes in order: no write overtakes another, each builds on the one before', async () => {
     const { answers, writes } = server();

@@ -22,8 +22,7 @@ export function ShortEditor({ short, clientName }: { short: ShortView; clientNam
   const channel = short.channels[tab - 1] ?? null;
   const approve = (approved: boolean): void => {
     // What was typed goes first, and the yes is to exactly that.
-    const write = (value: boolean) =>
-      saver.then((version) => setApproval({ shortId: short.id, approvalForm: { approved: value, version } }).unwrap());
+    const write = (value: boolean) => saver.then((version) => setApproval({ shortId: short.id, approvalForm: { approved: value, version } }).unwrap());
     setApproving(true);
     write(approved)
       .then(
@@ -82,7 +81,11 @@ export function ShortEditor({ short, clientName }: { short: ShortView; clientNam
         <TabList aria-label="Words for" className="flex flex-wrap gap-1 border-b border-rule px-6 pt-2">
           <WordsTab name="All channels" />
           {short.channels.map((one) => (
-            <WordsTab key={one.channelId} name={one.name} mark={one.unfit !== null || one.problems.length > 0 ? 'trouble' : one.variant !== null ? 'own' : null} />
+            <WordsTab
+              key={one.channelId}
+              name={one.name}
+              mark={one.unfit !== null || one.problems.length > 0 ? 'trouble' : one.variant !== null ? 'own' : null}
+            />
           ))}
         </TabList>
         <TabPanels>

@@ -122,7 +122,10 @@ function BenchTable({
     else if (chosen !== null) player.playSpan(chosen.startMs, chosen.endMs);
   };
   const seek = (ms: number): void => {
-    const word = Math.max(0, transcript.words.findLastIndex((one) => one.startMs <= ms));
+    const word = Math.max(
+      0,
+      transcript.words.findLastIndex((one) => one.startMs <= ms),
+    );
     player.seek(ms);
     goTo(word);
     const under = ranking.candidates.find((one) => one.startMs <= ms && ms < one.endMs);

@@ -80,7 +80,9 @@ export function Ranking({ all, chapters, shown, strongCount, roughCount, chosenI
         aria-activedescendant={chosenIndex >= 0 ? `candidate-${chosenId}` : undefined}
         onKeyDown={(event) => {
           // Up and down are the screen's own keys; these are what a list has besides.
-          const to = { Home: 0, End: shown.length - 1, PageDown: Math.min(shown.length - 1, chosenIndex + PAGE), PageUp: Math.max(0, chosenIndex - PAGE) }[event.key];
+          const to = { Home: 0, End: shown.length - 1, PageDown: Math.min(shown.length - 1, chosenIndex + PAGE), PageUp: Math.max(0, chosenIndex - PAGE) }[
+            event.key
+          ];
           const next = to === undefined ? undefined : shown[to];
           if (next === undefined) return;
           event.preventDefault();
@@ -237,7 +239,13 @@ function Filters({ chapters }: { chapters: readonly ChapterView[] }): ReactNode 
             ...SIGNALS.map((signal) => ({ value: signal, name: `${SIGNAL_LOOK[signal].name} ${filter.atLeast}+` })),
           ]}
         />
-        <Select look="bare" label="State" value={filter.state} onChange={(state) => set({ state })} options={STATES.map(([value, name]) => ({ value, name }))} />
+        <Select
+          look="bare"
+          label="State"
+          value={filter.state}
+          onChange={(state) => set({ state })}
+          options={STATES.map(([value, name]) => ({ value, name }))}
+        />
         <Select
           look="bare"
           label="Kind"

@@ -36,7 +36,15 @@ export function Reading(props: ReadingProps): ReactNode {
   return transcript === null ? <Loading what="the transcript" rows={12} /> : <ReadingTable {...props} transcript={transcript} />;
 }
 
-function ReadingTable({ recording, chapters, brief, sift, onStarted, onBrief, transcript }: ReadingProps & { transcript: ReturnType<typeof unpackTranscript> }): ReactNode {
+function ReadingTable({
+  recording,
+  chapters,
+  brief,
+  sift,
+  onStarted,
+  onBrief,
+  transcript,
+}: ReadingProps & { transcript: ReturnType<typeof unpackTranscript> }): ReactNode {
   const durationMs = recording.durationMs ?? transcript.durationMs;
   const form = useBriefForm(brief);
   const [partStartMs, partEndMs] = form.watch(['partStartMs', 'partEndMs']);
@@ -107,7 +115,10 @@ function ReadingTable({ recording, chapters, brief, sift, onStarted, onBrief, tr
           foot={
             briefing &&
             selected !== null && (
-              <div className="absolute inset-x-0 bottom-0 z-20 flex flex-wrap items-center gap-3 border-t border-rule bg-paper px-6 py-[7px]" data-testid="selection">
+              <div
+                className="absolute inset-x-0 bottom-0 z-20 flex flex-wrap items-center gap-3 border-t border-rule bg-paper px-6 py-[7px]"
+                data-testid="selection"
+              >
                 <span className="text-soft">The part that counts</span>
                 <Button keyName="[" onClick={() => setPart(wordMs(selected.firstWord, 'start'), null)}>
                   starts here
@@ -153,8 +164,8 @@ function BriefPane({
       <div>
         <h2>Brief</h2>
         <p className="mt-1 text-[12px] text-soft">
-          Say which part counts, how long the clips may be and what they should be about. The client’s standing brief is filled in already. Drag over the seam, or
-          select a line, to set the part.
+          Say which part counts, how long the clips may be and what they should be about. The client’s standing brief is filled in already. Drag over the seam,
+          or select a line, to set the part.
         </p>
       </div>
       <BriefFields control={form.control} setValue={form.setValue} errors={form.formState.errors} refused={refused} narrow />

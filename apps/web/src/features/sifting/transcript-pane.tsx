@@ -113,9 +113,7 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
                   {...{ transcript, paragraph, marks }}
                   span={span}
                   lit={props.lit}
-                  playingWord={
-                    playingWord !== null && playingWord >= paragraph.firstWord && playingWord < paragraph.endWord ? playingWord : null
-                  }
+                  playingWord={playingWord !== null && playingWord >= paragraph.firstWord && playingWord < paragraph.endWord ? playingWord : null}
                   onWord={props.onWord}
                   startDrag={startDrag}
                   onNudge={props.onNudge}
@@ -182,7 +180,12 @@ const ParagraphRow = memo(function ParagraphRow({ transcript, paragraph, marks, 
         key={i}
         data-word={i}
         onClick={() => onWord(i)}
-        className={clsx('cursor-pointer', inside ? 'bg-tint' : span !== null && 'text-soft', word.kind === 'mark' && 'text-[15px] italic', playingWord === i && 'bg-lit')}
+        className={clsx(
+          'cursor-pointer',
+          inside ? 'bg-tint' : span !== null && 'text-soft',
+          word.kind === 'mark' && 'text-[15px] italic',
+          playingWord === i && 'bg-lit',
+        )}
         style={underline(signals, lit)}
       >
         {word.text}

@@ -92,13 +92,7 @@ function rawOf({ words, spokenMs, stumbles, holes, turns }: Counts): number {
   const wpm = (words * 60_000) / Math.max(1, spokenMs);
   const off = wpm < LIVELY_LOW ? (LIVELY_LOW - wpm) / 40 : wpm > LIVELY_HIGH ? (wpm - LIVELY_HIGH) / 50 : 0;
   const minutes = Math.max(0.2, spokenMs / 60_000);
-  return (
-    1 -
-    Math.min(2, off) -
-    (60 * stumbles) / (Math.max(1, words) + 10) -
-    Math.min(1, holes / minutes / 3) * 0.6 +
-    Math.min(0.4, turns / minutes / 20)
-  );
+  return 1 - Math.min(2, off) - (60 * stumbles) / (Math.max(1, words) + 10) - Math.min(1, holes / minutes / 3) * 0.6 + Math.min(0.4, turns / minutes / 20);
 }
 
 const within = (value: number): number => Math.min(1, Math.max(-1, value));

@@ -26,7 +26,11 @@ describe('text made to be slow to read is read all the same', () => {
   it('words that people write are left as they are', () => {
     const text = 'Llanfairpwllgwyngyllgogerychwyrndrobwllllantysiliogogogoch is a place; see https://example.invalid/a/rather/long/address';
     expect(boundWords(text)).toBe(text);
-    expect(boundWords('a'.repeat(250)).split(' ').map((piece) => piece.length)).toEqual([120, 120, 10]);
+    expect(
+      boundWords('a'.repeat(250))
+        .split(' ')
+        .map((piece) => piece.length),
+    ).toEqual([120, 120, 10]);
   });
 });
 
@@ -60,7 +64,12 @@ describe('podcast JSON', () => {
   });
   it.each<[string, string, number, string | null]>([
     ['a field of a segment', `{"segments":[\n${segment({})},\n{"startTime":4,\n"body":\n5}]}`, 5, 'segments[1].body'],
-    ['a field of a word, among words that have times themselves', `{"segments":[\n{"startTime":1,"words":[\n{"startTime":1,"word":"a"},\n{"startTime":2,"word":"b"},\n{"startTime":"x","word":"c"}\n]}]}`, 5, 'segments[0].words[2].startTime'],
+    [
+      'a field of a word, among words that have times themselves',
+      `{"segments":[\n{"startTime":1,"words":[\n{"startTime":1,"word":"a"},\n{"startTime":2,"word":"b"},\n{"startTime":"x","word":"c"}\n]}]}`,
+      5,
+      'segments[0].words[2].startTime',
+    ],
     ['a field that is missing', `{"segments":[\n${segment({})},\n{"body":"x"}]}`, 3, 'segments[1].startTime'],
     ['a zero character', `{"segments":[\n${segment({ body: 'a\0b' })}]}`, 2, 'segments[0].body'],
     ['half of a character', `{"segments":[\n{"startTime":1,"body":"\\ud800"}]}`, 2, 'segments[0].body'],

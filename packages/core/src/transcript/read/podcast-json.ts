@@ -84,7 +84,8 @@ function readSegment(value: unknown, path: JSONPath, line: number, refuse: Refus
   const fields = value as Fields;
   const startMs = readSeconds(fields['startTime'], [...path, 'startTime'], refuse) ?? refuse([...path, 'startTime'], 'a start time in seconds is missing');
   const endMs = readSeconds(fields['endTime'], [...path, 'endTime'], refuse);
-  const speaker = fields['speaker'] == null || typeof fields['speaker'] !== 'string' ? null : cleanSpeaker(readText(fields['speaker'], [...path, 'speaker'], refuse));
+  const speaker =
+    fields['speaker'] == null || typeof fields['speaker'] !== 'string' ? null : cleanSpeaker(readText(fields['speaker'], [...path, 'speaker'], refuse));
   const words = fields['words'];
   if (Array.isArray(words) && words.length > 0) return cueFromWords(words, { line, startMs, endMs, speaker }, [...path, 'words'], refuse);
   return { line, startMs, endMs, speaker, text: boundWords(decodeHTML(readText(fields['body'], [...path, 'body'], refuse))) };

@@ -38,7 +38,8 @@ export function readStampedText(text: string): ReadCues {
       const lead = pieces.lead.trim();
       const named = lead.length <= LONGEST_NAME ? NAME_ALONE.exec(lead) : null;
       if (named !== null && pieces.stamped.length > 0) speaker = named[1]!;
-      else if (cues.length === 0) repairs.push({ line: index + 1, code: 'unknown-block', detail: `“${lead.slice(0, 40)}” stands before the first time and was left out` });
+      else if (cues.length === 0)
+        repairs.push({ line: index + 1, code: 'unknown-block', detail: `“${lead.slice(0, 40)}” stands before the first time and was left out` });
       else gather(runOn, cues.length - 1, lead);
     }
     for (const piece of pieces.stamped) {

@@ -39,7 +39,9 @@ describe('captionCues', () => {
     );
   });
   it('stay half a second after their words where nothing follows, and no longer than until the next ones', () => {
-    const held = readTranscript(new TextEncoder().encode('WEBVTT\n\n00:00.000 --> 00:01.000\nOne two.\n\n00:01.200 --> 00:02.000\nThree.\n\n00:09.000 --> 00:10.000\nFour.\n')).transcript;
+    const held = readTranscript(
+      new TextEncoder().encode('WEBVTT\n\n00:00.000 --> 00:01.000\nOne two.\n\n00:01.200 --> 00:02.000\nThree.\n\n00:09.000 --> 00:10.000\nFour.\n'),
+    ).transcript;
     expect(captionCues(held, 0, 4, 0).map((cue) => [cue.startMs, cue.endMs])).toEqual([
       [0, 1_200],
       [1_200, 2_500],
