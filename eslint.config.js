@@ -30,6 +30,28 @@ const PLATFORM_GLOBALS = ['process', 'window', 'document', 'fetch', 'localStorag
 /** A feature folder never reaches into another feature's inside; these are what a feature offers to others. */
 const OFFERED = { sifting: ['brief-form', 'bench-page', 'bench-slice'], planning: ['schedule-page', 'schedule-slice'] };
 
+/**
+ * Folders of the server, each knowing those before it only: so there is no circle. `clients` to `planning` are the features in
+ * the order of the work; what stands beside the folders (`models`, `start-part`, the modules) knows all.
+ */
+const SERVER_ORDER = [
+  'config',
+  'problems',
+  'database',
+  'text',
+  'media',
+  'audit',
+  'identity',
+  'jobs',
+  'health',
+  'clients',
+  'recordings',
+  'sifting',
+  'shorts',
+  'planning',
+  'api',
+];
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'var/**', 'apps/web/src/app/generated-api.ts', 'test-results/**', 'playwright-report/**'] },
   js.configs.recommended,
@@ -115,6 +137,22 @@ export default tseslint.config(
     files: ['apps/server/src/**/*.ts', 'apps/cli/src/**/*.ts'],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['react*', '@sift-reel/web*'], message: 'The server knows no screen.' }] }] },
   },
+  ...SERVER_ORDER.map((folder, i) => ({
+    files: [`apps/server/src/${folder}/**/*.ts`],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: ['react*', '@sift-reel/web*'], message: 'The server knows no screen.' },
+            ...(i + 1 === SERVER_ORDER.length
+              ? []
+              : [{ regex: `^\\.\\./(?:${SERVER_ORDER.slice(i + 1).join('|')})/`, message: `${folder} comes before it: see SERVER_ORDER.` }]),
+          ],
+        },
+      ],
+    },
+  })),
   {
     files: ['scripts/**/*.mjs', 'apps/server/test/*.mjs', 'demo/**/*.mjs', 'bench/**/*.mjs', 'eslint.config.js'],
     languageOptions: {

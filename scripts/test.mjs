@@ -39,7 +39,8 @@ const vitest = (report) => ({
   passed: report.numPassedTests,
   failed: report.numFailedTests + report.testResults.filter((file) => file.status === 'failed' && file.assertionResults.length === 0).length,
 });
-const playwright = (report) => ({ passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected + report.errors.length });
+// A test that passes only when it is tried again has failed.
+const playwright = (report) => ({ passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky + report.errors.length });
 
 await runMain(async () => {
   const reports = join(settings('test').dir, 'reports');

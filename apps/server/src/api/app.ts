@@ -12,7 +12,8 @@ import { AppModule } from '../app.module.js';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { log, NestLog } from '../config/logger.js';
 import { apiDocument } from './document.js';
-import { InvalidFormException, ProblemFilter, toFieldProblems } from './problems.js';
+import { InvalidFormException } from '../problems/refusals.js';
+import { ProblemFilter, toFieldProblems } from './problems.js';
 
 /** Longest silence on a line, in ms. Event streams beat more often. */
 const SILENCE_MS = 300_000;

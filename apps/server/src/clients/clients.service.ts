@@ -2,7 +2,7 @@ import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
 import type { ClientChangeForm, ClientForm, SignalWeightsForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
-import { InvalidFormException } from '../api/problems.js';
+import { InvalidFormException } from '../problems/refusals.js';
 import { AuditEntry } from '../audit/audit-entry.model.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';

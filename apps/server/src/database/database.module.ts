@@ -3,7 +3,7 @@ import { Global, Module } from '@nestjs/common';
 import { SequelizeModule } from '@nestjs/sequelize';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { Database } from './database.service.js';
-import { MODELS } from './models.js';
+import { MODELS } from '../models.js';
 
 /** A statement that runs longer is a fault; one that waits longer for a lock is told to try again. */
 const STATEMENT_MS = 30_000;

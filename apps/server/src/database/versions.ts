@@ -1,6 +1,6 @@
 import type { Model, ModelStatic } from 'sequelize';
 import { NotFoundException } from '@nestjs/common';
-import { StaleWriteException } from '../api/problems.js';
+import { StaleWriteException } from '../problems/refusals.js';
 
 /**
  * The first thing a write does to a row that two people can edit: locks it and says that the writer saw this version of it.

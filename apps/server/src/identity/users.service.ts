@@ -1,7 +1,7 @@
 import { ConflictException, GoneException, Inject, Injectable } from '@nestjs/common';
 import type { NewUserForm, UserForm } from '@sift-reel/forms';
 import { ForeignKeyConstraintError, Op, UniqueConstraintError } from 'sequelize';
-import { InvalidFormException } from '../api/problems.js';
+import { InvalidFormException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { Database } from '../database/database.service.js';

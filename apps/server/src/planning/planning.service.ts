@@ -2,7 +2,7 @@ import { ConflictException, Inject, Injectable, type OnModuleInit, Unprocessable
 import { checkHole, checkPlacement, dayNumber, instantOf, layOut, type PlanRow } from '@sift-reel/core';
 import type { AcceptForm, LayOutForm, MovePostForm, PostStateForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
-import { StaleWriteException } from '../api/problems.js';
+import { StaleWriteException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
 import { ClientFacts } from '../clients/client-facts.js';
 import { channelLock, toBlackoutView, toChannelView } from '../clients/channels.service.js';

@@ -1,7 +1,7 @@
 import { basename, extname } from 'node:path';
 import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
 import type { RecordingForm } from '@sift-reel/forms';
-import { TranscriptRefusedException } from '../api/problems.js';
+import { TranscriptRefusedException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
 import { ClientFacts } from '../clients/client-facts.js';
 import { Client } from '../clients/clients.models.js';

@@ -1,7 +1,7 @@
 import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
 import type { ApprovalForm, CopyForm } from '@sift-reel/forms';
 import type { IncludeOptions } from 'sequelize';
-import { StaleWriteException } from '../api/problems.js';
+import { StaleWriteException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Channel, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
 import { Database } from '../database/database.service.js';

@@ -1,7 +1,7 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { BriefForm, CandidateStateForm, OwnCandidateForm, WordSpanForm } from '@sift-reel/forms';
-import { InvalidFormException } from '../api/problems.js';
+import { InvalidFormException } from '../problems/refusals.js';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { CandidatesService } from './candidates.service.js';
 import { OwnCandidatesService } from './own-candidates.service.js';

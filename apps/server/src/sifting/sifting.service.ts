@@ -1,7 +1,7 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { type Brief, BriefRefusedError, checkBrief, weightsFor } from '@sift-reel/core';
 import type { BriefForm } from '@sift-reel/forms';
-import { BriefRefusedException } from '../api/problems.js';
+import { BriefRefusedException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
 import { InterestRow } from '../clients/clients.models.js';
 import { Database } from '../database/database.service.js';

@@ -58,29 +58,32 @@ function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
     { key: 'mod+shift+z', label: 'Do again what was undone', group: 'Everywhere', run: () => void redoLast() },
   ]);
   return (
-    <div className="grid h-full grid-rows-[44px_1fr]">
-      <header className="flex h-[44px] items-center gap-[22px] bg-bar px-[18px] text-bar-text">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
+      <header className="flex min-h-[44px] flex-wrap items-center gap-x-[22px] bg-bar px-[18px] text-bar-text">
         <Link to="/" className="flex items-center gap-2 text-[15px] font-extrabold tracking-[-.01em]">
           <Mark />
           Sift Reel
         </Link>
-        <nav aria-label="Main" className="flex gap-1">
+        <nav aria-label="Main" className="flex gap-1 max-md:order-last max-md:-mx-[11px] max-md:w-full max-md:pb-1">
           {PLACES.map(([to, label]) => (
             <NavLink
               key={to}
               to={to}
               end={to === '/'}
               className={({ isActive }) =>
-                clsx('rounded px-[11px] py-[6px]', isActive ? 'text-bar-text shadow-[inset_0_-2px_var(--ember)]' : 'text-bar-soft hover:text-bar-text')
+                clsx(
+                  'rounded px-[11px] py-[6px] max-md:px-[10px]',
+                  isActive ? 'text-bar-text shadow-[inset_0_-2px_var(--ember)]' : 'text-bar-soft hover:text-bar-text',
+                )
               }
             >
               {label}
             </NavLink>
           ))}
         </nav>
-        <span className="ml-auto flex items-center gap-4 text-bar-soft">
+        <span className="ml-auto flex min-w-0 items-center gap-4 py-2 text-bar-soft">
           <Working />
-          <button type="button" onClick={() => setHelp(true)} className="hover:text-bar-text">
+          <button type="button" onClick={() => setHelp(true)} className="hover:text-bar-text max-md:hidden">
             Keys <Key name="?" />
           </button>
           <UserMenu name={name} owner={owner} />
@@ -113,7 +116,7 @@ function Working(): ReactNode {
   const leftMs = Math.max(...working.map((one) => one.latestSift?.leftMs ?? 0));
   const left = leftMs > 0 ? ` · ${leftMs < 60_000 ? `${Math.ceil(leftMs / 1_000)} s` : `${Math.ceil(leftMs / 60_000)} min`} left` : '';
   return (
-    <Link to="/recordings" role="status" className="hover:text-bar-text">
+    <Link to="/recordings" role="status" className="truncate hover:text-bar-text">
       {working.length} {working.length === 1 ? 'recording' : 'recordings'} working{left}
     </Link>
   );
@@ -208,7 +211,7 @@ function Notices(): ReactNode {
       onAutoClose: close,
     });
   }, [newest, dispatch]);
-  return <Toaster position="bottom-center" visibleToasts={1} containerAriaLabel="Messages" hotkey={[]} />;
+  return <Toaster position="bottom-center" visibleToasts={1} containerAriaLabel="Messages" hotkey={[]} mobileOffset={{ bottom: 68 }} />;
 }
 
 function NoticeCard({ notice, onClose }: { notice: Notice; onClose: () => void }): ReactNode {

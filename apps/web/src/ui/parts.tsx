@@ -5,7 +5,7 @@ import { problemText } from '../app/problems.js';
 
 /** A key, as it is shown on the control it works. */
 export function Key({ name }: { name: string }): ReactNode {
-  return <kbd className="rounded-sm border border-current px-1 font-mono text-[10px] leading-[14px] font-medium opacity-70">{keyName(name)}</kbd>;
+  return <kbd className="rounded-sm border border-current px-1 font-mono text-[10px] leading-[14px] font-medium">{keyName(name)}</kbd>;
 }
 
 type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & { tone?: 'plain' | 'fill' | 'quiet' | 'trouble'; keyName?: string };
@@ -85,7 +85,7 @@ export function PageHead({ title, aside, children }: { title: string; aside?: Re
     <div className="flex min-h-[52px] flex-none flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule px-[18px] py-2">
       <h1 className="truncate">{title}</h1>
       <span className="truncate text-soft">{aside}</span>
-      <span className="ml-auto flex items-center gap-[6px]">{children}</span>
+      <span className="ml-auto flex max-w-full flex-wrap items-center gap-[6px] max-md:ml-0">{children}</span>
     </div>
   );
 }

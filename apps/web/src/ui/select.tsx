@@ -25,7 +25,7 @@ interface SelectProps<V extends string> {
 const LOOKS = {
   field: 'w-full rounded border border-edge bg-sheet px-2 py-[5px] text-[13px]',
   inline: 'rounded border border-edge bg-sheet px-2 py-[5px]',
-  bare: 'w-full rounded border border-transparent py-[2px] text-soft hover:border-edge data-open:border-edge',
+  bare: 'min-h-[24px] w-full rounded border border-transparent py-[2px] text-soft hover:border-edge data-open:border-edge',
 } as const;
 
 /** One of a few, chosen from a list on our own paper. */

@@ -21,7 +21,7 @@ export function BlackoutForm({ clientId, channels }: { clientId: string; channel
   });
   return (
     <form
-      className="mt-3 grid grid-cols-[1fr_1fr_1.3fr_1fr_auto] items-start gap-2"
+      className="mt-3 grid grid-cols-2 items-start md:grid-cols-[1fr_1fr_1.3fr_1fr_auto] gap-2"
       onSubmit={(event) => {
         submit(event).catch(() => undefined);
       }}

@@ -58,7 +58,7 @@ function ChannelFields({
         }}
         noValidate
       >
-        <div className="grid grid-cols-3 gap-4">
+        <div className="grid grid-cols-1 gap-4 md:grid-cols-3">
           <TextField label="Name" autoFocus {...register('name')} error={wrong.name?.message} />
           <Controller
             control={control}
@@ -178,7 +178,7 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
         </label>
         <span className="text-soft">then choose the weekdays; a greater weight is taken first</span>
       </div>
-      <div className="grid grid-cols-7 gap-[4px]">
+      <div className="grid grid-cols-4 gap-[4px] md:grid-cols-7">
         {[1, 2, 3, 4, 5, 6, 7].map((day) => (
           <div key={day} className="min-h-[84px] border border-rule bg-sheet p-1">
             <button

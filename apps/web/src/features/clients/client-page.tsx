@@ -49,7 +49,7 @@ export function ClientPage(): ReactNode {
           Add a channel
         </Button>
       </PageHead>
-      <div className="grid min-h-0 flex-1 grid-cols-[1.35fr_1fr] gap-8 overflow-y-auto px-[18px] py-5">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] content-start gap-8 md:grid-cols-[1.35fr_1fr] overflow-y-auto px-[18px] py-5">
         <div className="flex min-w-0 flex-col gap-7">
           <section>
             <h2 className="border-b border-ink pb-1">Channels</h2>
@@ -141,7 +141,7 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
           <button type="button" className="underline" onClick={onEdit}>
             Change
           </button>
-          <button type="button" aria-label={`Delete ${channel.name}`} className="text-soft hover:text-madder-text" onClick={() => setRemoving(true)}>
+          <button type="button" aria-label={`Delete ${channel.name}`} className="p-[5px] text-soft hover:text-madder-text" onClick={() => setRemoving(true)}>
             <Trash2 size={14} />
           </button>
         </span>
@@ -198,7 +198,7 @@ function Blackouts({ client, channels }: { client: ClientView; channels: readonl
           <button
             type="button"
             aria-label={`Delete ${one.reason}`}
-            className="ml-auto text-soft hover:text-madder-text"
+            className="ml-auto p-[5px] text-soft hover:text-madder-text"
             onClick={() => {
               const { channelId, fromDate, toDate, reason } = one;
               remove(one.id)
@@ -309,10 +309,10 @@ function Trail({ clientId }: { clientId: string }): ReactNode {
     <section>
       <h2 className="border-b border-ink pb-1">Who did what</h2>
       {data.length === 0 && <p className="py-2 text-soft">Nothing has been done for this client yet.</p>}
-      <ul className="max-h-[260px] overflow-y-auto">
+      <ul className="max-h-[260px] overflow-y-auto" tabIndex={0} aria-label="Trail">
         {data.map((entry) => (
           <li key={entry.id} className="flex gap-3 border-b border-rule py-1 text-[12px]">
-            <span className="time w-[110px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')}</span>
+            <span className="time w-[140px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')} UTC</span>
             <span className="w-[150px] flex-none truncate">{entry.who}</span>
             <span className="min-w-0 truncate">
               {entry.action.replace('-', ' ')} {entry.subject} {entry.detail !== '' && <>“{entry.detail}”</>}

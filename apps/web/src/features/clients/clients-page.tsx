@@ -49,7 +49,10 @@ export function ClientsPage(): ReactNode {
       <ul className="min-h-0 flex-1 overflow-y-auto">
         {clients.data.map((client) => (
           <li key={client.id} className="border-b border-rule">
-            <Link to={`/clients/${client.id}`} className="grid grid-cols-[1.2fr_1fr_1.6fr_auto] items-baseline gap-5 px-[18px] py-3 hover:bg-sheet">
+            <Link
+              to={`/clients/${client.id}`}
+              className="grid grid-cols-[1fr_auto] items-baseline gap-x-5 md:grid-cols-[1.2fr_1fr_1.6fr_auto] px-[18px] py-3 hover:bg-sheet"
+            >
               <b className="text-[15px]">{client.name}</b>
               <span className="text-soft">{client.zone}</span>
               <span className="truncate text-verdigris-text">{client.tags.map((tag) => `#${tag}`).join(' ')}</span>

@@ -28,7 +28,7 @@ export function PlatformsPage(): ReactNode {
           </Button>
         )}
       </PageHead>
-      <div className="min-h-0 flex-1 overflow-y-auto">
+      <div className="min-h-0 flex-1 overflow-auto">
         <table className="w-full">
           <thead>
             <tr className="text-left text-xs text-soft">
@@ -141,7 +141,7 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
         }}
         noValidate
       >
-        <div className="grid grid-cols-3 gap-4">
+        <div className="grid grid-cols-2 gap-4 md:grid-cols-3">
           <TextField label="Name" autoFocus {...register('name')} error={wrong.name?.message} />
           {seconds('minDurationMs', 'Shortest, seconds')}
           {seconds('maxDurationMs', 'Longest, seconds')}

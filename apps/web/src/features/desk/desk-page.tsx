@@ -37,7 +37,7 @@ export function DeskPage(): ReactNode {
   return (
     <div className="flex h-full flex-col">
       <PageHead title="Desk" aside="what waits for you, in the order of the work" />
-      <div className="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-x-10 gap-y-6 overflow-y-auto px-[18px] py-5 xl:grid-cols-3">
+      <div className="grid min-h-0 flex-1 auto-rows-min grid-cols-[minmax(0,1fr)] md:grid-cols-2 gap-x-10 gap-y-6 overflow-y-auto px-[18px] py-5 xl:grid-cols-3">
         {list.length === 0 && (
           <EmptyState
             title="Nothing on the table yet"

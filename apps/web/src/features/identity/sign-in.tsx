@@ -13,7 +13,7 @@ export function SignIn(): ReactNode {
     defaultValues: { email: '', password: '' },
   });
   return (
-    <div className="grid h-full grid-cols-[1fr_420px]">
+    <div className="grid h-full grid-cols-1 md:grid-cols-[1fr_420px]">
       <div className="hidden flex-col justify-end border-r border-rule bg-sheet p-12 md:flex">
         <p className="max-w-[30ch] font-serif text-[34px] leading-[1.2]">
           An hour of talk. Somewhere in it, <span className="bg-tint underline decoration-madder decoration-2 underline-offset-4">forty seconds</span> worth
@@ -23,7 +23,11 @@ export function SignIn(): ReactNode {
           Sift Reel listens, ranks and shows why. You keep, mend and word. It lays the approved shorts out over your clients’ channels.
         </p>
       </div>
-      <form className="col-start-2 flex flex-col justify-center gap-4 px-10" onSubmit={(event) => void handleSubmit((form) => signIn(form))(event)} noValidate>
+      <form
+        className="flex md:col-start-2 flex-col justify-center gap-4 px-6 md:px-10"
+        onSubmit={(event) => void handleSubmit((form) => signIn(form))(event)}
+        noValidate
+      >
         <h1 className="text-[22px]">Sign in to Sift Reel</h1>
         <TextField label="E-mail" type="email" autoComplete="username" autoFocus {...register('email')} error={formState.errors.email?.message} />
         <TextField label="Password" type="password" autoComplete="current-password" {...register('password')} error={formState.errors.password?.message} />

@@ -28,7 +28,7 @@ export function UsersPage(): ReactNode {
           Invite a user
         </Button>
       </PageHead>
-      <div className="min-h-0 flex-1 overflow-y-auto">
+      <div className="min-h-0 flex-1 overflow-auto">
         <table className="w-full">
           <tbody>
             {users.data.map((user) => (
@@ -284,7 +284,7 @@ function AgencyTrail(): ReactNode {
       <ul>
         {data.map((entry) => (
           <li key={entry.id} className="flex gap-3 border-b border-rule py-1 text-[12px]">
-            <span className="time w-[110px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')} UTC</span>
+            <span className="time w-[140px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')} UTC</span>
             <span className="w-[150px] flex-none truncate">{entry.who}</span>
             <span className="min-w-0 truncate">
               {entry.action.replaceAll('-', ' ')} {entry.subject} {entry.detail !== '' && <>“{entry.detail}”</>}

@@ -128,7 +128,7 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
             Lay out {waiting.length > 0 ? waiting.length : unplaced.length} {(waiting.length > 0 ? waiting.length : unplaced.length) === 1 ? 'short' : 'shorts'}
           </Button>
         </PageHead>
-        <div className="grid min-h-0 flex-1 grid-cols-[252px_1fr]">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] max-md:grid-rows-[minmax(0,2fr)_minmax(0,3fr)] md:grid-cols-[252px_minmax(0,1fr)]">
           <Tray view={view} plan={plan} batches={batches} batch={batch} unplaced={unplaced} clientNames={clientNames} onBatch={(id) => set('batch', id)} />
           <div className="flex min-h-0 flex-col">
             <Board

@@ -41,7 +41,7 @@ export function RecordingsPage(): ReactNode {
           options={[{ value: '', name: 'All clients' }, ...clients.data.map((client) => ({ value: client.id, name: client.name }))]}
         />
       </PageHead>
-      <div className="min-h-0 flex-1 overflow-y-auto">
+      <div className="min-h-0 flex-1 overflow-auto">
         {clients.data.length === 0 ? (
           <EmptyState
             title="No clients yet"
@@ -154,7 +154,7 @@ function RecordingRow({
         <AddFiles recording={recording} />
         <button
           type="button"
-          className="p-1 text-soft hover:text-madder-text"
+          className="p-[5px] text-soft hover:text-madder-text"
           aria-label={`Delete ${recording.title}`}
           title="Delete the recording"
           onClick={onRemove}

@@ -108,8 +108,8 @@ export function ShortsPage(): ReactNode {
           Keep a candidate on a recording’s bench and it becomes a short: here you word it for each channel and approve it.
         </EmptyState>
       ) : (
-        <div className="grid min-h-0 flex-1 grid-cols-[400px_1fr]">
-          <ul className="min-h-0 overflow-y-auto border-r border-rule" aria-label="Shorts">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[400px_1fr]">
+          <ul className={clsx('min-h-0 overflow-y-auto border-r border-rule', shortId !== undefined && 'max-md:hidden')} aria-label="Shorts">
             {list.map((short, i) => (
               <li key={short.id}>
                 {(i === 0 || list[i - 1]!.recordingId !== short.recordingId) && (
@@ -122,7 +122,16 @@ export function ShortsPage(): ReactNode {
             ))}
             {list.length === 0 && <li className="px-[18px] py-6 text-soft">No short fits these filters.</li>}
           </ul>
-          {chosen === undefined ? <div /> : <ShortEditor key={chosen.id} short={chosen} clientName={nameOf.get(chosen.clientId) ?? ''} />}
+          {chosen === undefined ? (
+            <div />
+          ) : (
+            <div className={clsx('flex min-h-0 flex-col', shortId === undefined && 'max-md:hidden')}>
+              <Link to={{ pathname: '/shorts', search: params.toString() }} className="px-6 pt-3 font-semibold underline md:hidden">
+                All shorts
+              </Link>
+              <ShortEditor key={chosen.id} short={chosen} clientName={nameOf.get(chosen.clientId) ?? ''} />
+            </div>
+          )}
         </div>
       )}
       {batching && (

@@ -1,4 +1,5 @@
 import { baseWeights, unpackTranscript, weightsFor } from '@sift-reel/core';
+import clsx from 'clsx';
 import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { api, type CandidateView, type ClientView, type RankingView, type RecordingView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
@@ -7,6 +8,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { doNow } from '../../app/undo.js';
 import { EmptyState, Loading, Trouble } from '../../ui/parts.js';
 import { candidateChosen } from './bench-slice.js';
+import { ActionBar, ONLY, type Pane, PaneSwitch } from './narrow.js';
 import { notesOf } from './notes.js';
 import { toParagraphs } from './paragraphs.js';
 import { usePlayer } from './player.js';
@@ -90,6 +92,7 @@ function BenchTable({
     // Only a new choice scrolls; moving an edge must not.
   }, [chosen?.id, goTo]);
 
+  const [pane, setPane] = useState<Pane>('Ranking');
   const [reel, setReel] = useState(false);
   const [tab, setTab] = useState(0);
   const [query, setQuery] = useState('');
@@ -133,6 +136,7 @@ function BenchTable({
   };
   const openFind = (): void => {
     setTab(FIND);
+    setPane('Reasons');
     requestAnimationFrame(() => document.getElementById('find-words')?.focus());
   };
   const lastHot = useRef(-1);
@@ -187,7 +191,14 @@ function BenchTable({
         onChoose={choose}
       />
       {notes.length > 0 && <div className="flex-none border-b border-rule px-[18px] py-[5px] text-[12px] text-soft">{notes.join(' ')}</div>}
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(320px,372px)_1fr_minmax(270px,316px)]">
+      <PaneSwitch
+        shown={pane}
+        onShow={(next) => {
+          setPane(next);
+          if (next === 'Transcript' && chosen !== null) requestAnimationFrame(() => goTo(chosen.firstWord)); // what was hidden could not scroll
+        }}
+      />
+      <div className={clsx('grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[minmax(320px,372px)_1fr_minmax(270px,316px)]', ONLY[pane])}>
         <Ranking
           all={ranking.candidates}
           chapters={onRecord.chapters}
@@ -248,6 +259,7 @@ function BenchTable({
           phrases={<PhrasesPane phrases={ranking.keyPhrases} candidates={ranking.candidates} />}
         />
       </div>
+      {chosen !== null && <ActionBar candidate={chosen} hasSound={recording.sound !== null} playing={player.playing} onPlay={play} onState={change} />}
       {reel && (
         <ReelDialog
           title={recording.title}

@@ -152,7 +152,7 @@ function Kinds({ value, onChange }: { value: readonly Kind[]; onChange: (kinds: 
   return (
     <fieldset>
       <legend className="mb-1 text-xs font-semibold">Kinds of moment wanted</legend>
-      <div className="grid grid-cols-2 gap-x-3 gap-y-[3px]">
+      <div className="grid grid-cols-2 gap-x-3 gap-y-[6px]">
         {KINDS.map((kind) => (
           <label key={kind} className="flex items-center gap-[6px]">
             <input

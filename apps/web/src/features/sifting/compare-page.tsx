@@ -30,7 +30,7 @@ export function ComparePage(): ReactNode {
           Back to the bench
         </Link>
       </PageHead>
-      <div className="grid flex-none grid-cols-2 gap-4 border-b border-rule px-[18px] py-[10px]">
+      <div className="grid flex-none grid-cols-1 gap-4 md:grid-cols-2 border-b border-rule px-[18px] py-[10px]">
         <Side label="First sift" sifts={done} chosen={siftId} onPick={(id) => pick(id, otherId)} />
         <Side label="Second sift" sifts={done} chosen={otherId} onPick={(id) => pick(siftId, id)} />
       </div>
@@ -83,7 +83,7 @@ function Table({ recordingId, a, b }: { recordingId: string; a: RankingView; b: 
   const rows = useMemo(() => compareSifts(sideOf(a), sideOf(b)), [a, b]);
   const both = rows.filter((row) => row.kind === 'both').length;
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto">
+    <div className="min-h-0 flex-1 overflow-auto">
       <p className="px-[18px] py-[9px]" role="status">
         <b>{both} passages in both</b>
         <span className="text-soft">

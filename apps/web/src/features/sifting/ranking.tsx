@@ -44,7 +44,7 @@ export function Ranking({ all, chapters, shown, strongCount, roughCount, chosenI
   }, [chosenIndex, virtual]);
   const lineAfter = sort === 'score' ? lastStrong(shown, strongCount) : -1;
   return (
-    <section aria-label="Ranking" className="flex min-h-0 flex-col border-r border-rule">
+    <section aria-label="Ranking" className="flex min-h-0 flex-col border-rule md:border-r">
       <div className="flex flex-none items-center gap-2 border-b border-rule px-[18px] py-[7px]">
         <span>
           <b>{all.length} candidates</b>{' '}

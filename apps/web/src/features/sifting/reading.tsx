@@ -99,7 +99,7 @@ function ReadingTable({
         onChoose={idle}
         {...(briefing ? { onPart: setPart } : {})}
       />
-      <div className="grid min-h-0 flex-1 grid-cols-1 overflow-y-auto md:grid-cols-[1fr_minmax(360px,420px)] md:overflow-hidden">
+      <div className="grid min-h-0 flex-1 grid-cols-1 overflow-y-auto max-md:grid-rows-[auto_70vh] md:grid-cols-[1fr_minmax(360px,420px)] md:overflow-hidden">
         <TranscriptPane
           transcript={transcript}
           paragraphs={paragraphs}
@@ -130,7 +130,7 @@ function ReadingTable({
             )
           }
         />
-        <aside aria-label={briefing ? 'Brief' : 'Sift'} className="order-first min-h-0 border-l border-rule md:order-none md:overflow-y-auto">
+        <aside aria-label={briefing ? 'Brief' : 'Sift'} className="order-first border-rule md:order-none md:min-h-0 md:overflow-y-auto md:border-l">
           {briefing ? <BriefPane recording={recording} form={form} onStarted={onStarted} /> : <SiftPane sift={sift} onBrief={onBrief} />}
         </aside>
       </div>

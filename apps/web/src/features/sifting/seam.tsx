@@ -157,7 +157,7 @@ const Chapters = memo(function Chapters({
   onSeek: (ms: number) => void;
 }): ReactNode {
   return (
-    <div className="absolute inset-x-0 top-[72px] h-[24px]">
+    <div className="absolute inset-x-0 top-[72px] h-[24px]" data-testid="chapters">
       {chapters.map((chapter, i) => (
         <button
           key={chapter.firstWord}

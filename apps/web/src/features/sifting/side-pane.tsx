@@ -18,7 +18,7 @@ export function SidePane({
   phrases: ReactNode;
 }): ReactNode {
   return (
-    <TabGroup as="aside" aria-label="About the recording" selectedIndex={shown} onChange={onShow} className="flex min-h-0 flex-col border-l border-rule">
+    <TabGroup as="aside" aria-label="About the recording" selectedIndex={shown} onChange={onShow} className="flex min-h-0 flex-col border-rule md:border-l">
       <TabList className="flex flex-none gap-4 border-b border-rule px-[18px]">
         {TABS.map((name) => (
           <Tab

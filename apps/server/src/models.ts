@@ -1,0 +1,37 @@
+import { AuditEntry } from './audit/audit-entry.model.js';
+import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow } from './clients/clients.models.js';
+import { Assignment, Invitation, Session, User } from './identity/identity.models.js';
+import { Job } from './jobs/job.model.js';
+import { Batch, BatchShort, Post } from './planning/planning.models.js';
+import { Recording, TranscriptRow } from './recordings/recordings.models.js';
+import { CopyRow, Short } from './shorts/shorts.models.js';
+import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift, VoiceTrackRow } from './sifting/sifting.models.js';
+
+export const MODELS = [
+  User,
+  Session,
+  Invitation,
+  Job,
+  Assignment,
+  Client,
+  InterestRow,
+  PlatformProfile,
+  Channel,
+  PostingWindow,
+  Blackout,
+  Recording,
+  TranscriptRow,
+  BriefRow,
+  Sift,
+  CandidateRow,
+  CandidateSignal,
+  EvidenceRow,
+  SentenceVector,
+  VoiceTrackRow,
+  Short,
+  CopyRow,
+  Batch,
+  BatchShort,
+  Post,
+  AuditEntry,
+];
