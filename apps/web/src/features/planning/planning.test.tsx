@@ -74,7 +74,9 @@ describe('laying out', () => {
     await user.keyboard('{PageDown}{PageDown}{ArrowUp}');
     expect(to).toHaveAccessibleName('To Fri 8 Mar 2030'); // a week back, no further than the first day, one on
     await user.click(screen.getByRole('button', { name: 'From Fri 1 Mar 2030' }));
+    await user.click(await screen.findByRole('button', { name: 'Go to the Previous Month' }));
     expect(await screen.findByRole('button', { name: /February 28th/ })).toBeDisabled();
+    await user.click(screen.getByRole('button', { name: 'Go to the Next Month' }));
     await user.click(screen.getByRole('button', { name: /March 20th/ }));
     expect(screen.getByText('Must not be before the first day')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Propose a plan' })).toBeDisabled();

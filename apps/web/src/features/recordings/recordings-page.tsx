@@ -8,6 +8,8 @@ import { problemText } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
 import { sayTrouble } from '../../app/undo.js';
 import { ConfirmDialog, Dialog, DialogFoot } from '../../ui/dialog.js';
+import { GapRow } from '../../ui/gap-row.js';
+import { type Drawn, useLongList } from '../../ui/long-list.js';
 import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { BringIn } from './bring-in.js';
@@ -20,6 +22,10 @@ export function RecordingsPage(): ReactNode {
   const [repairsOf, setRepairsOf] = useState<RecordingView | null>(null);
   const [removing, setRemoving] = useState<RecordingView | null>(null);
   const chosen = params.get('client') ?? '';
+  const shown = (recordings.data ?? []).filter((one) => chosen === '' || one.clientId === chosen);
+  const scroller = useRef<HTMLDivElement>(null);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const drawn = useLongList(shown.length, scroller, body, 62);
   const error = clients.error ?? recordings.error;
   if (error !== undefined) return <Trouble title="The recordings cannot be shown" detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
   if (clients.data === undefined || recordings.data === undefined)
@@ -30,7 +36,6 @@ export function RecordingsPage(): ReactNode {
       </>
     );
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
-  const shown = recordings.data.filter((one) => chosen === '' || one.clientId === chosen);
   return (
     <div className="flex h-full flex-col">
       <PageHead title="Recordings" aside={`${shown.length} on the table`}>
@@ -41,7 +46,7 @@ export function RecordingsPage(): ReactNode {
           options={[{ value: '', name: 'All clients' }, ...clients.data.map((client) => ({ value: client.id, name: client.name }))]}
         />
       </PageHead>
-      <div className="min-h-0 flex-1 overflow-auto">
+      <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
         {clients.data.length === 0 ? (
           <EmptyState
             title="No clients yet"
@@ -72,16 +77,22 @@ export function RecordingsPage(): ReactNode {
                 ))}
               </tr>
             </thead>
-            <tbody>
-              {shown.map((one) => (
-                <RecordingRow
-                  key={one.id}
-                  recording={one}
-                  clientName={nameOf.get(one.clientId) ?? ''}
-                  onRepairs={() => setRepairsOf(one)}
-                  onRemove={() => setRemoving(one)}
-                />
-              ))}
+            <tbody ref={body}>
+              <GapRow px={drawn.beforePx} />
+              {drawn.rows
+                .map((i) => [i, shown[i]!] as const)
+                .map(([i, one]) => (
+                  <RecordingRow
+                    key={one.id}
+                    index={i}
+                    measure={drawn.measure}
+                    recording={one}
+                    clientName={nameOf.get(one.clientId) ?? ''}
+                    onRepairs={() => setRepairsOf(one)}
+                    onRemove={() => setRemoving(one)}
+                  />
+                ))}
+              <GapRow px={drawn.afterPx} />
             </tbody>
           </table>
         )}
@@ -93,11 +104,15 @@ export function RecordingsPage(): ReactNode {
 }
 
 function RecordingRow({
+  index,
+  measure,
   recording,
   clientName,
   onRepairs,
   onRemove,
 }: {
+  index: number;
+  measure: Drawn['measure'];
   recording: RecordingView;
   clientName: string;
   onRepairs: () => void;
@@ -106,7 +121,7 @@ function RecordingRow({
   const { transcript } = recording;
   const cell = 'border-b border-rule px-[18px] py-[9px] align-top';
   return (
-    <tr className="hover:bg-sheet">
+    <tr ref={measure} data-index={index} className="hover:bg-sheet">
       <td className={`${cell} max-w-[420px]`}>
         {transcript === null ? (
           <b>{recording.title}</b>

@@ -1,11 +1,12 @@
 import { formatLength, formatTimecode } from '@sift-reel/core';
 import clsx from 'clsx';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, type ShortView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { problemText } from '../../app/problems.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { useLongList } from '../../ui/long-list.js';
 import { Select } from '../../ui/select.js';
 import { BatchDialog } from './batch-dialog.js';
 import { ShortEditor } from './short-editor.js';
@@ -27,6 +28,14 @@ export function ShortsPage(): ReactNode {
     (short) => (clientId === '' || short.clientId === clientId) && (show === 'all' || short.approved === (show === 'approved')),
   );
   const chosen = list.find((short) => short.id === shortId) ?? list[0];
+  const listing = useRef<HTMLUListElement>(null);
+  const drawn = useLongList(
+    list.length,
+    listing,
+    listing,
+    66,
+    list.findIndex((short) => short.id === shortId),
+  );
   const go = (by: number): void => {
     const next = list[list.findIndex((short) => short.id === chosen?.id) + by];
     if (next !== undefined) void navigate({ pathname: `/shorts/${next.id}`, search: params.toString() });
@@ -109,17 +118,27 @@ export function ShortsPage(): ReactNode {
         </EmptyState>
       ) : (
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[400px_1fr]">
-          <ul className={clsx('min-h-0 overflow-y-auto border-r border-rule', shortId !== undefined && 'max-md:hidden')} aria-label="Shorts">
-            {list.map((short, i) => (
-              <li key={short.id}>
-                {(i === 0 || list[i - 1]!.recordingId !== short.recordingId) && (
-                  <div className="truncate bg-band px-[18px] py-1 text-[12px] font-bold" title={short.recordingTitle}>
-                    {nameOf.get(short.clientId)} · {short.recordingTitle}
-                  </div>
-                )}
-                <Row short={short} chosen={short.id === chosen?.id} ticked={ticked.has(short.id)} onTick={() => toggle(short.id)} search={params.toString()} />
-              </li>
-            ))}
+          <ul ref={listing} className={clsx('min-h-0 overflow-y-auto border-r border-rule', shortId !== undefined && 'max-md:hidden')} aria-label="Shorts">
+            {drawn.beforePx > 0 && <li role="presentation" style={{ height: drawn.beforePx }} />}
+            {drawn.rows
+              .map((i) => [i, list[i]!] as const)
+              .map(([i, short]) => (
+                <li key={short.id} ref={drawn.measure} data-index={i}>
+                  {(i === 0 || list[i - 1]!.recordingId !== short.recordingId) && (
+                    <div className="truncate bg-band px-[18px] py-1 text-[12px] font-bold" title={short.recordingTitle}>
+                      {nameOf.get(short.clientId)} · {short.recordingTitle}
+                    </div>
+                  )}
+                  <Row
+                    short={short}
+                    chosen={short.id === chosen?.id}
+                    ticked={ticked.has(short.id)}
+                    onTick={() => toggle(short.id)}
+                    search={params.toString()}
+                  />
+                </li>
+              ))}
+            {drawn.afterPx > 0 && <li role="presentation" style={{ height: drawn.afterPx }} />}
             {list.length === 0 && <li className="px-[18px] py-6 text-soft">No short fits these filters.</li>}
           </ul>
           {chosen === undefined ? (

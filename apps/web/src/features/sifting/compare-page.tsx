@@ -1,9 +1,11 @@
 import { compareSifts, type ComparedRow, formatLength, formatTimecode, type SiftSide } from '@sift-reel/core';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { type ReactNode, useMemo } from 'react';
+import { type ReactNode, useMemo, useRef } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, type BriefForm, type CandidateView, type RankingView, type SiftView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
+import { GapRow } from '../../ui/gap-row.js';
+import { type Drawn, useLongList } from '../../ui/long-list.js';
 import { EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { KIND_NAMES, SIGNAL_LOOK } from '../../ui/signals.js';
@@ -81,9 +83,12 @@ const sideOf = (ranking: RankingView): SiftSide => ({
 
 function Table({ recordingId, a, b }: { recordingId: string; a: RankingView; b: RankingView }): ReactNode {
   const rows = useMemo(() => compareSifts(sideOf(a), sideOf(b)), [a, b]);
+  const scroller = useRef<HTMLDivElement>(null);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const drawn = useLongList(rows.length, scroller, body, 56);
   const both = rows.filter((row) => row.kind === 'both').length;
   return (
-    <div className="min-h-0 flex-1 overflow-auto">
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
       <p className="px-[18px] py-[9px]" role="status">
         <b>{both} passages in both</b>
         <span className="text-soft">
@@ -102,22 +107,33 @@ function Table({ recordingId, a, b }: { recordingId: string; a: RankingView; b: 
             <th className="w-[40%] py-1 pr-[18px] font-normal">Why</th>
           </tr>
         </thead>
-        <tbody>
-          {rows.map((row) => (
-            <Row key={`${row.kind === 'only-b' ? '' : row.a}/${row.kind === 'only-a' ? '' : row.b}`} {...{ row, a, b, recordingId }} />
+        <tbody ref={body}>
+          <GapRow px={drawn.beforePx} />
+          {drawn.rows.map((index) => (
+            <Row key={index} {...{ row: rows[index]!, a, b, recordingId, index, measure: drawn.measure }} />
           ))}
+          <GapRow px={drawn.afterPx} />
         </tbody>
       </table>
     </div>
   );
 }
 
-function Row({ row, a, b, recordingId }: { row: ComparedRow; a: RankingView; b: RankingView; recordingId: string }): ReactNode {
+interface RowProps {
+  row: ComparedRow;
+  a: RankingView;
+  b: RankingView;
+  recordingId: string;
+  index: number;
+  measure: Drawn['measure'];
+}
+
+function Row({ row, a, b, recordingId, index, measure }: RowProps): ReactNode {
   const one = row.kind === 'only-b' ? null : a.candidates[row.a]!;
   const other = row.kind === 'only-a' ? null : b.candidates[row.b]!;
   const shown = other ?? one!;
   return (
-    <tr className="border-b border-rule align-top" data-testid="compared">
+    <tr ref={measure} data-index={index} className="border-b border-rule align-top" data-testid="compared">
       <td className="time py-[7px] pl-[18px]">{place(one)}</td>
       <td className="time py-[7px]">{place(other)}</td>
       <td className="py-[7px]">

@@ -1,0 +1,114 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { User } from '../dist/identity/identity.models.js';
+import { seedRanking } from './seed.js';
+import { query, World } from './world.js';
+
+let world: World;
+const ids: Record<string, string> = {};
+beforeAll(async () => {
+  world = await World.make();
+  const clientId = await world.client();
+  const seeded = await seedRanking(world, clientId);
+  const channelId = await world.channel(clientId);
+  const [candidate] = seeded.candidates;
+  await world.owner.put(`candidates/${candidate!.id}/state`, { state: 'kept' });
+  const [short] = (await world.owner.get(`shorts?clientId=${clientId}`)).body;
+  await world.owner.put(`shorts/${short.id}/approval`, { approved: true, version: short.version });
+  const batch = (await world.owner.post('batches', { name: 'all of it', shortIds: [short.id] })).body;
+  await query(
+    `INSERT INTO posts (client_id, channel_id, short_id, batch_id, date, minute, at, why) VALUES ($1, $2, $3, $4, '2026-01-01', 600, '2026-01-01T10:00Z', '')`,
+    [clientId, channelId, short.id, batch.id],
+  );
+  Object.assign(ids, { clientId, recordingId: seeded.recordingId, siftId: seeded.siftId, otherId: seeded.siftId, shortId: short.id, batchId: batch.id });
+});
+afterAll(() => world.close());
+
+/** The same thing over and over, with ids that follow from its number: 2,000 recordings, 60,000 candidates, 20,000 posts. */
+async function multiply(): Promise<void> {
+  const { recordingId, siftId, shortId, batchId } = ids;
+  const copies = (table: string, where: string, key: string, n: number, fields: string): Promise<unknown> =>
+    query(
+      `INSERT INTO ${table} SELECT made.* FROM (SELECT t AS had FROM ${table} AS t WHERE ${where} LIMIT 1) AS one CROSS JOIN generate_series(1, ${n}) AS n
+         CROSS JOIN LATERAL jsonb_populate_record(one.had, jsonb_build_object(${fields})) AS made`,
+      [key],
+    );
+  await copies('recordings', 'id = $1', recordingId!, 2_000, `'id', md5('r' || n)::uuid, 'title', 'Talk ' || n`);
+  await copies('transcripts', 'recording_id = $1', recordingId!, 2_000, `'recording_id', md5('r' || n)::uuid`);
+  await copies('briefs', 'recording_id = $1', recordingId!, 2_000, `'id', md5('b' || n)::uuid, 'recording_id', md5('r' || n)::uuid`);
+  await copies('sifts', 'id = $1', siftId!, 2_000, `'id', md5('s' || n)::uuid, 'recording_id', md5('r' || n)::uuid, 'brief_id', md5('b' || n)::uuid`);
+  await query(
+    `INSERT INTO jobs (kind, subject_id, client_id, about, lock_key, state, stage, fraction, finished_at)
+       SELECT 'sift', md5('s' || n)::uuid, $1, jsonb_build_object('recordingId', md5('r' || n)::uuid), 'sift:' || n, 'done', 'done', 1, now() FROM generate_series(1, 2000) AS n`,
+    [ids['clientId']],
+  );
+  await copies(
+    'candidates',
+    `sift_id = $1 AND state = 'kept'`,
+    siftId!,
+    60_000,
+    `'id', md5('c' || n)::uuid, 'sift_id', md5('s' || (1 + (n - 1) / 30))::uuid, 'rank', 1 + (n - 1) % 30`,
+  );
+  await copies(
+    'shorts',
+    'id = $1',
+    shortId!,
+    20_000,
+    `'id', md5('h' || n)::uuid, 'candidate_id', md5('c' || n)::uuid, 'recording_id', md5('r' || (1 + (n - 1) / 30))::uuid`,
+  );
+  await copies('copies', 'short_id = $1 AND channel_id IS NULL', shortId!, 20_000, `'id', md5('w' || n)::uuid, 'short_id', md5('h' || n)::uuid`);
+  // New words take an approval away, here too.
+  await query(`UPDATE shorts SET approved_by = (SELECT id FROM users LIMIT 1), approved_at = now(), approved_version = version`);
+  await query(`INSERT INTO batch_shorts (batch_id, short_id, client_id) SELECT $1, md5('h' || n)::uuid, $2 FROM generate_series(1, 2000) AS n`, [
+    batchId,
+    ids['clientId'],
+  ]);
+  await copies(
+    'posts',
+    'short_id = $1',
+    shortId!,
+    20_000,
+    `'id', md5('p' || n)::uuid, 'short_id', md5('h' || n)::uuid, 'date', date '2026-01-02' + n / 8, 'minute', 60 * (n % 8), 'at', timestamptz '2026-01-02' + make_interval(days => n / 8, hours => n % 8)`,
+  );
+  await query('ANALYZE');
+}
+
+/** What a route asks the database. */
+async function asked(path: string): Promise<string[]> {
+  const seen: string[] = [];
+  const { options } = User.sequelize as unknown as { options: { logging: ((sql: string) => void) | false } };
+  options.logging = (sql) => void seen.push(sql);
+  try {
+    const { status, text } = await world.owner.get(path);
+    expect(status, `${path}: ${text.slice(0, 200)}`).toBe(200);
+  } finally {
+    options.logging = false;
+  }
+  return seen;
+}
+
+describe('a house full of rows', () => {
+  it('asks for a list or a thing with a handful of queries, however many rows there are', async () => {
+    const document = (await world.owner.get('docs.json')).body as { paths: Record<string, { get?: object }> };
+    const routes = Object.entries(document.paths)
+      .filter(([path, methods]) => methods.get !== undefined && !/progress|sound|health|invitations/.test(path))
+      .map(([path]) => path.replace('/api/', '').replace(/\{(\w+)\}/g, (_, name: string) => ids[name] ?? `{${name}}`));
+    const withSearch = routes.map((path) =>
+      path.endsWith('/search') ? `${path}?q=kettle` : /schedule\/plan/.test(path) ? `${path}?from=2026-01-01&to=2026-01-28` : path,
+    );
+    expect(withSearch.length).toBeGreaterThan(20);
+    const few = new Map<string, number>();
+    for (const path of withSearch) few.set(path, (await asked(path)).length);
+    await multiply();
+    const rows = await query(
+      `SELECT (SELECT count(*) FROM recordings)::int AS recordings, (SELECT count(*) FROM candidates)::int AS candidates, (SELECT count(*) FROM posts)::int AS posts`,
+    );
+    expect(rows[0]!['recordings']).toBeGreaterThan(2_000);
+    expect(rows[0]!['candidates']).toBeGreaterThan(60_000);
+    expect(rows[0]!['posts']).toBeGreaterThan(20_000);
+    for (const path of withSearch) {
+      const many = await asked(path);
+      expect(many.length, `${path}\n${many.join('\n')}`).toBe(few.get(path));
+      expect(many.length, `${path}\n${many.join('\n')}`).toBeLessThanOrEqual(10);
+    }
+  }, 300_000);
+});
