@@ -22,17 +22,25 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
       const copy = proposeCopy(transcript, firstWord, endWord, ['neverSaidAnywhere', 'wet wood'], LIMITS);
       expect(copyProblems(copy, LIMITS)).toEqual([]);
       const said = transcript.words.slice(firstWord, endWord).map((word) => normalise(word.text));
-      const all = said.join('');
-      for (const word of copy.title.replace(/…$/, '').split(' ').map(normalise))
-        expect(
-          said.some((one) => one === word || one.startsWith(word)),
-          word,
-        ).toBe(true);
-      for (const word of `${copy.description} ${copy.coverLine}`.split(/\s+/).map(normalise)) if (word !== '') expect(all).toContain(word);
-      for (const tag of copy.hashtags) expect(tag === 'wetwood' || all.includes(tag)).toBe(true);
+      // Words whole, and hashtags of words that follow one another: a part of a word is not a word.
+      const words = `${copy.title} ${copy.description} ${copy.coverLine}`.split(/[\s…]+/).map(normalise);
+      expect(words.length).toBeGreaterThan(8);
+      for (const word of words) if (word !== '') expect(said).toContain(word);
+      const runs = said.flatMap((_, i) => [1, 2, 3, 4].map((n) => toHashtag(said.slice(i, i + n).join(' '))));
+      for (const tag of copy.hashtags) expect(['wetwood', ...runs]).toContain(tag);
       expect(copy.hashtags).not.toContain('neversaidanywhere');
       expect(characters(copy.coverLine)).toBeLessThanOrEqual(COVER_LINE_LIMIT);
     }
+  });
+});
+
+describe('a platform that takes no description', () => {
+  it('is offered none', () => {
+    const transcript = demoTranscript('up-the-flue-12');
+    const copy = proposeCopy(transcript, 200, 320, [], { ...LIMITS, description: 0 });
+    expect(copy.description).toBe('');
+    expect(copy.title).not.toBe('');
+    expect(copyProblems(copy, { ...LIMITS, description: 0 })).toEqual([]);
   });
 });
 

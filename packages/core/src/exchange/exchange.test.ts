@@ -19,6 +19,17 @@ describe('writeCsv: RFC 4180', () => {
       ),
     ).toBe('\uFEFFaaa,"b,b"\r\n"x ""y"" z","two\r\nlines"\r\n5,\r\n');
   });
+  it('quotes a cell with a character at which some spreadsheets divide, so that no formula begins inside it', () => {
+    expect(
+      writeCsv(
+        ['a', 'b'],
+        [
+          ['x;=1+1', 'y\t=2'],
+          ['z|@s', 'plain'],
+        ],
+      ),
+    ).toBe('\uFEFFa,b\r\n"x;=1+1","y\t=2"\r\n"z|@s",plain\r\n');
+  });
   it('is read back whole by a reference parser', () => {
     const cell = fc.string({ maxLength: 20 }).filter((text) => !/^[=+\-@\t\r]/.test(text));
     fc.assert(

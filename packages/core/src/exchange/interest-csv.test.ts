@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoTranscript } from '../talk.fixture.js';
 import { sift } from '../sift/sift.js';
-import { InterestRefusedError, interestWeight, readInterestCsv } from './interest-csv.js';
+import { writeCsv } from './csv.js';
+import { INTEREST_HEADER, InterestRefusedError, interestWeight, readInterestCsv } from './interest-csv.js';
 
 describe('interest list', () => {
   it('is read with its columns in any order, quotes, a byte order mark and empty lines', () => {
@@ -22,6 +23,11 @@ describe('interest list', () => {
   ])('refuses %j at line %i, %s', (text, line, field) => {
     expect(() => readInterestCsv(text)).toThrow(expect.objectContaining({ name: 'InterestRefusedError', line, field }));
     expect(new InterestRefusedError(line, field, 'x').message).toContain(`line ${line}`);
+  });
+  it('reads back what was written for a spreadsheet, also what begins like a formula', () => {
+    const terms = ['+size dresses', "'tis the season", '-50 % days', 'a;b|c', 'plain'].map((term) => ({ term, volume: 10, competition: 0.5, change: -0.1 }));
+    const rows = terms.map(({ term, volume, competition, change }) => [term, volume, competition, change]);
+    expect(readInterestCsv(writeCsv(INTEREST_HEADER, rows))).toEqual(terms);
   });
   it('weighs what is looked for more, and what grows, higher', () => {
     const term = (volume: number, change: number) => ({ term: 't', volume, competition: 0.5, change });

@@ -49,7 +49,10 @@ export function readInterestCsv(text: string): InterestTerm[] {
         throw new InterestRefusedError(i + 2, name, `expected a number from ${least} to ${most}, found “${cell(name)}”`);
       return value;
     };
-    const term = cell('term').toLowerCase();
+    // The apostrophe that keeps a spreadsheet from running a term comes back with our own files: see writeCsv.
+    const term = cell('term')
+      .replace(/^'(?=[=+\-@])/, '')
+      .toLowerCase();
     if (term === '' || term.length > LONGEST_TERM)
       throw new InterestRefusedError(i + 2, 'term', `expected 1 to ${LONGEST_TERM} characters, found ${term.length}`);
     terms.delete(term);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays, dateOfDay, dayNumber, mondayOf } from './calendar.js';
-import { checkPlacement } from './check-placement.js';
+import { checkHole, checkPlacement } from './check-placement.js';
 import { layOut } from './lay-out.js';
 import { slotsByCadence } from './slots.js';
 import { type Plan, type PlanChannel, type PlannedPost, type PlanShort, STAGGER_MS } from './types.js';
@@ -53,6 +53,25 @@ const post = (fields: Partial<PlannedPost> & { date: string }): PlannedPost => (
 const plan = (fields: Partial<Plan> = {}): Plan => ({ channels: [channel()], shorts: [], posts: [], nowMs: Date.UTC(2026, 4, 1), ...fields });
 const codes = (p: Plan, s: PlanShort, c: PlanChannel, date: string, minute = 450): string[] =>
   checkPlacement(p, s, c, { date, minute }).map((refusal) => refusal.code);
+
+describe('checkHole', () => {
+  const [before, own, after] = [
+    post({ id: 'before', date: '2026-05-04', recordingId: 'r1' }),
+    post({ id: 'own', date: '2026-05-05', recordingId: 'r2' }),
+    post({ id: 'after', date: '2026-05-07', recordingId: 'r1' }),
+  ];
+  const at = (date: string): number => instantOf('Europe/Dublin', { date, minute: 450 }).atMs;
+  const hole = (posts: PlannedPost[], to: { channelId: string; atMs: number }): string[] => checkHole(plan({ posts }), 'own', to).map((one) => one.code);
+  it('refuses a move that lets two posts of one recording follow each other', () => {
+    expect(hole([before, own, after], { channelId: 'c1', atMs: at('2026-05-08') })).toEqual(['same-recording']);
+    expect(hole([before, own, after], { channelId: 'c2', atMs: at('2026-05-06') })).toEqual(['same-recording']);
+  });
+  it('takes a move that stays between them, and one that leaves two recordings side by side', () => {
+    expect(hole([before, own, after], { channelId: 'c1', atMs: at('2026-05-06') })).toEqual([]);
+    expect(hole([before, own, { ...after, recordingId: 'r3' }], { channelId: 'c1', atMs: at('2026-05-08') })).toEqual([]);
+    expect(hole([own, after], { channelId: 'c1', atMs: at('2026-05-08') })).toEqual([]);
+  });
+});
 
 describe('checkPlacement', () => {
   const monday = '2026-05-04';

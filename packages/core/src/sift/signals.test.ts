@@ -133,6 +133,29 @@ describe('signals: more of what earns them is worth more, and its words are the 
     expect(stumbling.sentence).toContain('five fillers or false starts (“um”, “uh”)');
     expect(clean.sentence).toContain('judged by text alone');
   });
+  it('delivery: what lies before a passage, a hole or a change of voice, is not said in it', () => {
+    const said = ['We went along there for a while until noon.', 'Then we came back again by the road.', 'That was about it, as far as I know.'];
+    const valueAfter = (speaker: string, gapMs: number): number => {
+      let atMs = 0;
+      const cues = ['It was more or less like the others.', ...said].map((text, i) => {
+        const startMs = atMs + (i === 1 ? gapMs : 60);
+        atMs = startMs + text.split(' ').length * 380;
+        const stamp = (ms: number): string => new Date(ms).toISOString().slice(11, 23);
+        return `${stamp(startMs)} --> ${stamp(atMs)}\n<v ${i === 0 ? speaker : 'Ann'}>${text}\n`;
+      });
+      const context = buildContext({
+        transcript: transcriptOf(`WEBVTT\n\n${cues.join('\n')}`),
+        brief: BRIEF,
+        clientTags: [],
+        sentenceVectors: null,
+        topicVectors: null,
+      });
+      expect(context.sentences).toHaveLength(4);
+      return buildSignals(context)[SIGNALS.indexOf('delivery')]!.value({ first: 1, end: 4 });
+    };
+    expect(valueAfter('Bo', 60)).toBe(valueAfter('Ann', 60));
+    expect(valueAfter('Ann', 4_000)).toBe(valueAfter('Ann', 60));
+  });
   it('currency: a client’s tag and an interest term are found by meaning, where no word of them is said', () => {
     const lines = [
       'We went along there for a while until noon.',

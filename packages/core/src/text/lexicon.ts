@@ -41,7 +41,7 @@ export const LEADING_FILLER_PHRASES: readonly (readonly string[])[] = [
 ];
 
 /** Abbreviations after which a full stop ends no sentence, however the next word is written. */
-export const TITLES = new Set(`dr mr mrs ms prof st sgt capt lt col gen rev hon sr mt fig vs no vol pp dept univ approx e.g i.e cf al`.split(' '));
+export const TITLES = new Set(`dr mr mrs ms prof st sgt capt lt col gen rev hon sr mt fig vs vol pp dept univ approx e.g i.e cf al`.split(' '));
 
 /** Abbreviations that may end a sentence; they do where the next word starts with a capital. */
 export const ABBREVIATIONS = new Set(

@@ -49,6 +49,10 @@ describe('splitSentences on written ends', () => {
       'At 5 p.m. sharp.',
       'See www.nowhere.example now.',
     ]));
+  it('takes “no.” for an abbreviation only before a number', () => {
+    expect(split('I said no. Then he left.')).toEqual(['I said no.', 'Then he left.']);
+    expect(split('Ask for no. 14 at the desk. No. Not that one.')).toEqual(['Ask for no. 14 at the desk.', 'No.', 'Not that one.']);
+  });
   it('keeps the laugh with what it follows', () =>
     expect(split('I put it in backwards. [laughter] Twice.')).toEqual(['I put it in backwards. [laughter]', 'Twice.']));
   it('never joins two speakers', () => {

@@ -22,9 +22,7 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
   const cursor = useAppSelector((state) => state.schedule.cursor);
   const heldPost = held?.kind === 'post' ? view.posts.find((post) => post.id === held.postId) : undefined;
   const heldShort = held === null ? null : held.kind === 'short' ? held.shortId : (heldPost?.shortId ?? null);
-  const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))].sort((a, b) =>
-    (clientNames.get(a) ?? '').localeCompare(clientNames.get(b) ?? ''),
-  );
+  const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
   const titleOf = new Map(view.shorts.map((short) => [short.id, short]));
   return (
     <div className="min-h-0 flex-1 overflow-auto" data-testid="board">

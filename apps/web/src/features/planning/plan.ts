@@ -15,6 +15,12 @@ import type { PostView, ScheduleView } from '../../app/api.js';
 
 const MINUTES_A_DAY = 1_440;
 
+/** Channels client by client, in the order of the clients' names: the order of the board's rows, and of the arrow keys. */
+export function inBoardOrder<C extends { readonly clientId: string }>(channels: readonly C[], clientNames: ReadonlyMap<string, string>): C[] {
+  const nameOf = (channel: C): string => clientNames.get(channel.clientId) ?? '';
+  return [...channels].sort((a, b) => nameOf(a).localeCompare(nameOf(b)) || (a.clientId < b.clientId ? -1 : a.clientId > b.clientId ? 1 : 0));
+}
+
 /** The schedule as the planning core knows it, so that the board refuses in the same words as the server. */
 export function toPlan(view: ScheduleView): Plan {
   const channels: PlanChannel[] = view.channels.map(({ platform, ...channel }) => ({

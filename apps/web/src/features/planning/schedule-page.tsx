@@ -4,7 +4,7 @@ import { DndContext, type DragEndEvent, DragOverlay, type DragStartEvent, Pointe
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api, type PostView, type ScheduleView } from '../../app/api.js';
+import { api, type ClientView, type PostView, type ScheduleView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
@@ -13,7 +13,7 @@ import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.j
 import { Select } from '../../ui/select.js';
 import { Board } from './board.js';
 import { LayOutDialog } from './lay-out-dialog.js';
-import { bestOpenSlot, dayHere, dayOr, dropOn, toPlan } from './plan.js';
+import { bestOpenSlot, dayHere, dayOr, dropOn, inBoardOrder, toPlan } from './plan.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
 import { cursorMoved, type Held, pickedUp } from './schedule-slice.js';
@@ -49,10 +49,17 @@ export function SchedulePage(): ReactNode {
         </EmptyState>
       </>
     );
-  return <Schedule view={schedule.data} clientNames={new Map(clients.data.map((client) => [client.id, client.name]))} />;
+  return <Ordered onRecord={schedule.data} clients={clients.data} />;
 }
 
 const WEEKS = [1, 2, 4] as const;
+
+/** One order of the channels for all that follows. */
+function Ordered({ onRecord, clients }: { onRecord: ScheduleView; clients: readonly ClientView[] }): ReactNode {
+  const clientNames = useMemo(() => new Map(clients.map((client) => [client.id, client.name])), [clients]);
+  const view = useMemo(() => ({ ...onRecord, channels: inBoardOrder(onRecord.channels, clientNames) }), [onRecord, clientNames]);
+  return <Schedule view={view} clientNames={clientNames} />;
+}
 
 function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: ReadonlyMap<string, string> }): ReactNode {
   const [params, setParams] = useSearchParams();

@@ -127,7 +127,7 @@ describe('the shorts', () => {
     expect(fits).not.toMatch(/channel/);
     expect(long).toMatch(/2 channels/);
   });
-  it('of nobody yet lead to the recordings; what cannot be read says why', async () => {
+  it('of nobody yet lead to the recordings', async () => {
     page({ 'api/shorts': [] });
     expect(await screen.findByRole('link', { name: 'Go to the recordings' })).toBeInTheDocument();
   });
