@@ -3,7 +3,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
-import { listenTo } from '../apps/server/dist/sifting/listen.js';
+import { listenTo } from '../apps/server/dist/media/listen.js';
 import { ratio, row } from './measure.mjs';
 
 const SECONDS = 1_800;

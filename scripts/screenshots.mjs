@@ -67,7 +67,6 @@ await take('desk');
 await open('/recordings', () => page.getByText('Drop recordings here'));
 await take('recordings');
 await page.getByRole('link', { name: /What Goes Down/ }).click();
-await page.getByRole('button', { name: 'Brief this recording' }).click();
 await page.getByRole('button', { name: 'Sift the recording' }).waitFor();
 await take('brief');
 const made = await sifts();
