@@ -1,7 +1,7 @@
 import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
 import { describe, expect, it } from 'vitest';
-import { AcceptForm, BlackoutForm, BriefForm, ChannelForm, ClientForm, declaredFields, MovePostForm, NewUserForm } from './index.js';
+import { AcceptForm, BlackoutForm, BriefForm, ChannelForm, ChoosePasswordForm, ClientForm, declaredFields, MovePostForm, NewUserForm } from './index.js';
 
 const flat = (errors: ValidationError[], path = ''): string[] =>
   errors.flatMap((error) => [
@@ -56,11 +56,16 @@ describe('forms', () => {
     ],
     ['a thirteenth month', MovePostForm, { channelId: CHANNEL.platformProfileId, date: '2026-13-01', minute: 0 }, 'date must be a day'],
     [
-      'a short password',
+      'a password that somebody else chose',
       NewUserForm,
-      { email: 'a@b.example', name: 'A', role: 'owner', password: 'short', clientIds: [] },
-      'password must be at least 12 characters',
+      { email: 'a@b.example', name: 'A', role: 'owner', password: 'long enough for anybody', clientIds: [] },
+      'password property password should not exist',
     ],
+    ['a short password', ChoosePasswordForm, { password: 'short' }, 'password must be at least 12 characters'],
+    ['a field that is a list where an object belongs', ClientForm, { name: 'K', zone: 'UTC', tags: [], standingBrief: [] }, 'standingBrief'],
+    ['a day that is none', MovePostForm, { channelId: CHANNEL.platformProfileId, date: '2026-02-30', minute: 0 }, 'date must be a day'],
+    ['a name of spaces', ClientForm, { name: '   ', zone: 'UTC', tags: [], standingBrief: BRIEF }, 'name must not be empty'],
+    ['what cannot be kept', ClientForm, { name: 'a\u0000b', zone: 'UTC', tags: [], standingBrief: BRIEF }, 'name'],
     [
       'a placement without a short',
       AcceptForm,
