@@ -12,6 +12,7 @@ test.afterAll(() => worker.stop());
 
 /** WCAG 2.0 to 2.2, A and AA, as axe reads them: contrast, names, roles, sizes of targets. */
 const STANDARD = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+const listOf = (clientId: string): string => `shorts?clientId=${clientId}`;
 const NARROW = { width: 390, height: 844 };
 
 async function expectReadable(page: Page, where: string): Promise<void> {
@@ -62,7 +63,7 @@ async function stock(page: Page): Promise<{ clientId: string; recordingId: strin
   }
   const ranking = (await api('GET', `sifts/${sifts[1]!}/ranking`)) as unknown as { candidates: { id: string }[] };
   for (const one of ranking.candidates.slice(0, 2)) await api('PUT', `candidates/${one.id}/state`, { state: 'kept' });
-  const [short] = (await api('GET', `shorts?clientId=${clientId}`)) as unknown as { id: string; version: number }[];
+  const [short] = (await api('GET', listOf(clientId))) as unknown as { id: string; version: number }[];
   await api('PUT', `shorts/${short!.id}/approval`, { approved: true, version: short!.version });
   await api('POST', 'platform-profiles', { ...PLATFORM, name: 'Everywhere at length' });
   return { clientId, recordingId, sifts, shortId: short!.id };
@@ -152,5 +153,5 @@ test('on a narrow screen one reads a ranking, plays, keeps and drops, and approv
   await expect(page.getByRole('button', { name: 'Un-approve' })).toBeVisible();
   await page.getByRole('link', { name: 'All shorts' }).click();
   await expect(page.locator('ul[aria-label="Shorts"] li').first()).toContainText('approved');
-  expect(((await api('GET', `shorts?clientId=${clientId}`)) as unknown as { approved: boolean }[])[0]!.approved).toBe(true);
+  expect(((await api('GET', listOf(clientId))) as unknown as { approved: boolean }[])[0]!.approved).toBe(true);
 });

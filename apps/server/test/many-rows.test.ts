@@ -12,7 +12,8 @@ beforeAll(async () => {
   const channelId = await world.channel(clientId);
   const [candidate] = seeded.candidates;
   await world.owner.put(`candidates/${candidate!.id}/state`, { state: 'kept' });
-  const [short] = (await world.owner.get(`shorts?clientId=${clientId}`)).body;
+  const ofClient = `shorts?clientId=${clientId}`;
+  const [short] = (await world.owner.get(ofClient)).body;
   await world.owner.put(`shorts/${short.id}/approval`, { approved: true, version: short.version });
   const batch = (await world.owner.post('batches', { name: 'all of it', shortIds: [short.id] })).body;
   await query(

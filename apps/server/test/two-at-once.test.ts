@@ -206,7 +206,8 @@ describe('the schedule', () => {
     const producer = await world.producer([clientId]);
     const placement = { shortId: shorts[0], channelId, date: '2055-05-05', minute: 450, why: 'x' };
     expect((await producer.post('schedule/posts', { batchId: batch.id, placements: [placement] })).status).toBe(404);
-    const { version } = (await producer.get(`shorts/${shorts[0]!}`)).body;
+    const own = `shorts/${shorts[0]!}`;
+    const { version } = (await producer.get(own)).body;
     const rivalChannel = await world.channel(rival);
     expect((await producer.delete(`shorts/${shorts[0]!}/copy/${rivalChannel}?version=${version}`)).status).toBe(409); // approved
     await world.writeShort('PUT', shorts[0]!, 'approval', { approved: false });
