@@ -171,7 +171,9 @@ test('long cuts are asked for in the brief, and say where chapters begin and end
   await expect(page.getByText('There is no sound, so nothing can be listened to')).toBeVisible();
   await page.getByRole('button', { name: 'Change brief' }).click();
   await choose(page, 'Length of a candidate', 'long cut, 3–15 min');
+  const before = page.url();
   await page.getByRole('button', { name: 'Sift the recording' }).click();
+  await page.waitForURL((address) => address.href !== before && address.pathname.includes('/sifts/'));
   await expect(page.getByText('long cut, 3–15 min').first()).toBeVisible({ timeout: 60_000 });
   await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 60_000 });
   const lengths = await page

@@ -103,6 +103,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
 
   // Word and approve.
   await page.getByRole('link', { name: 'Shorts', exact: true }).click();
+  await choose(page, 'Client', 'Emberline'); // the owner sees what other tests keep, too
   await expect(page.getByText('3 shown, 0 approved')).toBeVisible();
   await page.getByLabel('Title').fill('The sock in the window');
   await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();

@@ -98,7 +98,10 @@ describe('a house full of rows', () => {
     );
     expect(withSearch.length).toBeGreaterThan(20);
     const few = new Map<string, number>();
-    for (const path of withSearch) few.set(path, (await asked(path)).length);
+    for (const path of withSearch) {
+      await asked(path); // what is kept for the next time is kept now
+      few.set(path, (await asked(path)).length);
+    }
     await multiply();
     const rows = await query(
       `SELECT (SELECT count(*) FROM recordings)::int AS recordings, (SELECT count(*) FROM candidates)::int AS candidates, (SELECT count(*) FROM posts)::int AS posts`,

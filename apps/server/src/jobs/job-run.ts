@@ -11,6 +11,7 @@ export class JobRun {
   private readonly stop = new AbortController();
   private readonly startedMs = Date.now();
   private firstFraction: number | null = null;
+  private furthest = 0;
   private lastMs = 0;
   private lastStage = '';
   private writing: Promise<void> = Promise.resolve();
@@ -44,7 +45,8 @@ export class JobRun {
     this.lastStage = stage;
     const gained = fraction - this.firstFraction;
     const leftMs = gained > LEAST_GAIN ? Math.round(((now - this.startedMs) * (1 - fraction)) / gained) : null;
-    this.writing = this.database.apart(() => this.writing.then(() => this.write(stage, Math.min(1, Math.max(0, fraction)), leftMs)));
+    const told = (this.furthest = Math.max(this.furthest, Math.min(1, fraction))); // a stage may begin before where the last one ended
+    this.writing = this.database.apart(() => this.writing.then(() => this.write(stage, told, leftMs)));
   }
 
   /**

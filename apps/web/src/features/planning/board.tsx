@@ -25,7 +25,7 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
   const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
   const titleOf = new Map(view.shorts.map((short) => [short.id, short]));
   return (
-    <div className="min-h-0 flex-1 overflow-auto" data-testid="board">
+    <div className="min-h-0 flex-1 overflow-auto" data-testid="board" role="region" aria-label="Board" tabIndex={0}>
       <table className="w-full table-fixed bg-sheet" style={{ minWidth: 150 + days.length * 122 }}>
         <thead className="sticky top-0 z-20">
           <tr>
