@@ -109,4 +109,8 @@ await take('client');
 await page.evaluate(() => window.localStorage.setItem('sift-reel-theme', 'night'));
 await bench(/The Last and the Welt/);
 await take('bench-night');
+await page.evaluate(() => window.localStorage.setItem('sift-reel-theme', 'day'));
+await page.setViewportSize({ width: 390, height: 844 });
+await siftOf(made.demo);
+await take('narrow');
 await browser.close();
