@@ -164,9 +164,11 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   expect(await cellOf()).toBe(moved);
 
   // By mouse, too, and back with undo.
+  const goalCell = page.locator(`[data-cell="${cells[cells.indexOf(moved) + 1]!}"]`);
+  await goalCell.evaluate((cell) => cell.scrollIntoView({ inline: 'center', block: 'nearest' })); // at the edge the board would scroll on by itself
   await last.hover();
   await page.mouse.down();
-  const goal = await page.locator(`[data-cell="${cells[cells.indexOf(moved) + 1]!}"]`).boundingBox();
+  const goal = await goalCell.boundingBox();
   await page.mouse.move(goal!.x + 30, goal!.y + 30, { steps: 8 });
   await page.mouse.up();
   await expect.poll(cellOf).toBe(cells[cells.indexOf(moved) + 1]);
