@@ -78,6 +78,21 @@ export default tseslint.config(
     },
   },
   {
+    files: ['packages/core/src/{time,transcript,text,sound,copy,cut,plan}/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: CORE_IMPORTS, message: 'The core imports no platform, framework or other package of ours.' },
+            { regex: '/sift/', message: 'The sift uses these; they know nothing of it.' },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['packages/core/src/time/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: ['../*', '@*', 'node:*'], message: 'time imports nothing.' }] }] },

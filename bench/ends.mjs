@@ -4,20 +4,8 @@
 //                                word-odds-table.ts
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  GAP_FEATURES,
-  GAP_ODDS,
-  GAP_PLACES,
-  normalise,
-  oddsKey,
-  OddsTable,
-  packNumbers,
-  packOdds,
-  readWordOdds,
-  splitSentences,
-  winkTagger,
-  writeGapFeatures,
-} from '@sift-reel/core';
+import { normalise, splitSentences, winkTagger } from '@sift-reel/core';
+import { GAP_FEATURES, GAP_ODDS, GAP_PLACES, oddsKey, OddsTable, packNumbers, packOdds, readWordOdds, writeGapFeatures } from '@sift-reel/core/fitting';
 import { fitSparseLogistic, readLabelled, readTalk, seededChance } from '@sift-reel/fitting';
 import { addresses, chapters, letters } from './lib/corpora.mjs';
 import { oddsOfEnds } from './lib/language-model.mjs';

@@ -3,7 +3,8 @@
 // node bench/roles.mjs --write    trains on everything and writes packages/core/src/sift/roles/weights.ts
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { judgeRoles, packNumbers, ROLES, smoothRoles } from '@sift-reel/core';
+import { ROLES } from '@sift-reel/core';
+import { judgeRoles, packNumbers, smoothRoles } from '@sift-reel/core/fitting';
 import {
   asHeard,
   bareText,

@@ -1,6 +1,6 @@
 // Topic segmentation on joined texts in the manner of Choi (2000): Pk (Beeferman et al. 1999) and WindowDiff (Pevzner &
 // Hearst 2002), 0 is perfect; beside it a segmentation into equal parts.
-import { foldedSums, segmentSentences } from '@sift-reel/core';
+import { foldedSums, segmentSentences } from '@sift-reel/core/fitting';
 import { mean, pk, windowDiff } from '@sift-reel/fitting';
 import { DOCUMENTS, joinedTexts } from './lib/joined-texts.mjs';
 import { embedAll } from './lib/marked-set.mjs';

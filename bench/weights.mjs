@@ -3,7 +3,7 @@
 // node bench/weights.mjs --write   fits on all of them and writes packages/core/src/sift/fitted.ts
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { measureRuns } from '@sift-reel/core';
+import { measureRuns } from '@sift-reel/core/fitting';
 import { fitPairwise, judge, mean, worthOf } from '@sift-reel/fitting';
 import { BRIEF, embedAll, heardAs, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
 import { roughen } from './lib/roughen.mjs';

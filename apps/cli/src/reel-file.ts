@@ -1,4 +1,4 @@
-import { buildReel, formatLength, formatTimecode, ReelRefusedError } from '@sift-reel/core';
+import { buildReel, formatLength, formatTimecode, ReelRefusedError, wordsText } from '@sift-reel/core';
 import { BadInputError } from './errors.js';
 import { readArguments, secondsOf, siftByOptions } from './sift-file.js';
 
@@ -13,11 +13,7 @@ export async function reelFile(args: readonly string[]): Promise<string> {
   const { transcript, result } = await siftByOptions(path, { ...options, ...PART });
   try {
     const reel = buildReel(result.candidates, lengthMs);
-    const text = (firstWord: number, endWord: number): string =>
-      transcript.words
-        .slice(firstWord, endWord)
-        .map((word) => word.text)
-        .join(' ');
+    const text = (firstWord: number, endWord: number): string => wordsText(transcript.words, firstWord, endWord);
     const parts = reel.parts.map((part) => ({
       start: part.startMs / 1_000,
       end: part.endMs / 1_000,

@@ -11,6 +11,7 @@ import {
   SIGNALS,
   type SiftResult,
   type Transcript,
+  wordsText,
 } from '@sift-reel/core';
 import { Embedder } from '@sift-reel/embedder';
 import { BadInputError, UsageError } from './errors.js';
@@ -115,11 +116,7 @@ function clockOf(text: string | undefined, name: string): number | null {
 const seconds = (ms: number): number => ms / 1_000;
 
 function toJson(transcript: Transcript, result: SiftResult, shown: readonly Candidate[]): unknown {
-  const text = (firstWord: number, endWord: number): string =>
-    transcript.words
-      .slice(firstWord, endWord)
-      .map((word) => word.text)
-      .join(' ');
+  const text = (firstWord: number, endWord: number): string => wordsText(transcript.words, firstWord, endWord);
   return {
     duration: seconds(transcript.durationMs),
     sentences: transcript.sentences.length,

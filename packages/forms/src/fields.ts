@@ -56,7 +56,7 @@ function declare(spec: FieldSpec, ...checks: PropertyDecorator[]): Field {
 }
 
 /** Text that is kept as it is sent: passwords, whole files. */
-export type Trimming = 'ends' | 'none';
+type Trimming = 'ends' | 'none';
 
 /** White space at its ends falls away, unless `trim` is `none`; what PostgreSQL cannot keep as text is refused. */
 export function Text(options: Common & { min?: number; max?: number; trim?: Trimming; pattern?: RegExp; says?: string } = {}): Field {

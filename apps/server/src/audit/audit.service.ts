@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { AuditEntry } from './audit-entry.model.js';
 
-export interface AuditFact {
+interface AuditFact {
   readonly userId: string | null;
   readonly clientId: string | null;
   /** A verb, such as `keep` or `approve`. */

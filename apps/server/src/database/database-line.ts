@@ -2,7 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 import { log } from '../config/logger.js';
 
-export interface LineHooks {
+interface LineHooks {
   /** Channels of NOTIFY to hear. */
   readonly listen: readonly string[];
   onNotification(channel: string, payload: string): void;

@@ -11,7 +11,7 @@ const PUBLIC = 'public';
 /** A route that needs no session. It is still refused to other sites' pages. */
 export const Public = (): MethodDecorator & ClassDecorator => SetMetadata(PUBLIC, true);
 
-export const CSRF_HEADER = 'x-csrf-token';
+const CSRF_HEADER = 'x-csrf-token';
 
 export function sessionCookieName(config: Config): string {
   return config.secureCookies ? '__Host-sift-reel' : 'sift-reel';

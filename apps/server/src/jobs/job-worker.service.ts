@@ -12,7 +12,7 @@ import { JobRun } from './job-run.js';
 import { CLAIMABLE, FAIL, HAND_BACK, MARK_LOST, RUN_LATER, START, TAKE_BACK, TRY_LOCK, UNLOCK, UNMARK } from './job-statements.js';
 
 /** The work of a kind. It may run twice and stop anywhere: it ends with `run.complete`, and writes for good only in there. */
-export type JobWork = (subjectId: string, run: JobRun) => Promise<void>;
+type JobWork = (subjectId: string, run: JobRun) => Promise<void>;
 
 interface Claimed {
   readonly id: string;

@@ -4,7 +4,7 @@ import type { JobKind, JobSize } from './job-kind.js';
 import { Job } from './job.model.js';
 import { CANCEL, ENQUEUE } from './job-statements.js';
 
-export interface JobRequest {
+interface JobRequest {
   readonly subjectId: string;
   readonly clientId: string;
   /** Ids that a screen needs to know what to load again. */

@@ -11,7 +11,7 @@ import { Clock } from './clock.js';
 import { toPlanShort } from './plan-views.js';
 import { Post } from './planning.models.js';
 
-export interface LoadedPlan {
+interface LoadedPlan {
   readonly plan: Plan;
   readonly channels: readonly Channel[];
   readonly blackouts: readonly Blackout[];

@@ -2,7 +2,7 @@ import type { PostState, RefusalCode } from '@sift-reel/core';
 import { Day, Decimal, Flag, Id, Instant, OneOf, Parts, Text, TextList, Whole } from '@sift-reel/forms';
 import { BlackoutView, ChannelView } from '../clients/clients.views.js';
 
-export const POST_STATES = ['planned', 'posted', 'failed'] as const;
+const POST_STATES = ['planned', 'posted', 'failed'] as const;
 
 export class BatchView {
   @Id() id: string;

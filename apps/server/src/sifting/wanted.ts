@@ -5,7 +5,7 @@ import { Client, InterestRow } from '../clients/clients.models.js';
 const MOST_BY_MEANING = 200;
 
 /** What a client's recordings are judged by beside the brief. */
-export type Wanted = Pick<SiftInput, 'clientTags' | 'weights'> & { readonly interest: readonly InterestTerm[] };
+type Wanted = Pick<SiftInput, 'clientTags' | 'weights'> & { readonly interest: readonly InterestTerm[] };
 
 /** A client's tags, own weights and interest list, weightiest terms first. */
 export async function readWanted(clientId: string): Promise<Wanted> {

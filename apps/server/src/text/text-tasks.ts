@@ -24,6 +24,7 @@ import {
   unpackTranscript,
   writeSubRip,
   writeWebVtt,
+  wordsText,
 } from '@sift-reel/core';
 
 /** What of a transcript goes into its row. */
@@ -101,7 +102,7 @@ export function search({ packed, query, vectors }: SearchTask): FoundSentence[] 
   const transcript = unpackRow(packed);
   return searchTranscript(transcript, query, vectors).map(({ sentence, score, by }) => {
     const { firstWord, endWord, startMs, endMs } = transcript.sentences[sentence]!;
-    return { score, by, firstWord, endWord, startMs, endMs, text: said(transcript, firstWord, endWord) };
+    return { score, by, firstWord, endWord, startMs, endMs, text: wordsText(transcript.words, firstWord, endWord) };
   });
 }
 
@@ -151,8 +152,8 @@ export function movedEnds({ packed, firstWord, endWord }: MoveEndsTask): MovedEn
   const last = transcript.sentences.findLast((sentence) => sentence.firstWord < endWord)!;
   return {
     ...spanOfWords(transcript.words, firstWord, endWord),
-    firstLine: said(transcript, firstWord, Math.min(endWord, first.endWord)),
-    lastLine: said(transcript, Math.max(firstWord, last.firstWord), endWord),
+    firstLine: wordsText(transcript.words, firstWord, Math.min(endWord, first.endWord)),
+    lastLine: wordsText(transcript.words, Math.max(firstWord, last.firstWord), endWord),
   };
 }
 
@@ -173,13 +174,6 @@ export interface SaidTask extends OnTranscript {
 export function wordsOf({ packed, spans }: SaidTask): string[][] {
   const { words } = unpackRow(packed);
   return spans.map(({ firstWord, endWord }) => words.slice(firstWord, endWord).map((word) => word.text));
-}
-
-function said(transcript: Transcript, firstWord: number, endWord: number): string {
-  return transcript.words
-    .slice(firstWord, endWord)
-    .map((word) => word.text)
-    .join(' ');
 }
 
 export type TaskName = 'prepareTranscript' | 'search' | 'sentenceTextsOf' | 'scoreOwnPassage' | 'proposeCopyForShort' | 'movedEnds' | 'captionsOf' | 'wordsOf';

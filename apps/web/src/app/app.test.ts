@@ -1,7 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { SignInForm } from '@sift-reel/forms';
 import { api, type CandidateView, type RankingView } from './api.js';
-import { setCsrfToken } from './base-api.js';
 import { keyName } from './keys.js';
 import { problemOf, problemText } from './problems.js';
 import { goOn, signedIn } from './session.js';
@@ -50,10 +49,11 @@ const ranked = (id = 'c1'): CandidateView =>
 
 describe('requests', () => {
   it('send a checked form as JSON, with the session’s token', async () => {
-    setCsrfToken('token-1');
+    answers['GET /api/session'] = () => ({ body: { userId: 'u1', csrfToken: 'token-1' } });
     answers['POST /api/session'] = () => ({ status: 201, body: {} });
+    await store.dispatch(api.endpoints.readSession.initiate());
     await store.dispatch(api.endpoints.signIn.initiate(Object.assign(new SignInForm(), { email: 'a@b.example', password: 'x' })));
-    expect(asked[0]).toMatchObject({ method: 'POST', body: '{"email":"a@b.example","password":"x"}', csrf: 'token-1' });
+    expect(asked[1]).toMatchObject({ method: 'POST', body: '{"email":"a@b.example","password":"x"}', csrf: 'token-1' });
   });
 });
 
@@ -110,10 +110,14 @@ describe('a session that ended', () => {
     const saving = store.dispatch(api.endpoints.saveCopy.initiate({ shortId: 'a', copyForm })).unwrap();
     await expect.poll(() => store.getState().session.ended).toBe(true);
     over = false;
+    answers['POST /api/session'] = () => ({ status: 201, body: { userId: 'u1', csrfToken: 'token-of-the-new-session' } });
+    await store.dispatch(api.endpoints.signIn.initiate(Object.assign(new SignInForm(), { email: 'a@b.example', password: 'x' })));
     store.dispatch(signedIn('u1'));
     goOn();
     expect(await saving).toMatchObject({ version: 4 });
-    expect(asked.map((one) => one.body)).toEqual([JSON.stringify(copyForm), JSON.stringify(copyForm)]);
+    const saves = asked.filter((one) => one.method === 'PUT');
+    expect(saves.map((one) => one.body)).toEqual([JSON.stringify(copyForm), JSON.stringify(copyForm)]);
+    expect(saves[1]!.csrf).toBe('token-of-the-new-session'); // with the old one it was refused, and saved only when the field was next left
   });
   it('is not asked for where nobody was signed in', async () => {
     answers['GET /api/session'] = () => ({ status: 401, body: { status: 401, detail: 'Sign in first.' } });

@@ -3,9 +3,10 @@ import { sessionEnded, untilSignedIn } from './session.js';
 
 let csrfToken = '';
 
-/** The session's token against forged requests; sent with every request. */
-export function setCsrfToken(token: string): void {
-  csrfToken = token;
+/** The session's token against forged requests comes with every answer that tells of a session, and is sent with every request. */
+function takeToken(answer: unknown): void {
+  const token = (answer as { csrfToken?: unknown } | null | undefined)?.csrfToken;
+  if (typeof token === 'string') csrfToken = token;
 }
 
 export function csrfHeader(): string {
@@ -44,6 +45,7 @@ const sendPlain: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError, o
   for (;;) {
     const number = nextRequest();
     const answer = await send(plain, api, extra);
+    takeToken(answer.data); // here and nowhere else: a screen may still show the session before
     if (answer.error?.status !== 401 || OPEN.test(url)) {
       const meta = { ...answer.meta, request_: number } as Meta;
       return answer.error === undefined ? { data: answer.data, meta } : { error: answer.error, meta };

@@ -31,7 +31,7 @@ const MISSED = ['Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'C
  * says when something was missed. EventSource by itself gives up for good at any answer that is not 200.
  * @returns how to close it
  */
-export function keepStreaming(path: string, onMessage: (message: StreamMessage) => void, onMissed: () => void, onRefused: () => Promise<void>): () => void {
+function keepStreaming(path: string, onMessage: (message: StreamMessage) => void, onMissed: () => void, onRefused: () => Promise<void>): () => void {
   let source: EventSource | null = null;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let waitMs = FIRST_WAIT_MS;
@@ -118,7 +118,7 @@ export const eventsApi = api.injectEndpoints({
 });
 
 /** A job's progress is written into what is shown; its end loads what came of it. */
-export function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
+function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
   const recordingId = job.about['recordingId'];
   if (job.kind !== 'sift' || recordingId === undefined) return;
   const { state, stage, fraction, leftMs, failure } = job;

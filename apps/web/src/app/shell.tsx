@@ -10,7 +10,6 @@ import { SignInAgain } from '../features/identity/sign-in-again.js';
 import { Dialog } from '../ui/dialog.js';
 import { Button, EmptyState, Key, Trouble } from '../ui/parts.js';
 import { api } from './api.js';
-import { setCsrfToken } from './base-api.js';
 import { type KeyBinding, useActiveKeys, useKeys } from './keys.js';
 import { eventsApi } from './events.js';
 import { type Notice, noticeClosed } from './notices.js';
@@ -23,7 +22,6 @@ import { redoLast, undoDeed, undoLast, useLastDeedId } from './undo.js';
 export function Shell(): ReactNode {
   const { data: session, isLoading, error, refetch } = api.useReadSessionQuery();
   const dispatch = useAppDispatch();
-  if (session !== undefined) setCsrfToken(session.csrfToken);
   const userId = session?.userId;
   useEffect(() => {
     if (userId !== undefined && error === undefined) dispatch(signedIn(userId));
@@ -175,7 +173,6 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
               className={item}
               onClick={() => {
                 void signOut().then(() => {
-                  setCsrfToken('');
                   dispatch(api.util.resetApiState());
                   window.location.assign('/');
                 });

@@ -3,7 +3,7 @@ import clsx from 'clsx';
 import { Check, ChevronDown } from 'lucide-react';
 import type { ReactNode } from 'react';
 
-export interface Option<V extends string> {
+interface Option<V extends string> {
   readonly value: V;
   readonly name: ReactNode;
 }

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { normaliseWords } from '../sift/find-tells.js';
+import { normaliseWords } from '../text/tells/find-tells.js';
 import { DEMO_TALKS, demoTranscript, transcriptOf } from '../talk.fixture.js';
 import { winkTagger } from '../text/tagger.js';
-import { normalise } from '../text/lexicon.js';
 import { toHashtag } from './hashtags.js';
 import { keyPhrases, phraseStatistics } from './phrases.js';
 import { characters, copyProblems, proposeCopy } from './propose.js';
 import { shorten } from './title.js';
 import { COVER_LINE_LIMIT } from './types.js';
+import { normalise } from '../text/normalise.js';
 
 const LIMITS = { title: 60, description: 300, hashtags: 4 };
 

@@ -1,4 +1,4 @@
-import { GENERIC_NOUNS, MEASURES, STOPWORDS } from '../text/lexicon.js';
+import { GENERIC_NOUNS, MEASURES, STOPWORDS } from '../text/lists/talk.js';
 import { rememberWords } from '../text/remember.js';
 import { stem } from '../text/stem.js';
 import type { PartOfSpeech } from '../text/tagger.js';
@@ -17,7 +17,7 @@ export interface Passage {
   readonly end: number;
 }
 
-export interface KeyPhrase {
+interface KeyPhrase {
   /** As it was said, lower case. */
   readonly text: string;
   readonly firstWord: number;
@@ -36,7 +36,7 @@ export interface PhraseStatistics {
 }
 
 /** What stands at each word from `from` on. */
-export interface PhraseIndex {
+interface PhraseIndex {
   readonly from: number;
   /** 1 for a content word. */
   readonly content: Uint8Array;

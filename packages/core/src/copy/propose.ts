@@ -1,4 +1,4 @@
-import { findTells, normaliseWords } from '../sift/find-tells.js';
+import { findTells, normaliseWords } from '../text/tells/find-tells.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
 import type { Transcript } from '../transcript/types.js';
 import { proposeHashtags } from './hashtags.js';

@@ -1,5 +1,6 @@
-import { CANNOT_END, SUBJECT_PRONOUNS } from '../text/lexicon.js';
+import { CANNOT_END, SUBJECT_PRONOUNS } from '../text/lists/talk.js';
 import type { Passage } from './phrases.js';
+import { ASKS_ROOM, DID, ENDS_IN_ING, LEANING, SAYING, UNSURE, VAGUE, WAITING } from '../text/lists/titles.js';
 
 /** A tell at its place, as far as wording needs to know it. */
 export interface Tell {
@@ -31,23 +32,7 @@ const MOST_NOUNS = 4;
 /** What the end of a passage loses against its start. */
 const LATER = 0.5;
 
-/** At the start of a line these lean on what was said before. */
-const LEANING = new Set(
-  "it it's its he he's he'd she she's she'd they they're they'd that that's this which and or because them there there's there've".split(' '),
-);
-const VAGUE = new Set('something anything stuff thing things somehow maybe probably basically whatever'.split(' '));
-/** "Do you", "can you", "shall we": asked of somebody in the room, not of whoever reads the title. */
-const ASKS_ROOM = new Set('do does did can could would will shall should are is have may'.split(' '));
 const ASKS_ANYBODY = /^(?:do|did) you know$|^have you ever$/;
-/** "I said", "he goes": the frame of what is said; "I think it was": not sure of it. */
-const SAYING = new Set('said says goes asked'.split(' '));
-const UNSURE = new Set('think guess suppose mean'.split(' '));
-/** What somebody did, without who: "took a bonus", as "is nine euro" is without what. Irregular ones; the others end in -ed. */
-const DID = new Set(
-  'took gave went had made got came saw knew found felt kept left lost sold bought told thought ran put sat stood held brought began fell drove wrote'.split(
-    ' ',
-  ),
-);
 
 /**
  * How much a range of words says as a line of its own, about -3 to 4: by what it holds, and by how whole it is.
@@ -83,9 +68,6 @@ export function lineWorth(passage: Passage, tells: readonly Tell[], first: numbe
   return worth;
 }
 
-/** They begin what waits for the other half: "if the promise is wrong". */
-const WAITING = new Set('if when unless although whenever while once'.split(' '));
-
 /** True where a comma cuts a line off before its other half has come. */
 function isHalf({ texts, words }: Passage, first: number, to: number): boolean {
   if (!/[,;:—–]["'”’)]*$/.test(words[to - 1]!.text)) return false;
@@ -99,9 +81,6 @@ function countOf(from: number, to: number, test: (i: number) => boolean): number
   for (let i = from; i < to; i += 1) if (test(i)) n += 1;
   return n;
 }
-
-/** Verbs that end in -ing by themselves: "they bring". */
-const ENDS_IN_ING = new Set('bring sing ring swing sting spring cling fling string'.split(' '));
 
 /** A verb that says something of somebody: not "to save", nor "working" without "is". */
 function isVerb({ tags, texts }: Passage, i: number): boolean {

@@ -1,6 +1,7 @@
-import { FILLER_SOUNDS, LEADING_FILLERS, SUBJECT_PRONOUNS } from '../text/lexicon.js';
+import { FILLER_SOUNDS, LEADING_FILLERS, SUBJECT_PRONOUNS } from '../text/lists/talk.js';
 import type { Passage } from './phrases.js';
 import { lineWorth, type Tell } from './title-worth.js';
+import { BREAKS_OFF, JOINING } from '../text/lists/titles.js';
 
 /**
  * A title in the speaker's own words: of the sentences and clauses of the passage that fit into `limit` characters, the
@@ -56,7 +57,6 @@ const comesBefore: Cuts = ({ words }, i) => {
   return /[,;:—–]["'”’)]*$/.test(text) || /^[—–-]$/.test(text);
 };
 
-const JOINING = new Set(['and', 'but', 'so', 'because', 'then']);
 const beginsClause: Cuts = ({ texts }, i) => JOINING.has(texts[i]!) && SUBJECT_PRONOUNS.has((texts[i + 1] ?? '').split("'")[0]!);
 
 /** Where a range begins once marks, leading fillers and a "because" are left out, and a start that is begun again. */
@@ -80,8 +80,6 @@ function begunAgain(texts: readonly string[], first: number, to: number): number
   return first;
 }
 const SUBJECTS = new Set([...SUBJECT_PRONOUNS, 'that', 'there', 'this']);
-/** Nobody goes on with a subject after these; after "because", "and" or "like" one does: "I left because I was tired". */
-const BREAKS_OFF = new Set('the a an of to my your our their his its is was are were be been would could should will can might must very'.split(' '));
 
 /** Words of a range as a line: without marks, filler sounds, leading fillers and closing punctuation; a question keeps its mark. */
 export function cleanLine(passage: Pick<Passage, 'words' | 'texts'>, from: number, to: number): string {

@@ -2,9 +2,9 @@ import type { Span } from '../time/span.js';
 import type { Word } from '../transcript/types.js';
 
 /** Air left before the onset of the first word, in ms, where the pause before it allows. Common practice. */
-export const LEAD_IN_MS = 120;
+const LEAD_IN_MS = 120;
 /** Air left after the last word, in ms, where the pause after it allows. */
-export const LEAD_OUT_MS = 180;
+const LEAD_OUT_MS = 180;
 
 /**
  * The span of source time of a run of words, with a little air at both ends: at most half of the pause, so never into the

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 
-export type CsvCell = string | number | null;
+type CsvCell = string | number | null;
 
 /**
  * CSV by RFC 4180: CRLF line ends, quotes where needed, a header line, a byte order mark so that spreadsheets read UTF-8.

@@ -3,7 +3,7 @@ import { checkFit, checkPlacement } from './check-placement.js';
 import { openSlots, type Slot, slotsByCadence } from './slots.js';
 import type { Plan, PlanChannel, PlannedPost, PlanShort, Refusal } from './types.js';
 
-export interface LayOutRequest {
+interface LayOutRequest {
   readonly plan: Plan;
   /** Shorts to place, by id; each on every channel of its client that takes it. */
   readonly shortIds: readonly string[];
@@ -12,7 +12,7 @@ export interface LayOutRequest {
 }
 
 /** A proposed post, with the reason for the place. */
-export interface Placement extends PlannedPost {
+interface Placement extends PlannedPost {
   readonly why: string;
 }
 
@@ -22,7 +22,7 @@ export interface Unplaced extends Refusal {
   readonly channelId: string;
 }
 
-export interface Proposal {
+interface Proposal {
   readonly placements: readonly Placement[];
   readonly unplaced: readonly Unplaced[];
 }

@@ -5,7 +5,7 @@ export const SHAPES = ['vertical', 'square', 'portrait', 'wide'] as const;
 export type Shape = (typeof SHAPES)[number];
 
 /** A destination's rules (a platform profile). */
-export interface PlatformRules {
+interface PlatformRules {
   readonly name: string;
   readonly minDurationMs: number;
   readonly maxDurationMs: number;

@@ -47,7 +47,7 @@ export function wallTimeAt(zone: string, atMs: number): WallTime {
   return { date: dateOfDay(day), minute: Math.floor((wallMs - day * 86_400_000) / MINUTE_MS) };
 }
 
-export interface ResolvedWallTime {
+interface ResolvedWallTime {
   readonly atMs: number;
   /**
    * `exact`: the wall shows this time once. `repeated`: it shows it twice (clocks went back); the first is meant.

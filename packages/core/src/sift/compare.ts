@@ -2,7 +2,7 @@ import { overlaps, spanMs } from '../time/span.js';
 import { SIGNALS, type SignalName } from './types.js';
 
 /** What a comparison reads of a candidate. */
-export interface Comparable {
+interface Comparable {
   readonly rank: number;
   readonly startMs: number;
   readonly endMs: number;

@@ -1,36 +1,24 @@
 import { quotationsOver } from './quotations.js';
+import { countTells } from './counted-hits.js';
+import { readPart, sliceVectors } from './part.js';
+import { Sums } from './sums.js';
 import { doubtfulStarts } from '../text/ends/doubts.js';
 import { stem } from '../text/stem.js';
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
 import { findOpeningWord, type OpeningWord } from './edges.js';
-import { findTells, type Hit, normaliseWords } from './find-tells.js';
+import { findTells, type Hit, normaliseWords } from '../text/tells/find-tells.js';
 import { lexicalVectors } from './lexical-vectors.js';
 import { readRoles } from './roles/read-roles.js';
 import { indexHits } from './roles/reading.js';
-import { DULL_ROLES, type Role, roleAt, ROLES } from './roles/roles.js';
+import { findDull, roleSums } from './roles/role-sums.js';
+import type { Role } from './roles/roles.js';
 import { foldedSums } from './prefix-sums.js';
 import { PRICE, PRICE_BY_WORDS, segmentSentences } from './segments.js';
 import { tabulate } from './tabulate.js';
-import { DULL_TELLS, type Tell } from './tells.js';
+import type { Tell } from '../text/lists/tells.js';
 import { spanEndMs, spanStartMs } from '../cut/word-span.js';
 import type { Brief, Run, SiftInput, Vectors } from './types.js';
-
-/** Sums over sentences in constant time: `sum(run)` is the total of the values of its sentences. */
-export class Sums {
-  private readonly totals: Float64Array;
-  constructor(values: ArrayLike<number>) {
-    this.totals = new Float64Array(values.length + 1);
-    for (let i = 0; i < values.length; i += 1) this.totals[i + 1] = this.totals[i]! + values[i]!;
-  }
-  sum(run: Run): number {
-    return this.totals[run.end]! - this.totals[run.first]!;
-  }
-  /** The values it was made from. */
-  values(): Float64Array {
-    return tabulate(this.totals.length - 1, (i) => this.totals[i + 1]! - this.totals[i]!);
-  }
-}
 
 /**
  * Everything the steps of a sift read, computed once: only the part of the recording that counts, so that what lies
@@ -87,16 +75,7 @@ const GRACE_SHARE = 0.55;
 /** Reads the part of the recording that the brief names. */
 export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): SiftContext {
   const { transcript, brief } = input;
-  const partEndMs = brief.partEndMs ?? Infinity;
-  const inside = (sentence: Sentence): boolean => sentence.startMs >= brief.partStartMs && sentence.endMs <= partEndMs;
-  const firstSentence = Math.max(0, transcript.sentences.findIndex(inside));
-  let endSentence = firstSentence;
-  while (endSentence < transcript.sentences.length && inside(transcript.sentences[endSentence]!)) endSentence += 1;
-  const wordOffset = transcript.sentences[firstSentence]?.firstWord ?? 0;
-  const sentences = transcript.sentences
-    .slice(firstSentence, endSentence)
-    .map((sentence) => ({ ...sentence, firstWord: sentence.firstWord - wordOffset, endWord: sentence.endWord - wordOffset }));
-  const words = transcript.words.slice(wordOffset, wordOffset + (sentences.at(-1)?.endWord ?? 0));
+  const { words, sentences, wordOffset, sentenceOffset } = readPart(transcript, brief);
   const texts = normaliseWords(words);
   const tags = tagger(texts);
   const hits = findTells(words, texts, tags);
@@ -112,9 +91,8 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
       }),
     );
   const reading = { words, texts, tags, sentences, hits, hitStarts };
-  const modelVectors = sliceVectors(input.sentenceVectors, firstSentence, sentences.length);
+  const modelVectors = sliceVectors(input.sentenceVectors, sentenceOffset, sentences.length);
   const roles = readRoles(reading, modelVectors);
-  const roleSums = new Map<Role, Sums>();
   const wordCounts = perSentence((i) => words[i]!.kind === 'word');
   const vectors = modelVectors ?? lexicalVectors(sentences, texts);
   let chapterStarts: readonly number[] | null = null;
@@ -135,64 +113,13 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     graceWords: GRACE_SHARE * WORDS_PER_MS * brief.minMs,
     openings,
     quotations: quotationsOver(words, sentences),
-    doubts: doubtfulStarts(words, texts, tags, sentences, input.transcript.wordTimes),
+    doubts: doubtfulStarts(words, texts, tags, sentences, transcript.wordTimes),
     cutStartsMs: tabulate(sentences.length, (s) => spanStartMs(words, openings[s]!.word)),
     cutEndsMs: tabulate(sentences.length, (s) => spanEndMs(words, sentences[s]!.endWord)),
     roles,
-    roleSums: (role) => {
-      let sums = roleSums.get(role);
-      if (sums === undefined) roleSums.set(role, (sums = sumRole(roles, role, sentences)));
-      return sums;
-    },
+    roleSums: roleSums(roles, sentences),
     dull: findDull(roles, sentences, hits, hitStarts),
     vectors,
     chapterStarts: () => (chapterStarts ??= segmentSentences(sentences, foldedSums(vectors), { price: modelVectors === null ? PRICE_BY_WORDS : PRICE })),
   };
-}
-
-function sliceVectors(vectors: Vectors | null, first: number, rows: number): Vectors | null {
-  if (vectors === null) return null;
-  const { dimensions, data } = vectors;
-  return { dimensions, data: data.subarray(first * dimensions, (first + rows) * dimensions) };
-}
-
-function countTells(hits: readonly Hit[], starts: Int32Array, sentences: number): ReadonlyMap<Tell, Sums> {
-  const values = new Map<Tell, Float64Array>();
-  for (let s = 0; s < sentences; s += 1) {
-    for (let h = starts[s]!; h < starts[s + 1]!; h += 1) {
-      const { tell } = hits[h]!;
-      const of = values.get(tell) ?? values.set(tell, new Float64Array(sentences)).get(tell)!;
-      of[s]! += 1;
-    }
-  }
-  return new Map(Array.from(values, ([tell, of]) => [tell, new Sums(of)]));
-}
-
-function sumRole(roles: Float32Array, role: Role, sentences: readonly Sentence[]): Sums {
-  const at = roleAt(role);
-  return new Sums(sentences.map(({ firstWord, endWord }, s) => roles[s * ROLES.length + at]! * (endWord - firstWord)));
-}
-
-/** A phrase that is plainly of a greeting or an offer makes a sentence at least this dull, whatever the model says. */
-const PLAIN_PHRASE = 0.35;
-
-function findDull(roles: Float32Array, sentences: readonly Sentence[], hits: readonly Hit[], starts: Int32Array): Float64Array {
-  const places = DULL_ROLES.map(roleAt);
-  return tabulate(sentences.length, (s) => {
-    let sum = 0;
-    for (const place of places) sum += roles[s * ROLES.length + place]!;
-    let plain = false;
-    for (let h = starts[s]!; h < starts[s + 1]!; h += 1) plain ||= (DULL_TELLS as readonly Tell[]).includes(hits[h]!.tell);
-    return plain ? Math.max(PLAIN_PHRASE, sum) : sum;
-  });
-}
-
-/** Hits of some tells in a range of words, in order. */
-export function hitsWithin(context: SiftContext, run: Run, tells: readonly Tell[] | ReadonlySet<Tell>): Hit[] {
-  const wanted = (tell: Tell): boolean => ('has' in tells ? tells.has(tell) : tells.includes(tell));
-  const found: Hit[] = [];
-  for (let h = context.hitStarts[run.first]!; h < context.hitStarts[run.end]!; h += 1) {
-    if (wanted(context.hits[h]!.tell)) found.push(context.hits[h]!);
-  }
-  return found;
 }

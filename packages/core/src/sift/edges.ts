@@ -1,8 +1,9 @@
-import { CANNOT_END, LEADING_FILLER_PHRASES, LEADING_FILLERS } from '../text/lexicon.js';
+import { CANNOT_END, LEADING_FILLER_PHRASES, LEADING_FILLERS } from '../text/lists/talk.js';
 import type { PartOfSpeech } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
 import type { SiftContext } from './context.js';
-import { ANAPHORA, UNITS } from './tells.js';
+import { ANAPHORA, UNITS } from '../text/lists/tells.js';
+import { CONCLUDING, COUNTED, PERSONS, PRESENTING, STANDS_FOR, TIMES } from '../text/lists/edges.js';
 
 export interface OpeningWord {
   /** First word that says something: leading fillers and marks are skipped. Always inside the sentence. */
@@ -15,14 +16,8 @@ export interface OpeningWord {
   readonly empty: boolean;
 }
 
-/** "It is", "that is", "there is" and "this is" may open when what they stand for follows at once. */
-const PRESENTING = new Set(['the', 'a', 'an', 'one', 'my', 'your', 'our', 'not', 'like', 'called']);
-/** "This is why" may open as well; "that's why" and "it's how" draw a conclusion from what was said. */
-const CONCLUDING = new Set(['what', 'why', 'how', 'where', 'when', 'who']);
-const COUNTED = new Set(['second', 'third', 'fourth', 'other', 'next', 'last', 'same']);
-
 /** What edges are found by. */
-export interface EdgeReading {
+interface EdgeInput {
   readonly words: readonly Word[];
   readonly texts: readonly string[];
   readonly tags: readonly PartOfSpeech[];
@@ -36,7 +31,7 @@ export const openingWord = (context: SiftContext, sentence: number): OpeningWord
  * Where a candidate that begins with this sentence is cut in. A sentence of fillers alone starts at its own first word,
  * and is never chosen as a start (see `canOpen`).
  */
-export function findOpeningWord(context: EdgeReading, sentence: number): OpeningWord {
+export function findOpeningWord(context: EdgeInput, sentence: number): OpeningWord {
   const { firstWord, endWord } = context.sentences[sentence]!;
   let i = firstWord;
   for (;;) {
@@ -70,19 +65,12 @@ export function findOpeningWord(context: EdgeReading, sentence: number): Opening
 
 /** A first line longer than this has time to say what it speaks of. */
 const SHORT_LINE = 12;
-/** Nouns that nothing said later stands for. */
-const TIMES = new Set(
-  'time times second seconds minute minutes hour hours day days week weeks month months year years morning afternoon evening night spring summer autumn winter'.split(
-    ' ',
-  ),
-);
-const STANDS_FOR = new Set(['it', "it's", 'that', "that's", 'them', 'him', 'her', 'those', 'this', 'these']);
 
 /**
  * The word by which a short first line speaks of something that it has not named: "I think it's something people say",
  * "I worked it out". A pronoun counts behind a verb or preposition, with no noun before it. -1 where there is none.
  */
-function findUnnamed({ texts, tags }: EdgeReading, from: number, endWord: number): number {
+function findUnnamed({ texts, tags }: EdgeInput, from: number, endWord: number): number {
   if (endWord - from > SHORT_LINE) return -1;
   for (let i = from + 1; i < endWord; i += 1) {
     const tag = tags[i]!;
@@ -96,12 +84,11 @@ function findUnnamed({ texts, tags }: EdgeReading, from: number, endWord: number
   return -1;
 }
 
-const PERSONS = new Set(['he', "he's", "he'd", "he'll", 'she', "she's", "she'd", "she'll", 'him', 'her', 'his', 'hers']);
 /** Who is spoken of is said by then, or was said before. */
 const NAMED_WITHIN = 8;
 
 /** The word by which a first line speaks of a person before it has named anybody: "only his mother must have", "I said to him". -1 where there is none. */
-function findUnknownPerson({ texts, tags }: EdgeReading, from: number, endWord: number): number {
+function findUnknownPerson({ texts, tags }: EdgeInput, from: number, endWord: number): number {
   for (let i = from; i < Math.min(endWord, from + NAMED_WITHIN); i += 1) {
     if (PERSONS.has(texts[i]!)) return i;
     if ((tags[i] === 'NOUN' && !TIMES.has(texts[i]!)) || tags[i] === 'PROPN') return -1;
@@ -110,7 +97,7 @@ function findUnknownPerson({ texts, tags }: EdgeReading, from: number, endWord: 
 }
 
 /** Small words that are fillers only when something else follows that can open: "No, …", "So …", "Right, …". */
-function isLeadingFiller(context: EdgeReading, i: number, endWord: number): boolean {
+function isLeadingFiller(context: EdgeInput, i: number, endWord: number): boolean {
   const text = context.texts[i]!;
   if (text === '') return true;
   if (!LEADING_FILLERS.has(text) || i + 1 >= endWord) return LEADING_FILLERS.has(text);
@@ -128,7 +115,7 @@ export function canOpen(context: SiftContext, sentence: number): boolean {
 }
 
 /** A sentence that can end a candidate: it is not broken off. */
-export function canClose(context: EdgeReading, sentence: number): boolean {
+export function canClose(context: EdgeInput, sentence: number): boolean {
   const { firstWord, endWord } = context.sentences[sentence]!;
   let last = endWord - 1;
   while (last > firstWord && context.words[last]!.kind === 'mark') last -= 1;

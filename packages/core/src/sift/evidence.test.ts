@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoTranscript } from '../talk.fixture.js';
-import type { Transcript } from '../transcript/types.js';
+import type { Transcript, WordRange } from '../transcript/types.js';
 import { buildContext } from './context.js';
 import { sift } from './sift.js';
 import { buildSignals } from './signals/index.js';
-import { type SignalName, SIGNALS, type SiftInput, type WordRange } from './types.js';
+import { type SignalName, SIGNALS, type SiftInput } from './types.js';
 
 const brief = { partStartMs: 0, partEndMs: null, minMs: 20_000, maxMs: 60_000, roughCount: 10, topics: ['money', 'work'], kinds: [], avoid: [] };
 const inputOf = (transcript: Transcript): SiftInput => ({ transcript, brief, clientTags: ['time'], sentenceVectors: null, topicVectors: null });

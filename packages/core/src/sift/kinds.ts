@@ -28,7 +28,7 @@ const LAUGH = 0.35;
 const ANSWERED = 0.55;
 
 /** Strength of each kind in a run, about 0 to 1.5. */
-export function kindStrengths(context: SiftContext, run: Run): Record<Kind, number> {
+function kindStrengths(context: SiftContext, run: Run): Record<Kind, number> {
   const words = Math.max(30, context.wordCounts.sum(run));
   const of = (kind: Exclude<Kind, 'answer'>): number =>
     MADE_OF[kind].reduce((sum, [role, weight]) => sum + (weight * context.roleSums(role).sum(run)) / words, 0);

@@ -1,4 +1,5 @@
-import { STOPWORDS } from '../text/lexicon.js';
+import { STOPWORDS } from '../text/lists/talk.js';
+import { HASH_BASIS, hashOn } from '../text/hash.js';
 import { rememberWords } from '../text/remember.js';
 import { stem } from '../text/stem.js';
 import type { Sentence } from '../transcript/types.js';
@@ -10,12 +11,7 @@ const DIMENSIONS = 128;
 /** A word's stem where it carries a topic, else "". */
 const topicStem = rememberWords((text) => (text.length > 2 && !STOPWORDS.has(text) && /^\p{L}/u.test(text) ? stem(text) : ''));
 
-/** FNV-1a, 32 bits: the same number for the same text on every machine. */
-const hash = rememberWords((text) => {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return h >>> 0;
-});
+const hash = rememberWords((text) => hashOn(HASH_BASIS, text) >>> 0);
 
 /**
  * Vectors by shared words, for when no model is at hand: content stems weighted by how few sentences hold them, hashed

@@ -10,13 +10,13 @@ import { substanceParts } from './signals/substance.js';
 import { candidateRuns, cutSpan } from './runs.js';
 import type { SiftInput } from './types.js';
 
-export interface MeasuredPart {
+interface MeasuredPart {
   readonly signal: MeasuredSignal;
   readonly part: string;
 }
 
 /** Every run that a sift would score, with the value of each part of the signals: what weights are fitted on. */
-export interface MeasuredRuns {
+interface MeasuredRuns {
   readonly parts: readonly MeasuredPart[];
   readonly spans: readonly { readonly startMs: number; readonly endMs: number }[];
   /** Runs by sentences: `first` inside, `end` not. */

@@ -10,7 +10,9 @@ import { worthInSet } from './select.js';
 import { toCandidate } from './sift.js';
 import { buildSignals } from './signals/index.js';
 import type { Signal } from './signals/signal.js';
-import type { Candidate, Run, SiftInput, WordRange } from './types.js';
+import type { Candidate, Run, SiftInput } from './types.js';
+import { wordsText } from '../transcript/words-text.js';
+import type { WordRange } from '../transcript/types.js';
 
 /** A passage that cannot be scored: it holds no words of the transcript. */
 export class PassageRefusedError extends Error {
@@ -74,11 +76,6 @@ function candidateOf({ context, signals, score }: WholeReading, range: WordRange
   const run = sentencesOf(context, range);
   const statistics = phraseStatistics(context.texts, context.tags);
   const candidate = toCandidate(context, signals, statistics, { ...run, score: score(run), alternatives: [] }, 0);
-  const line = (from: number, to: number): string =>
-    words
-      .slice(from, to)
-      .map((word) => word.text)
-      .join(' ');
   const inside = (one: WordRange): boolean => one.firstWord >= range.firstWord && one.endWord <= range.endWord;
   return {
     ...candidate,
@@ -87,7 +84,7 @@ function candidateOf({ context, signals, score }: WholeReading, range: WordRange
     signals: Object.fromEntries(
       Object.entries(candidate.signals).map(([name, reading]) => [name, { ...reading, evidence: reading.evidence.filter(inside) }]),
     ) as unknown as Candidate['signals'],
-    firstLine: line(range.firstWord, Math.min(range.endWord, sentences[run.first]!.endWord)),
-    lastLine: line(Math.max(range.firstWord, sentences[run.end - 1]!.firstWord), range.endWord),
+    firstLine: wordsText(words, range.firstWord, Math.min(range.endWord, sentences[run.first]!.endWord)),
+    lastLine: wordsText(words, Math.max(range.firstWord, sentences[run.end - 1]!.firstWord), range.endWord),
   };
 }

@@ -3,7 +3,7 @@ import { worthOf } from './select.js';
 import type { Alternative } from './types.js';
 
 /** What a reel is made of: a candidate as far as it matters here. */
-export interface ReelSource extends Span {
+interface ReelSource extends Span {
   readonly rank: number;
   readonly firstWord: number;
   readonly endWord: number;
@@ -12,7 +12,7 @@ export interface ReelSource extends Span {
 }
 
 /** A part of a reel: a candidate, or one of its other cuts, as it is to be played. */
-export interface ReelPart extends Span {
+interface ReelPart extends Span {
   readonly rank: number;
   readonly firstWord: number;
   readonly endWord: number;

@@ -1,28 +1,26 @@
-import { COMPARING_WORDS, NEGATIONS, SAYING_WORDS } from './roles/word-lists.js';
-import { asksHere, firstTelling, type RoleReading } from './roles/surface.js';
-import type { WordRange } from './types.js';
+import { COMPARING_WORDS, NEGATIONS, SAYING_WORDS } from '../text/lists/roles.js';
+import { asksHere, firstTelling, type RoleInput } from './roles/surface.js';
+import type { WordRange } from '../transcript/types.js';
 
 /** Things that are said in so many words, whatever the talk is about. */
-export const SAID_KINDS = [
-  'number',
-  'money',
-  'duration',
-  'percentage',
-  'name',
-  'comparison',
-  'superlative',
-  'negation',
-  'question',
-  'imperative',
-  'first-person',
-  'second-person',
-  'direct-speech',
-] as const;
-export type SaidKind = (typeof SAID_KINDS)[number];
+export type SaidKind =
+  | 'number'
+  | 'money'
+  | 'duration'
+  | 'percentage'
+  | 'name'
+  | 'comparison'
+  | 'superlative'
+  | 'negation'
+  | 'question'
+  | 'imperative'
+  | 'first-person'
+  | 'second-person'
+  | 'direct-speech';
 export type FigureKind = Extract<SaidKind, 'number' | 'money' | 'duration' | 'percentage'>;
 
 /** Something said, at its words. */
-export interface Said extends WordRange {
+interface Said extends WordRange {
   readonly kind: SaidKind;
 }
 
@@ -37,7 +35,7 @@ const SPOKEN_START =
 const THAN_REACH = 6;
 
 /** Everything of these kinds in sentence `s`, in order of the first word. Takes words as they come, with or without punctuation. */
-export function findSaid(reading: RoleReading, s: number): Said[] {
+export function findSaid(reading: RoleInput, s: number): Said[] {
   const { texts, hits, hitStarts, sentences } = reading;
   const { firstWord, endWord } = sentences[s]!;
   const found: Said[] = [];
@@ -80,7 +78,7 @@ const CAPITAL = /^["'“‘(]*\p{Lu}[\p{L}'’.-]*/u;
 const NO_NAME = /^["'“‘(]*(?:I|I['’]\w+|OK|Okay|TV|Mr|Mrs)\b/;
 
 /** Capitals inside a sentence that has small letters too, together where they stand together; else what the tagger takes for a name. */
-function findNames({ words, tags }: RoleReading, firstWord: number, endWord: number, add: Add): void {
+function findNames({ words, tags }: RoleInput, firstWord: number, endWord: number, add: Add): void {
   const said = words.slice(firstWord, endWord);
   const mixed = said.filter(({ text }) => /^\p{Ll}/u.test(text)).length * 2 >= said.length;
   const cased = mixed && CAPITAL.test(words[firstWord]!.text);
@@ -106,7 +104,7 @@ function findComparisons(texts: readonly string[], firstWord: number, endWord: n
 }
 
 /** After "she said": what sounds spoken, to the end of the sentence. Where it stands in quotation marks, those say so. */
-function findSpeech({ words, texts }: RoleReading, saying: number, endWord: number, add: Add): void {
+function findSpeech({ words, texts }: RoleInput, saying: number, endWord: number, add: Add): void {
   const from = saying + 1;
   if (from >= endWord || /["“”]/.test(words[from]!.text)) return;
   const afterComma = /,$/.test(words[saying]!.text);
@@ -116,7 +114,7 @@ function findSpeech({ words, texts }: RoleReading, saying: number, endWord: numb
     add('direct-speech', from, endWord);
 }
 
-function findQuoted({ words }: RoleReading, firstWord: number, endWord: number, add: Add): void {
+function findQuoted({ words }: RoleInput, firstWord: number, endWord: number, add: Add): void {
   let open = -1;
   for (let i = firstWord; i < endWord; i += 1) {
     const { text } = words[i]!;
@@ -130,7 +128,7 @@ function findQuoted({ words }: RoleReading, firstWord: number, endWord: number, 
 }
 
 /** A sentence that begins with a verb in its plain form, or with "don't" and one. */
-function commands(reading: RoleReading, s: number): boolean {
+function commands(reading: RoleInput, s: number): boolean {
   const first = firstTelling(reading, s);
   const { texts, tags } = reading;
   const at = texts[first] === "don't" || texts[first] === 'never' || texts[first] === 'always' || texts[first] === 'just' ? first + 1 : first;

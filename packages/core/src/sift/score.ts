@@ -1,4 +1,5 @@
-import { type SiftContext, Sums } from './context.js';
+import type { SiftContext } from './context.js';
+import { Sums } from './sums.js';
 import { FITTED_WEIGHTS, scoreOf, weightsFor } from './reweigh.js';
 import { kindOf } from './kinds.js';
 import { raised, roundScore } from './scale.js';

@@ -1,8 +1,9 @@
-import { normalise, STOPWORDS } from '../text/lexicon.js';
+import { STOPWORDS } from '../text/lists/talk.js';
 import { stem } from '../text/stem.js';
 import type { Transcript } from '../transcript/types.js';
 import { cosine } from './lexical-vectors.js';
 import type { Vectors } from './types.js';
+import { normalise } from '../text/normalise.js';
 
 /** A sentence that a search found. */
 export interface SearchHit {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoTranscript } from '../talk.fixture.js';
-import { normaliseWords } from './find-tells.js';
+import { normaliseWords } from '../text/tells/find-tells.js';
 import { lexicalVectors } from './lexical-vectors.js';
 import { foldedSums } from './prefix-sums.js';
 import { PRICE_BY_WORDS, segmentSentences } from './segments.js';

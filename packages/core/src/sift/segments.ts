@@ -2,7 +2,7 @@ import type { Sentence } from '../transcript/types.js';
 import { LONG_ROWS, type PrefixSums } from './prefix-sums.js';
 import { tabulate } from './tabulate.js';
 
-export interface SegmentOptions {
+interface SegmentOptions {
   /** Shortest segment in ms. Default 45_000: a chapter shorter than that is a detour. */
   shortestMs?: number;
   /** Segments are at most this long, in ms. Default 480_000. */

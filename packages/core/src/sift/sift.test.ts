@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoLines, demoTranscript, toVtt, transcriptOf } from '../talk.fixture.js';
-import { FILLER_SOUNDS, LEADING_FILLERS, normalise } from '../text/lexicon.js';
+import { FILLER_SOUNDS, LEADING_FILLERS } from '../text/lists/talk.js';
 import type { Transcript } from '../transcript/types.js';
 import { sift, siftSteps } from './sift.js';
 import { type Brief, SIGNALS, type SiftInput, type SiftResult } from './types.js';
 import { WEIGHTS } from './score.js';
+import { normalise } from '../text/normalise.js';
 
 const BRIEF: Brief = { partStartMs: 0, partEndMs: null, minMs: 25_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
 const input = (transcript: Transcript, brief: Partial<Brief> = {}, clientTags: string[] = []): SiftInput => ({

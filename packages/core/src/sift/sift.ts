@@ -30,6 +30,7 @@ import {
   type SiftResult,
   type SignalReading,
 } from './types.js';
+import { wordsText } from '../transcript/words-text.js';
 
 /** The whole ranking is kept, up to this many. */
 const MOST_CANDIDATES = 500;
@@ -134,11 +135,6 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
   >;
   const firstWord = openingWord(context, run.first).word;
   const endWord = context.sentences[run.end - 1]!.endWord;
-  const line = (from: number, to: number): string =>
-    context.words
-      .slice(from, to)
-      .map((word) => word.text)
-      .join(' ');
   const kind = kindOf(context, run);
   const passage = {
     words: context.words,
@@ -159,8 +155,8 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
     signals: readings,
     kind,
     reason: buildReason(kind, readings, context.brief.kinds.includes(kind), wholeOf(context, run)),
-    firstLine: line(firstWord, context.sentences[run.first]!.endWord),
-    lastLine: line(Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord),
+    firstLine: wordsText(context.words, firstWord, context.sentences[run.first]!.endWord),
+    lastLine: wordsText(context.words, Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord),
     title: bestTitle(passage, context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), 70),
     hashtags: proposeHashtags(passage, statistics, context.input.clientTags, 5),
     alternatives: run.alternatives.map((one) => ({
@@ -169,7 +165,7 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
       endWord: context.sentences[one.end - 1]!.endWord + context.wordOffset,
       score: one.score,
       why: one.why,
-      firstLine: line(openingWord(context, one.first).word, context.sentences[one.first]!.endWord),
+      firstLine: wordsText(context.words, openingWord(context, one.first).word, context.sentences[one.first]!.endWord),
     })),
   };
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { toVtt, transcriptOf } from '../talk.fixture.js';
-import { buildContext, hitsWithin, type SiftContext } from './context.js';
+import { buildContext, type SiftContext } from './context.js';
+import { hitsWithin } from './counted-hits.js';
 import { canClose, canOpen, openingWord } from './edges.js';
 import { kindOf } from './kinds.js';
 import { counted, listed, raised, roundScore, toScale } from './scale.js';
@@ -8,7 +9,7 @@ import { weightsFor } from './reweigh.js';
 import { buildScorer } from './score.js';
 import { buildSignals } from './signals/index.js';
 import { tidyEvidence } from './signals/signal.js';
-import type { Tell } from './tells.js';
+import type { Tell } from '../text/lists/tells.js';
 import { type Brief, SIGNALS, type SignalName } from './types.js';
 
 const BRIEF: Brief = { partStartMs: 0, partEndMs: null, minMs: 5_000, maxMs: 60_000, roughCount: 5, topics: [], kinds: [], avoid: [] };

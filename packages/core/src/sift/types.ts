@@ -2,7 +2,7 @@ import type { RecordingPhrase } from '../copy/recording-phrases.js';
 import type { InterestTerm } from '../exchange/interest-csv.js';
 import type { VoiceTrack } from '../sound/voice-track.js';
 import type { Span } from '../time/span.js';
-import type { Transcript } from '../transcript/types.js';
+import type { Transcript, WordRange } from '../transcript/types.js';
 
 /** The six signals, always in this order. */
 export const SIGNALS = ['opening', 'standsAlone', 'substance', 'charge', 'delivery', 'currency'] as const;
@@ -34,12 +34,6 @@ export interface Brief {
 export interface Run {
   readonly first: number;
   readonly end: number;
-}
-
-/** Words by their index in the transcript: `firstWord` inside, `endWord` not. */
-export interface WordRange {
-  readonly firstWord: number;
-  readonly endWord: number;
 }
 
 /** One signal of one candidate. */
@@ -134,7 +128,7 @@ export interface SiftInput {
 }
 
 export const SIFT_STAGES = ['reading', 'segments', 'scoring', 'choosing', 'explaining'] as const;
-export type SiftStage = (typeof SIFT_STAGES)[number];
+type SiftStage = (typeof SIFT_STAGES)[number];
 
 /** Reported between steps, so that whoever runs a sift can show it, stop it, or let others work. */
 export interface SiftProgress {

@@ -1,6 +1,6 @@
 import { semitonesOf, VOICE_STEP_MS, type VoiceTrack } from '../sound/voice-track.js';
 import type { Sentence } from '../transcript/types.js';
-import { Sums } from './context.js';
+import { Sums } from './sums.js';
 import type { Run } from './types.js';
 
 /** What is heard of a run, beside how the same people speak elsewhere in the recording. */

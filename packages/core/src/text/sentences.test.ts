@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoLines, toVtt, transcriptOf } from '../talk.fixture.js';
 import type { Transcript, Word } from '../transcript/types.js';
-import { normalise } from './lexicon.js';
 import { doubtfulStarts } from './ends/doubts.js';
 import { endsSentence, splitSentences } from './sentences.js';
 import { winkTagger } from './tagger.js';
+import { normalise } from './normalise.js';
 
 const split = (text: string): string[] => {
   const t = transcriptOf(`WEBVTT\n\n00:00.000 --> 01:00.000\n${text}\n`);

@@ -1,6 +1,6 @@
 import type { Sentence, SentenceEnds, Word, WordTimes } from '../transcript/types.js';
 import { restoreEnds } from './ends/restore.js';
-import { ABBREVIATIONS, TITLES } from './lexicon.js';
+import { ABBREVIATIONS, TITLES } from './lists/talk.js';
 import type { PosTagger } from './tagger.js';
 
 /** A word that ends a sentence, unless it is an abbreviation or the like. */
@@ -8,7 +8,7 @@ export const TERMINAL = /[.!?…]["'”’)\]]*$/;
 /** A run this long without a comma or a full stop inside was not punctuated; spoken sentences seldom pass 40 words. Common practice. */
 const LONGEST_WRITTEN = 45;
 
-export interface KnownOfWords {
+interface KnownOfWords {
   /**
    * `given` when each word has its own times: then the lack of a pause tells something too, if pauses are shown at all
    * (some tools let each word last until the next begins).

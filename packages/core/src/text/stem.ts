@@ -1,5 +1,6 @@
-import { normalise, STOPWORDS } from './lexicon.js';
+import { STOPWORDS } from './lists/talk.js';
 import { rememberWords } from './remember.js';
+import { normalise } from './normalise.js';
 
 /** True when the words of a phrase stand in the texts from `i` on; the last one may carry a plural or an ending. */
 export function phraseAt(texts: readonly string[], i: number, phrase: readonly string[]): boolean {

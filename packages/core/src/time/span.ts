@@ -28,13 +28,3 @@ export function lastAtOrBefore(keys: ArrayLike<number>, value: number): number {
   }
   return low - 1;
 }
-
-/** Thrown when an inner promise of the program is broken; the message carries the values. A bug, never bad input. */
-export class InvariantError extends Error {
-  override readonly name = 'InvariantError';
-}
-
-/** Throws InvariantError with the built message unless `condition` holds. */
-export function invariant(condition: boolean, message: () => string): asserts condition {
-  if (!condition) throw new InvariantError(message());
-}

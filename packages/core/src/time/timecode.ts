@@ -1,5 +1,5 @@
 /** How a time is written: `clock` 27:03 or 1:27:03, `tenths` 27:03.2, `vtt` 00:27:03.200, `srt` 00:27:03,200. */
-export type TimecodeStyle = 'clock' | 'tenths' | 'vtt' | 'srt';
+type TimecodeStyle = 'clock' | 'tenths' | 'vtt' | 'srt';
 
 const pad = (value: number, width = 2): string => String(value).padStart(width, '0');
 

@@ -1,20 +1,10 @@
-import { STOPWORDS } from '../text/lexicon.js';
+import { STOPWORDS } from '../text/lists/talk.js';
 import type { RawCue, Repair } from './types.js';
+import { COMPOUND_HEADS, COMPOUND_TAILS } from '../text/lists/compounds.js';
 
 const WITHIN = /(\p{L}{2,})-[ \t]*\n[ \t]*(\p{Ll}+)/gu;
 const AT_END = /(\p{L}{2,})-\s*$/u;
 const AT_START = /^\s*(\p{Ll}+)([^\s\p{L}]*)/u;
-/** What English compounds begin and end with. */
-const COMPOUND_HEADS = new Set(
-  'well long short high low self half part full non anti multi pre post ex ill old new one two three four five six seven eight nine ten twenty thirty forty fifty sixty seventy eighty ninety first second third last all ever far fast hard late early mid semi ultra cross cyber deep double single front back hand home open over under off on left right so state would'.split(
-    ' ',
-  ),
-);
-const COMPOUND_TAILS = new Set(
-  'known term time based like old year years up down out off in on over made to class level size sized free friendly quality end ended minded hand handed right wing run running looking called art be one two three four five six seven eight nine fashioned century step wide long paid driven back by law'.split(
-    ' ',
-  ),
-);
 
 /**
  * Puts together words that captions split at the end of a line or of a cue ("min-" / "utes"). A compound keeps its hyphen

@@ -17,7 +17,7 @@ export interface ReadTranscript {
   readonly repairs: readonly Repair[];
 }
 
-export interface ReadTranscriptOptions {
+interface ReadTranscriptOptions {
   /** Length of the recording where it is known, in ms; else the end of the last word counts. */
   durationMs?: number;
   /** Tagger for stretches without punctuation. Default: wink-nlp. */

@@ -1,4 +1,5 @@
 import type { Transcript } from './types.js';
+import { wordsText } from './words-text.js';
 
 /** A transcript with more capitals than this among its letters was typed in capitals throughout. */
 const ALL_CAPITALS = 0.7;
@@ -10,10 +11,7 @@ const ALL_CAPITALS = 0.7;
 export function sentenceTexts(transcript: Transcript): string[] {
   const lower = isAllCapitals(transcript);
   return transcript.sentences.map(({ firstWord, endWord }) => {
-    const text = transcript.words
-      .slice(firstWord, endWord)
-      .map((word) => word.text)
-      .join(' ');
+    const text = wordsText(transcript.words, firstWord, endWord);
     return lower ? capitalised(text.toLowerCase()) : text;
   });
 }

@@ -51,7 +51,7 @@ export interface RawCue {
   readonly stamps?: readonly { readonly at: number; readonly startMs: number; readonly endMs?: number | null }[];
 }
 
-export type RepairCode =
+type RepairCode =
   | 'unordered'
   | 'overlap'
   | 'empty'
@@ -88,4 +88,10 @@ export class TranscriptRefusedError extends Error {
   ) {
     super(`line ${line}: ${field === null ? '' : `${field}: `}${detail} (${code})`);
   }
+}
+
+/** Words by their index in the transcript: `firstWord` inside, `endWord` not. */
+export interface WordRange {
+  readonly firstWord: number;
+  readonly endWord: number;
 }

@@ -39,7 +39,7 @@ function joinPunctuation(text: string): boolean {
 /** A slow speaker takes about 130 ms a character; words are not stretched further over a cue that stays long. */
 const SLOWEST_MS_PER_CHARACTER = 130;
 
-export interface SpokenWords {
+interface SpokenWords {
   readonly words: Word[];
   readonly speakers: string[];
   readonly wordTimes: WordTimes;

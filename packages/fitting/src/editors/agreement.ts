@@ -14,7 +14,7 @@ export interface MarkedTalk {
   readonly marks: readonly (readonly Mark[])[];
 }
 
-export interface Judgement {
+interface Judgement {
   /** 0 is a random passage, 1 is one reader judged by the others; NaN when readers do no better than chance. */
   readonly agreement: number;
   /** Järvelin & Kekäläinen (2002), discount log2(rank + 1), gain = the readers' mean grade over the passage. */
@@ -82,7 +82,7 @@ export function judge(marked: MarkedTalk, ranked: readonly Passage[], count = TO
 }
 
 /** What one more reader says of ranked passages, and of the best passages of the readers before. */
-export interface LaterJudgement {
+interface LaterJudgement {
   /** 0 is a random passage, 1 is one of the earlier readers, by the later one's grades. */
   readonly agreement: number;
   /** Share of the time that the later reader says nobody should post. */

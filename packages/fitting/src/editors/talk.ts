@@ -1,7 +1,7 @@
 import { seededChance } from '../math/chance.js';
 
 /** One sentence of a marked talk, as it was said. Numbers of sentences count from 1 in files, from 0 here. */
-export interface TalkSentence {
+interface TalkSentence {
   readonly text: string;
   /** Who says it, "" when nobody is named. */
   readonly speaker: string;
@@ -12,7 +12,7 @@ export interface TalkSentence {
   readonly words: readonly TimedWord[];
 }
 
-export interface TimedWord {
+interface TimedWord {
   readonly text: string;
   readonly startMs: number;
   readonly endMs: number;

@@ -10,7 +10,7 @@ export interface Example {
   readonly counts: number;
 }
 
-export interface LogisticOptions {
+interface LogisticOptions {
   readonly classes: number;
   readonly dense: number;
   readonly sparse: number;

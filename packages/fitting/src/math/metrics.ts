@@ -7,7 +7,7 @@ export function confusion(truth: readonly number[], found: readonly number[], cl
   return table;
 }
 
-export interface ClassScore {
+interface ClassScore {
   readonly precision: number;
   readonly recall: number;
   readonly f1: number;
@@ -31,7 +31,7 @@ export function macroF1(table: readonly (readonly number[])[]): number {
   return scores.reduce((sum, { f1 }) => sum + f1, 0) / scores.length;
 }
 
-export interface ReliabilityBin {
+interface ReliabilityBin {
   readonly from: number;
   readonly to: number;
   readonly count: number;

@@ -19,7 +19,7 @@ export function windowDiff(truth: readonly number[], found: readonly number[], k
   return wrong / (a.length - k);
 }
 
-export function usualWindow(truth: readonly number[]): number {
+function usualWindow(truth: readonly number[]): number {
   const total = truth.reduce((sum, length) => sum + length, 0);
   return Math.max(1, Math.round(total / truth.length / 2));
 }

@@ -1,7 +1,7 @@
 import { type Chance, shuffled } from './chance.js';
 
 /** Binary examples of a fixed number of places each, and of numbers if there are any, flat. */
-export interface SparseSet {
+interface SparseSet {
   readonly places: Int32Array;
   readonly features: number;
   readonly numbers?: { readonly values: Float32Array; readonly columns: number };
@@ -9,7 +9,7 @@ export interface SparseSet {
   readonly labels: Uint8Array;
 }
 
-export interface SparseLogisticOptions {
+interface SparseLogisticOptions {
   readonly size: number;
   readonly epochs: number;
   readonly rate: number;

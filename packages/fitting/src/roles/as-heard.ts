@@ -1,7 +1,7 @@
 import { bareText, type LabelledSentence } from './labelled.js';
 
 /** A piece of talk as a recogniser gives it, with the role of the sentence that most of it comes from. */
-export interface HeardSentence extends LabelledSentence {
+interface HeardSentence extends LabelledSentence {
   /** Share of its words that come from that sentence, above 0 and up to 1. */
   readonly share: number;
 }

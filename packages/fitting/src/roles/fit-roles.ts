@@ -1,4 +1,5 @@
-import { HASHES, type RoleReading, ROLES, SURFACE_FEATURES, type Vectors, wordHashes, writeSurface } from '@sift-reel/core';
+import { ROLES, type Vectors } from '@sift-reel/core';
+import { HASHES, type RoleInput, SURFACE_FEATURES, wordHashes, writeSurface } from '@sift-reel/core/fitting';
 import { seededChance } from '../math/chance.js';
 import { type Example, fitLogistic } from '../math/logistic.js';
 import type { LabelledSentence } from './labelled.js';
@@ -9,7 +10,7 @@ import type { LabelledSentence } from './labelled.js';
  */
 export function examplesOf(
   sentences: readonly LabelledSentence[],
-  reading: RoleReading,
+  reading: RoleInput,
   vectors: Vectors | null,
   counts: (s: number) => number = () => 1,
 ): Example[] {

@@ -1,4 +1,5 @@
-import { readForRoles, type Role, type RoleReading, ROLES } from '@sift-reel/core';
+import { ROLES } from '@sift-reel/core';
+import { readForRoles, type Role, type RoleInput } from '@sift-reel/core/fitting';
 import { MarkedSetError } from '../editors/talk.js';
 
 const CODES: Readonly<Record<string, Role>> = {
@@ -63,7 +64,7 @@ export const bareText = (text: string): string =>
     .join(' ');
 
 /** One reading of a subject's sentences, with the texts written or bare. */
-export function readingOf(sentences: readonly LabelledSentence[], texts: readonly string[]): RoleReading {
+export function readingOf(sentences: readonly LabelledSentence[], texts: readonly string[]): RoleInput {
   let firstWord = 0;
   let speaker = 0;
   const words = texts.flatMap((text, s) => {

@@ -1,12 +1,12 @@
 import { type Chance, seededChance } from '../math/chance.js';
 
 /** Runs of one recording: a row of measured values each, and how good each is, the higher the better. */
-export interface RankedSet {
+interface RankedSet {
   readonly values: Float32Array;
   readonly worth: readonly number[];
 }
 
-export interface PairwiseOptions {
+interface PairwiseOptions {
   /** Weights to stay near; their signs are kept, 0 is free. */
   readonly prior: readonly number[];
   /** A weight never falls below this share of its prior, 0 to 1: few recordings are too few to say that a part is worth nothing. */

@@ -76,7 +76,7 @@ export function DeskPage(): ReactNode {
             ))}
           </Section>
         )}
-        <Section title="To brief" count={toBrief.length} empty="Every recording has been sifted at least once.">
+        <Section title="To brief" count={toBrief.length} empty="No recording waits for a brief.">
           {toBrief.map((one) => (
             <Row
               key={one.id}
@@ -96,7 +96,7 @@ export function DeskPage(): ReactNode {
             />
           ))}
         </Section>
-        <Section title="Shorts to word and approve" count={drafts.length} empty="Every short is approved.">
+        <Section title="Shorts to word and approve" count={drafts.length} empty="No short waits for its words.">
           {drafts.slice(0, 8).map((short) => (
             <Row
               key={short.id}
@@ -109,7 +109,7 @@ export function DeskPage(): ReactNode {
         <Section
           title="Approved, not yet placed"
           count={unplaced.length}
-          empty="Every approved short has a place."
+          empty="No approved short waits for a place."
           more={
             unplaced.length > 0 ? (
               <Link className="font-semibold underline" to="/schedule">

@@ -68,7 +68,7 @@ describe('the desk', () => {
   });
   it('says what each part says when nothing is in it', async () => {
     show(<DeskPage />, answers([recording('r6', 'Read before', { latestSift: sift({ keptCount: 3 }) })], [], { ...SCHEDULE, posts: [] }));
-    expect(await section('To brief')).toHaveTextContent('Every recording has been sifted at least once.');
+    expect(await section('To brief')).toHaveTextContent('No recording waits for a brief.');
     expect(await section('Going out next')).toHaveTextContent('Nothing is planned from now on.');
     for (const title of ['Working', 'Failed', 'Waiting for a transcript']) expect(screen.queryByRole('heading', { name: new RegExp(`^${title}`) })).toBeNull();
   });

@@ -3,7 +3,6 @@ import { ChangePasswordForm } from '@sift-reel/forms';
 import type { ReactNode } from 'react';
 import { useForm } from 'react-hook-form';
 import { api } from '../../app/api.js';
-import { setCsrfToken } from '../../app/base-api.js';
 import { noticed } from '../../app/notices.js';
 import { problemOf } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
@@ -21,8 +20,7 @@ export function PasswordDialog({ onClose }: { onClose: () => void }): ReactNode 
   });
   const wrong = problemOf(error)?.errors?.find(({ field }) => field === 'current')?.detail;
   const submit = handleSubmit(async (changePasswordForm) => {
-    const session = await change(changePasswordForm).unwrap();
-    setCsrfToken(session.csrfToken);
+    await change(changePasswordForm).unwrap();
     dispatch(noticed({ kind: 'done', text: 'Your password is changed. Everywhere else you are signed out.', deedId: null }));
     onClose();
   });

@@ -3,7 +3,6 @@ import { SignInForm } from '@sift-reel/forms';
 import type { ReactNode } from 'react';
 import { useForm } from 'react-hook-form';
 import { api } from '../../app/api.js';
-import { setCsrfToken } from '../../app/base-api.js';
 import { goOn, signedIn } from '../../app/session.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Dialog } from '../../ui/dialog.js';
@@ -22,7 +21,6 @@ export function SignInAgain(): ReactNode {
   });
   const submit = handleSubmit(async (form) => {
     const session = await signIn(form).unwrap();
-    setCsrfToken(session.csrfToken);
     if (session.userId !== userId) return window.location.assign('/'); // somebody else: these screens are not theirs
     dispatch(api.util.upsertQueryData('readSession', undefined, session));
     dispatch(signedIn(session.userId));

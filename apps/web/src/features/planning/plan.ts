@@ -1,7 +1,6 @@
 import {
   checkPlacement,
   dayNumber,
-  instantOf,
   mondayOf,
   openSlots,
   type Plan,
@@ -43,7 +42,7 @@ export function toPlan(view: ScheduleView): Plan {
   return { channels, shorts, posts: view.posts.map((post) => ({ ...post, atMs: Date.parse(post.at) })), nowMs: Date.parse(view.now) };
 }
 
-export type DropOutcome = { readonly kind: 'fits'; readonly minute: number } | { readonly kind: 'refused'; readonly refusal: Refusal };
+type DropOutcome = { readonly kind: 'fits'; readonly minute: number } | { readonly kind: 'refused'; readonly refusal: Refusal };
 
 /**
  * Where on a day of a channel a short may go: its best window that day that nothing speaks against, else the first reason
@@ -98,11 +97,6 @@ export function dayOr(text: string | null, other: string): string {
 export function minutesOver(zone: string, nowMs: number, date: string): number {
   const now = wallTimeAt(zone, nowMs);
   return date < now.date ? MINUTES_A_DAY : date > now.date ? -1 : now.minute;
-}
-
-export function instantIso(plan: Plan, channelId: string, date: string, minute: number): string {
-  const zone = plan.channels.find((channel) => channel.id === channelId)!.zone;
-  return new Date(instantOf(zone, { date, minute }).atMs).toISOString();
 }
 
 export function postsOn(posts: readonly PostView[], channelId: string, date: string): PostView[] {

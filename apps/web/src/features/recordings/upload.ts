@@ -37,7 +37,7 @@ export function pairFiles(files: readonly File[]): { pairs: FilePair[]; stranger
   return { pairs: [...pairs.values()], strangers };
 }
 
-export type UploadOutcome = { readonly kind: 'done'; readonly recording: RecordingView } | { readonly kind: 'refused'; readonly problem: Problem };
+type UploadOutcome = { readonly kind: 'done'; readonly recording: RecordingView } | { readonly kind: 'refused'; readonly problem: Problem };
 
 /**
  * Sends files as a form, with progress. XMLHttpRequest, not the generated client: fetch does not tell how much of a body

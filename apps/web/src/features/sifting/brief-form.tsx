@@ -9,7 +9,7 @@ import { Select } from '../../ui/select.js';
 import { KIND_NAMES } from '../../ui/signals.js';
 
 /** Length bands people ask for. Common practice. */
-export const BANDS = [
+const BANDS = [
   { name: 'under 30 s', minMs: 10_000, maxMs: 30_000 },
   { name: '30–60 s', minMs: 30_000, maxMs: 60_000 },
   { name: '60–90 s', minMs: 60_000, maxMs: 90_000 },
@@ -78,7 +78,7 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
           }
         }}
         error={wrong('minMs') ?? wrong('maxMs')}
-        options={[...BANDS.map((one, i) => ({ value: String(i), name: one.name })), { value: 'own', name: 'own' }]}
+        options={[...BANDS.map((one, i) => ({ value: String(i), name: one.name })), { value: 'own', name: 'as written below' }]}
       />
       <Field label="Shortest and longest, seconds">
         {(ids) => (

@@ -4,7 +4,7 @@ import type { CandidateView } from '../../app/api.js';
 import { Button } from '../../ui/parts.js';
 
 /** Panes of the bench, in their order; on a narrow screen one is shown at a time. */
-export const PANES = ['Ranking', 'Transcript', 'Reasons'] as const;
+const PANES = ['Ranking', 'Transcript', 'Reasons'] as const;
 export type Pane = (typeof PANES)[number];
 
 /** What a narrow screen leaves out of the three panes. */

@@ -219,7 +219,7 @@ describe('a brief', () => {
     expect(values()).toMatchObject({ minMs: 60_000, maxMs: 90_000 });
     fireEvent.change(screen.getByLabelText('Longest, seconds'), { target: { value: '75' } });
     expect(values().maxMs).toBe(75_000);
-    expect(screen.getByLabelText('Length of a candidate')).toHaveTextContent('own');
+    expect(screen.getByLabelText('Length of a candidate')).toHaveTextContent('as written below');
   });
   it('says at once where a length is wrong', async () => {
     show(<Form />);

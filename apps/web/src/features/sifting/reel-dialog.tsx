@@ -1,4 +1,4 @@
-import { buildReel, fileName, formatLength, formatTimecode, type Reel, ReelRefusedError, type Transcript, writeCsv } from '@sift-reel/core';
+import { buildReel, fileName, formatLength, formatTimecode, type Reel, ReelRefusedError, type Transcript, writeCsv, wordsText } from '@sift-reel/core';
 import { type ReactNode, useMemo, useState } from 'react';
 import type { CandidateView } from '../../app/api.js';
 import { Select } from '../../ui/select.js';
@@ -63,7 +63,7 @@ export function ReelDialog({
                 <span className="time">{formatTimecode(part.startMs)}</span>
                 <span className="time text-soft">{formatLength(part.endMs - part.startMs)}</span>
                 <span className="line-clamp-2 font-serif text-[15px] leading-[1.35]">
-                  {wordsOf(transcript, part.firstWord, Math.min(part.endWord, part.firstWord + SHOWN_WORDS))}…
+                  {wordsText(transcript.words, part.firstWord, Math.min(part.endWord, part.firstWord + SHOWN_WORDS))}…
                 </span>
                 <Button
                   disabled={!hasSound}
@@ -89,13 +89,6 @@ export function ReelDialog({
   );
 }
 
-function wordsOf(transcript: Transcript, firstWord: number, endWord: number): string {
-  return transcript.words
-    .slice(firstWord, endWord)
-    .map((word) => word.text)
-    .join(' ');
-}
-
 function tryReel(candidates: readonly CandidateView[], lengthMs: number): Reel | string {
   try {
     return buildReel(candidates, lengthMs);
@@ -113,7 +106,7 @@ function download(title: string, reel: Reel, transcript: Transcript): void {
     formatTimecode(part.startMs, 'tenths'),
     formatTimecode(part.endMs, 'tenths'),
     Math.round((part.endMs - part.startMs) / 100) / 10,
-    wordsOf(transcript, part.firstWord, part.endWord),
+    wordsText(transcript.words, part.firstWord, part.endWord),
   ]);
   const file = new Blob([writeCsv(['part', 'start', 'end', 'seconds', 'words'], rows)], { type: 'text/csv' });
   const link = document.createElement('a');

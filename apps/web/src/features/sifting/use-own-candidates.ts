@@ -4,7 +4,7 @@ import { store } from '../../app/store.js';
 import { didSomething, doNow, sayTrouble } from '../../app/undo.js';
 import type { DraftSpan } from './transcript-pane.js';
 
-export interface OwnCandidates {
+interface OwnCandidates {
   readonly making: boolean;
   /** Of exactly those words. */
   make(span: DraftSpan): void;

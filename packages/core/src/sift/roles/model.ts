@@ -1,7 +1,7 @@
 import { addTimes } from '../inner-product.js';
 import type { Vectors } from '../types.js';
 import { ROLES } from './roles.js';
-import { type RoleReading, SURFACE_FEATURES, writeSurface } from './surface.js';
+import { type RoleInput, SURFACE_FEATURES, writeSurface } from './surface.js';
 import { HASHES, wordHashes } from './word-hashes.js';
 
 /**
@@ -30,7 +30,7 @@ function byFeature(model: RoleModel): Float32Array {
 }
 
 /** Probabilities of the roles of each sentence by itself, rows of `ROLES.length` that sum to 1. */
-export function judgeRoles(reading: RoleReading, vectors: Vectors | null, model: RoleModel): Float32Array {
+export function judgeRoles(reading: RoleInput, vectors: Vectors | null, model: RoleModel): Float32Array {
   const n = reading.sentences.length;
   const roles = ROLES.length;
   const weights = byFeature(model);
@@ -57,7 +57,7 @@ function addRow(weights: Float32Array, feature: number, value: number, scores: F
 }
 
 /** Writes the softmax of scores into `into` from `at`. */
-export function softmax(scores: Float64Array, into: Float32Array, at: number): void {
+function softmax(scores: Float64Array, into: Float32Array, at: number): void {
   let most = -Infinity;
   for (let r = 0; r < scores.length; r += 1) if (scores[r]! > most) most = scores[r]!;
   let sum = 0;

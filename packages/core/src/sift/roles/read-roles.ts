@@ -2,7 +2,7 @@ import type { Vectors } from '../types.js';
 import { judgeRoles, type RoleModel } from './model.js';
 import { unpackNumbers } from '../../text/pack-weights.js';
 import { smoothRoles } from './smooth.js';
-import type { RoleReading } from './surface.js';
+import type { RoleInput } from './surface.js';
 import { ROLE_WEIGHTS } from './weights.js';
 
 const VECTOR_DIMENSIONS = 512;
@@ -24,7 +24,7 @@ export function trainedRoles(vectors: Vectors | null): RoleModel {
  * Probabilities of the roles of each sentence, neighbours heard: rows of `ROLES.length` that sum to 1.
  * @param vectors the shipped model's, a row a sentence, or null to judge by words alone
  */
-export function readRoles(reading: RoleReading, vectors: Vectors | null): Float32Array {
+export function readRoles(reading: RoleInput, vectors: Vectors | null): Float32Array {
   transitions ??= unpackNumbers(ROLE_WEIGHTS.transitions);
   return smoothRoles(judgeRoles(reading, vectors, trainedRoles(vectors)), transitions);
 }

@@ -1,10 +1,10 @@
 import { winkTagger, type PosTagger } from '../../text/tagger.js';
 import type { Sentence, Word } from '../../transcript/types.js';
-import { findTells, type Hit, normaliseWords } from '../find-tells.js';
-import type { RoleReading } from './surface.js';
+import { findTells, type Hit, normaliseWords } from '../../text/tells/find-tells.js';
+import type { RoleInput } from './surface.js';
 
 /** Reads words and sentences for the role model. */
-export function readForRoles(words: readonly Word[], sentences: readonly Sentence[], tagger: PosTagger = winkTagger): RoleReading {
+export function readForRoles(words: readonly Word[], sentences: readonly Sentence[], tagger: PosTagger = winkTagger): RoleInput {
   const texts = normaliseWords(words);
   const tags = tagger(texts);
   const hits = findTells(words, texts, tags);

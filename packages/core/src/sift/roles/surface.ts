@@ -1,26 +1,12 @@
-import { FILLER_SOUNDS, QUESTION_WORDS } from '../../text/lexicon.js';
+import { FILLER_SOUNDS, QUESTION_WORDS } from '../../text/lists/talk.js';
 import type { PartOfSpeech } from '../../text/tagger.js';
 import type { Sentence, Word } from '../../transcript/types.js';
-import type { Hit } from '../find-tells.js';
-import type { Tell } from '../tells.js';
-import {
-  ALL_WORDS,
-  CHANNEL_WORDS,
-  COMPARING_WORDS,
-  FAMILY_WORDS,
-  GREETING_WORDS,
-  MUST_WORDS,
-  NEGATIONS,
-  OFFER_WORDS,
-  PAST_WORDS,
-  POINTING_WORDS,
-  SAYING_WORDS,
-  SCREEN_WORDS,
-  WAITING_WORDS,
-} from './word-lists.js';
+import type { Hit } from '../../text/tells/find-tells.js';
+import type { Tell } from '../../text/lists/tells.js';
+import { ROLE_LISTS, ROLE_STARTS } from '../../text/lists/roles.js';
 
 /** What the role model reads of a stretch of talk. */
-export interface RoleReading {
+export interface RoleInput {
   readonly words: readonly Word[];
   readonly texts: readonly string[];
   readonly tags: readonly PartOfSpeech[];
@@ -55,27 +41,6 @@ const TELLS: readonly Tell[] = [
   'repeat',
 ];
 
-const LISTS: readonly (readonly [string, ReadonlySet<string>])[] = [
-  ['screen', SCREEN_WORDS],
-  ['pointing', POINTING_WORDS],
-  ['channel', CHANNEL_WORDS],
-  ['offer', OFFER_WORDS],
-  ['greets', GREETING_WORDS],
-  ['waits', WAITING_WORDS],
-  ['saying', SAYING_WORDS],
-  ['negation', NEGATIONS],
-  ['must', MUST_WORDS],
-  ['all', ALL_WORDS],
-  ['family', FAMILY_WORDS],
-  ['past', PAST_WORDS],
-  ['comparing', COMPARING_WORDS],
-  ['i', new Set(['i', "i'm", "i've", "i'd", "i'll", 'me', 'my', 'myself'])],
-  ['you', new Set(['you', 'your', "you're", "you've", "you'll", "you'd", 'yourself'])],
-  ['we', new Set(['we', "we're", "we've", "we'll", 'our', 'us'])],
-  ['they', new Set(['he', 'she', 'they', 'him', 'her', 'his', 'them', 'their', "he's", "she's", "they're", "they'd", "he'd", "she'd"])],
-  ['going to', new Set(["i'll", "we'll", 'gonna', "let's", 'going', 'let'])],
-];
-
 /** Places of the lists that a word is in; one look-up a word instead of one a list. */
 function placesOf(lists: readonly (readonly [string, ReadonlySet<string>])[]): ReadonlyMap<string, readonly number[]> {
   const places = new Map<string, number[]>();
@@ -84,28 +49,12 @@ function placesOf(lists: readonly (readonly [string, ReadonlySet<string>])[]): R
   });
   return places;
 }
-const LISTS_OF = placesOf(LISTS);
+const LISTS_OF = placesOf(ROLE_LISTS);
 
 const NO_LISTS: readonly number[] = [];
 
-const STARTS: readonly (readonly [string, ReadonlySet<string>])[] = [
-  ['starts so', new Set(['so', 'okay', 'ok', 'right', 'now', 'alright', 'anyway'])],
-  ['starts and', new Set(['and', 'then', 'or'])],
-  ['starts but', new Set(['but', 'yet', 'instead', 'however'])],
-  ['starts if', new Set(['if', 'when', 'because', 'once'])],
-  ['starts asking', QUESTION_WORDS],
-  ['starts turning', new Set(['do', 'does', 'did', 'is', 'are', 'was', 'were', 'can', 'could', 'would', 'should', 'have', 'has', 'will'])],
-  ['starts i', new Set(['i', "i'm", "i've", "i'd", "i'll"])],
-  ['starts we', new Set(['we', "we're", "we've", "we'll", "let's"])],
-  ['starts you', new Set(['you', "you're", "you've", "you'll"])],
-  ['starts it', new Set(['it', "it's", 'that', "that's", 'this', 'these', 'there', "there's"])],
-  ['starts they', new Set(['he', 'she', 'they', "he's", "she's", "they're"])],
-  ['starts the', new Set(['the', 'a', 'an'])],
-  ['starts yes', new Set(['yes', 'no', 'yeah', 'mm', 'oh', 'well', 'ah'])],
-];
-
 /** Places of the starts that a word is one of. */
-const STARTS_OF = placesOf(STARTS);
+const STARTS_OF = placesOf(ROLE_STARTS);
 
 const LENGTHS = [3, 6, 10, 15, 22, 30] as const;
 const MORE = ['commands', 'noun share', 'verb share', 'asks before', 'new voice', 'voice leaves', 'shouts', 'stops early', 'fillers share'] as const;
@@ -113,8 +62,8 @@ const MORE = ['commands', 'noun share', 'verb share', 'asks before', 'new voice'
 /** Names of the surface features, in order. */
 export const SURFACE_FEATURES: readonly string[] = [
   ...TELLS.map((tell) => `tell ${tell}`),
-  ...LISTS.map(([name]) => name),
-  ...STARTS.map(([name]) => name),
+  ...ROLE_LISTS.map(([name]) => name),
+  ...ROLE_STARTS.map(([name]) => name),
   ...LENGTHS.map((n) => `over ${n} words`),
   ...MORE,
 ];
@@ -129,7 +78,7 @@ const FILLER_TELL = TELLS.indexOf('filler');
  * Surface features of sentence `s`, written into `into` from `at`: counts damped by a square root so that the third
  * word of a list says less than the first, shares and flags, each 0 to about 2.
  */
-export function writeSurface(reading: RoleReading, s: number, into: Float32Array, at: number): void {
+export function writeSurface(reading: RoleInput, s: number, into: Float32Array, at: number): void {
   const { sentences, texts, tags, words, hits, hitStarts } = reading;
   const { firstWord, endWord, speaker } = sentences[s]!;
   const n = endWord - firstWord;
@@ -142,11 +91,11 @@ export function writeSurface(reading: RoleReading, s: number, into: Float32Array
   let k = at + TELLS.length;
   const lists = k;
   for (let i = firstWord; i < endWord; i += 1) for (const l of LISTS_OF.get(texts[i]!) ?? NO_LISTS) into[lists + l]! += 1;
-  for (let i = at; i < lists + LISTS.length; i += 1) into[i] = Math.min(2, Math.sqrt(into[i]!));
-  k = lists + LISTS.length;
+  for (let i = at; i < lists + ROLE_LISTS.length; i += 1) into[i] = Math.min(2, Math.sqrt(into[i]!));
+  k = lists + ROLE_LISTS.length;
   const first = firstTelling(reading, s);
   for (const start of STARTS_OF.get(texts[first]!) ?? NO_LISTS) into[k + start] = 1;
-  k += STARTS.length;
+  k += ROLE_STARTS.length;
   for (const length of LENGTHS) into[k++] = n > length ? 1 : 0;
   let nouns = 0;
   let verbs = 0;
@@ -166,7 +115,7 @@ export function writeSurface(reading: RoleReading, s: number, into: Float32Array
 }
 
 /** First word that is no sound and no "and so". */
-export function firstTelling(reading: RoleReading, s: number): number {
+export function firstTelling(reading: RoleInput, s: number): number {
   const { firstWord, endWord } = reading.sentences[s]!;
   let i = firstWord;
   while (i + 1 < endWord && (FILLER_SOUNDS.has(reading.texts[i]!) || reading.words[i]!.kind === 'mark')) i += 1;
@@ -176,7 +125,7 @@ export function firstTelling(reading: RoleReading, s: number): number {
 const TURNED = /^(?:do|does|did|is|are|was|were|can|could|would|should|have|has|will|don't|didn't|isn't)$/;
 
 /** Whether a sentence asks: a question mark, or the shape of a question where nothing is punctuated. */
-export function asksHere(reading: Pick<RoleReading, 'words' | 'texts' | 'tags' | 'sentences'>, s: number): boolean {
+export function asksHere(reading: Pick<RoleInput, 'words' | 'texts' | 'tags' | 'sentences'>, s: number): boolean {
   const { firstWord, endWord } = reading.sentences[s]!;
   const last = reading.words[endWord - 1]!.text;
   if (last.endsWith('.')) return false; // most sentences, without a pattern

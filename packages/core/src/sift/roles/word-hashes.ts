@@ -1,11 +1,12 @@
+import { HASH_BASIS, hashOn } from '../../text/hash.js';
 import { rememberWords } from '../../text/remember.js';
-import type { RoleReading } from './surface.js';
+import type { RoleInput } from './surface.js';
 
 /** Words and pairs of words are told apart by this many places; a power of two. */
 export const HASHES = 2_048;
 
 /** Places of the words and pairs of words of a sentence, each once, with the weight that makes their vector unit length. */
-export function wordHashes(reading: Pick<RoleReading, 'texts' | 'sentences' | 'words'>, s: number): { places: readonly number[]; weight: number } {
+export function wordHashes(reading: Pick<RoleInput, 'texts' | 'sentences' | 'words'>, s: number): { places: readonly number[]; weight: number } {
   const { firstWord, endWord } = reading.sentences[s]!;
   const places: number[] = [];
   calls += 1;
@@ -34,16 +35,9 @@ function addPlace(hash: number, places: number[]): void {
 /** A word as it is hashed, all figures alike, its hash by itself, and that with the space behind it. */
 const spelt = rememberWords((word) => {
   const text = /\d/.test(word) ? '#' : word;
-  const alone = hashOn(BASIS, text);
+  const alone = hashOn(HASH_BASIS, text);
   return { text, alone, spaced: hashOn(alone, ' ') };
 });
 
-/** FNV-1a goes letter by letter, so the hash of a pair goes on from that of its first word. */
-const BASIS = 0x811c9dc5;
-const START = hashOn(BASIS, '^ ');
-
-function hashOn(from: number, text: string): number {
-  let h = from;
-  for (let i = 0; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  return h;
-}
+/** The hash of a pair goes on from that of its first word. */
+const START = hashOn(HASH_BASIS, '^ ');

@@ -1,9 +1,10 @@
-import { type SiftContext, hitsWithin } from '../context.js';
+import type { SiftContext } from '../context.js';
+import { hitsWithin } from '../counted-hits.js';
 import { SCALES } from '../fitted.js';
 import type { Role } from '../roles/roles.js';
-import { SAYING_WORDS } from '../roles/word-lists.js';
+import { SAYING_WORDS } from '../../text/lists/roles.js';
 import { listed, toScale } from '../scale.js';
-import type { Tell } from '../tells.js';
+import type { Tell } from '../../text/lists/tells.js';
 import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
 

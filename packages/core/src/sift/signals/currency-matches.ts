@@ -2,8 +2,9 @@ import { interestWeight } from '../../exchange/interest-csv.js';
 import { phraseAt, stem, topicWords } from '../../text/stem.js';
 import type { SiftContext } from '../context.js';
 import { cosine } from '../lexical-vectors.js';
-import type { Vectors, WordRange } from '../types.js';
+import type { Vectors } from '../types.js';
 import { wordsOf } from './parts.js';
+import type { WordRange } from '../../transcript/types.js';
 
 /** Where the words or the meaning of a brief's topic, a client's tag or an interest term are touched. */
 export interface Match extends WordRange {

@@ -1,4 +1,5 @@
-import { type SiftContext, Sums } from '../context.js';
+import type { SiftContext } from '../context.js';
+import { Sums } from '../sums.js';
 import { cosine } from '../lexical-vectors.js';
 import type { Role } from '../roles/roles.js';
 import { findSaid, type SaidKind } from '../said.js';

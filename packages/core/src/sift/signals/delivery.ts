@@ -1,4 +1,6 @@
-import { type SiftContext, hitsWithin, Sums } from '../context.js';
+import type { SiftContext } from '../context.js';
+import { hitsWithin } from '../counted-hits.js';
+import { Sums } from '../sums.js';
 import { counted, listed, toScale } from '../scale.js';
 import { tabulate } from '../tabulate.js';
 import type { Run } from '../types.js';

@@ -7,6 +7,7 @@ import { asksHere } from '../roles/surface.js';
 import { tabulate } from '../tabulate.js';
 import type { Vectors } from '../types.js';
 import { roleIn } from './parts.js';
+import { SETS_UP_BY, TAKES_UP } from '../../text/lists/edges.js';
 
 /** A pause that lets a thought settle, in ms. */
 const SETTLING_MS = 450;
@@ -134,11 +135,6 @@ const SETS_UP =
 /** Only what is said last in a sentence still waits for the rest. */
 const WAITS_FROM_END = 9;
 
-/** Words of which such a sentence has one; most have none, and are not looked at further. */
-const SETS_UP_BY = new Set(
-  "not isn't wasn't thing things rule rules reason reasons question questions what here's happens happened did problem trick secret answer truth".split(' '),
-);
-
 function setsUp({ texts, sentences }: SiftContext, s: number): boolean {
   const { firstWord, endWord } = sentences[s]!;
   const from = Math.max(firstWord, endWord - WAITS_FROM_END);
@@ -154,9 +150,6 @@ function saysLast(context: SiftContext, s: number, after: number): boolean {
   const { firstWord, endWord } = context.sentences[after]!;
   return sameBreath(context, s, after) && endWord - firstWord <= LAST_WORDS;
 }
-
-/** Words that take up the thought before them. */
-const TAKES_UP = new Set(['because', 'which', 'or', 'and', 'but', 'so', 'except', 'until', 'then']);
 
 /** True when the same speaker goes on with the thought in the next breath. */
 function takenUp(context: SiftContext, s: number, after: number): boolean {

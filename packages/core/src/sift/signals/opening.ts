@@ -1,14 +1,17 @@
-import { type SiftContext, hitsWithin } from '../context.js';
+import type { SiftContext } from '../context.js';
+import { hitsWithin } from '../counted-hits.js';
 import { openingWord, type OpeningWord } from '../edges.js';
-import type { Hit } from '../find-tells.js';
+import type { Hit } from '../../text/tells/find-tells.js';
 import { SCALES } from '../fitted.js';
 import type { Role } from '../roles/roles.js';
 import { listed, toScale } from '../scale.js';
 import { tabulate } from '../tabulate.js';
-import type { Tell } from '../tells.js';
-import type { Run, WordRange } from '../types.js';
+import type { Tell } from '../../text/lists/tells.js';
+import type { Run } from '../types.js';
 import { firstPart, type Part, rawOf, roleIn, weightOf } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
+import type { WordRange } from '../../transcript/types.js';
+import { SWEEPING } from '../../text/lists/edges.js';
 
 /** People decide within about three seconds whether to stay (common practice); a line begun by then is heard out. */
 const DECIDING_MS = 3_000;
@@ -44,8 +47,6 @@ const TELL_NAMES = {
   story: 'starts a story',
   name: 'names somebody',
 } as const satisfies Partial<Record<Tell, string>>;
-/** Of the words that promise, those that do it by leaving nobody out. */
-const SWEEPING = new Set(['never', 'nobody', 'everyone', 'everybody', 'the worst', 'the best', 'most people', 'stop', 'the only']);
 
 /** What the first seconds do by a hit, as a producer would say it. */
 function nameOf(context: SiftContext, { tell, firstWord, endWord }: Hit): string {

@@ -1,9 +1,11 @@
-import { type SiftContext, Sums } from '../context.js';
+import type { SiftContext } from '../context.js';
+import { Sums } from '../sums.js';
 import { PART_WEIGHTS } from '../fitted.js';
 import { tabulate } from '../tabulate.js';
 import { type Role, roleAt, ROLES } from '../roles/roles.js';
-import type { Tell } from '../tells.js';
-import type { Run, WordRange } from '../types.js';
+import type { Tell } from '../../text/lists/tells.js';
+import type { Run } from '../types.js';
+import type { WordRange } from '../../transcript/types.js';
 
 /**
  * One measured part of a signal. What one unit of it weighs in the signal's raw measure is data: see `PART_WEIGHTS`.

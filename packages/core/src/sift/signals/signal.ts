@@ -1,10 +1,11 @@
-import type { Hit } from '../find-tells.js';
+import type { Hit } from '../../text/tells/find-tells.js';
 import type { SiftContext } from '../context.js';
 import { openingWord } from '../edges.js';
-import type { Run, SignalName, SignalReading, WordRange } from '../types.js';
+import type { Run, SignalName, SignalReading } from '../types.js';
+import type { WordRange } from '../../transcript/types.js';
 
 /** What a signal says of one run, before its name and scale are put on. */
-export interface Explanation {
+interface Explanation {
   readonly sentence: string;
   /** Word ranges counted from the start of the part. */
   readonly evidence: readonly WordRange[];
@@ -20,8 +21,6 @@ export interface Signal {
   value(run: Run): number;
   explain(run: Run): Explanation;
 }
-
-export type SignalFactory = (context: SiftContext) => Signal;
 
 /** Ranges in order, without overlaps; of two that overlap the longer stays. At most `most`. */
 export function tidyEvidence(ranges: readonly WordRange[], most = 8): WordRange[] {

@@ -1,12 +1,15 @@
-import { type SiftContext, hitsWithin, Sums } from '../context.js';
+import type { SiftContext } from '../context.js';
+import { hitsWithin } from '../counted-hits.js';
+import { Sums } from '../sums.js';
 import { canClose, openingWord } from '../edges.js';
 import { SCALES } from '../fitted.js';
 import { toScale } from '../scale.js';
-import { ANAPHORA } from '../tells.js';
-import type { Run, WordRange } from '../types.js';
+import { ANAPHORA } from '../../text/lists/tells.js';
+import type { Run } from '../types.js';
 import { answersOutside, type EndPart, endParts, type EndReading, goesOn, readEnds, startParts } from './ends.js';
 import { firstPart, lastPart, type Part, rawOf, weightOf, wordsOf } from './parts.js';
 import { quote, type Signal } from './signal.js';
+import type { WordRange } from '../../transcript/types.js';
 
 /** Parts of Stands alone: a start that needs nothing before it, an end that needs nothing after, and no talk inside that points elsewhere. */
 export function standsAloneParts(context: SiftContext, ends = readEnds(context)): Part[] {

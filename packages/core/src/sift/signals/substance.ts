@@ -1,11 +1,12 @@
-import { type SiftContext, hitsWithin } from '../context.js';
+import type { SiftContext } from '../context.js';
+import { hitsWithin } from '../counted-hits.js';
 import { SCALES } from '../fitted.js';
 import type { Role } from '../roles/roles.js';
 import { type FigureKind, figureKind } from '../said.js';
 import { counted, listed, toScale } from '../scale.js';
-import type { WordRange } from '../types.js';
 import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf } from './parts.js';
 import { differentHits, quote, type Signal, tidyEvidence } from './signal.js';
+import type { WordRange } from '../../transcript/types.js';
 
 /** What makes talk worth keeping, and how a producer would call it. */
 const ROLE_NAMES = {

@@ -1,13 +1,14 @@
 import type { Word } from '../../transcript/types.js';
-import { normalise, STOPWORDS } from '../lexicon.js';
+import { STOPWORDS } from '../lists/talk.js';
 import type { GapReading } from './gap-model.js';
+import { normalise } from '../normalise.js';
 
 /** How the word after a gap is written. `told` by nothing: a figure, a mark, "I", letters said one by one ("BBC"). */
 export const SHAPES = ['small', 'capital', 'capital-at-line', 'name', 'told-by-nothing'] as const;
 export type Shape = (typeof SHAPES)[number];
 
 /** Log-odds of an end before a word that is written so, -5 to 5, beside what the words themselves say. */
-export type CapitalOdds = (shape: Shape) => number;
+type CapitalOdds = (shape: Shape) => number;
 
 const ROUNDS = 10;
 /** Gaps of each sort that are taken as seen before, with the shapes that the recording has: few gaps tell nothing. */

@@ -1,3 +1,4 @@
+import { HASH_BASIS, hashCode, hashOn } from '../hash.js';
 import type { PartOfSpeech } from '../tagger.js';
 
 /** Places that the features of a gap between two words are told apart by; a power of two. */
@@ -16,8 +17,8 @@ export function writeGapFeatures(texts: readonly string[], tags: readonly PartOf
   const t = (d: number): string => tags[k + d] ?? '';
   const [a2, a1, b0, b1, b2] = [w(-2), w(-1), w(0), w(1), w(2)];
   const [s3, s2, s1, r0, r1, r2] = [t(-3), t(-2), t(-1), t(0), t(1), t(2)];
-  into[0] = folded(on(KINDS[0]!, a1));
-  into[1] = folded(on(KINDS[1]!, b0));
+  into[0] = folded(hashOn(KINDS[0]!, a1));
+  into[1] = folded(hashOn(KINDS[1]!, b0));
   into[2] = folded(pair(KINDS[2]!, a2, SPACE, a1));
   into[3] = folded(pair(KINDS[3]!, b0, SPACE, b1));
   into[4] = folded(pair(KINDS[4]!, a1, BAR, b0));
@@ -32,24 +33,16 @@ export function writeGapFeatures(texts: readonly string[], tags: readonly PartOf
   into[13] = folded(pair(pair(KINDS[13]!, s1, BAR, b0), '', SPACE, b1));
   into[14] = folded(pair(KINDS[14]!, b0, SPACE, r1));
   into[15] = folded(pair(pair(KINDS[15]!, b0, SPACE, b1), '', SPACE, b2));
-  into[16] = folded(on(KINDS[16]!, a1, Math.max(0, a1.length - 3)));
+  into[16] = folded(hashOn(KINDS[16]!, a1, Math.max(0, a1.length - 3)));
   into[17] = folded(pair(pair(KINDS[17]!, b0, SPACE, r1), '', SPACE, r2));
   into[18] = folded(pair(pair(KINDS[18]!, s2, SPACE, a1), '', BAR, b0));
   into[19] = folded(KINDS[19]!);
 }
 
-const PRIME = 0x01000193;
 /** Where the hash of a feature of each kind begins. */
-const KINDS = Array.from({ length: GAP_FEATURES }, (_, kind) => Math.imul(0x811c9dc5 ^ (kind + 1), PRIME));
+const KINDS = Array.from({ length: GAP_FEATURES }, (_, kind) => hashCode(HASH_BASIS, kind + 1));
 const SPACE = 32;
 const BAR = 124;
 
-/** FNV-1a goes letter by letter, so texts need not be joined to be hashed together. */
-function on(from: number, text: string, at = 0): number {
-  let h = from;
-  for (let i = at; i < text.length; i += 1) h = Math.imul(h ^ text.charCodeAt(i), PRIME);
-  return h;
-}
-
-const pair = (from: number, text: string, between: number, other: string): number => on(Math.imul(on(from, text) ^ between, PRIME), other);
+const pair = (from: number, text: string, between: number, other: string): number => hashOn(hashCode(hashOn(from, text), between), other);
 const folded = (h: number): number => (h ^ (h >>> 15)) & (GAP_PLACES - 1);

@@ -1,5 +1,6 @@
-import { OPENERS, QUESTION_WORDS, SUBJECT_PRONOUNS } from '../lexicon.js';
+import { OPENERS, QUESTION_WORDS, SUBJECT_PRONOUNS } from '../lists/talk.js';
 import type { PartOfSpeech } from '../tagger.js';
+import { WEAK_OPENERS } from '../lists/edges.js';
 
 /** Strength of an end before word `k` by rules of grammar, about -3 (never) to +2 (likely). */
 export function ruleStrength(texts: readonly string[], tags: readonly PartOfSpeech[], k: number): number {
@@ -7,9 +8,6 @@ export function ruleStrength(texts: readonly string[], tags: readonly PartOfSpee
   const cut = tag === 'ADP' || tag === 'DET' || tag === 'CCONJ' || tag === 'SCONJ' || tag === 'AUX' ? -0.8 : 0;
   return cut + startStrength(texts[k]!, texts[k + 1] ?? '', tags[k]!, tags[k + 1], tag);
 }
-
-/** Openers that as often go on with the sentence before. */
-const WEAK_OPENERS = new Set(['and', 'because', 'then', 'after', 'before', 'when', 'if', 'once', 'but']);
 
 function startStrength(next: string, after: string, tag: PartOfSpeech, afterTag: PartOfSpeech | undefined, previousTag: PartOfSpeech): number {
   const verbAfter = afterTag === 'VERB' || afterTag === 'AUX' || afterTag === 'ADV';

@@ -1,10 +1,11 @@
 import type { Word, WordTimes } from '../../transcript/types.js';
-import { CANNOT_END, normalise } from '../lexicon.js';
+import { CANNOT_END } from '../lists/talk.js';
 import type { PartOfSpeech, PosTagger } from '../tagger.js';
 import { hasCapitals, learnCapitals, type Shape, shapesOf } from './capitals.js';
 import { type GapReading, readGaps } from './gap-model.js';
 import { type Heard, heardWith, pauseBefore } from './heard.js';
 import { learnPauses } from './pauses.js';
+import { normalise } from '../normalise.js';
 
 /**
  * Ends of the sentences in stretches of words that have none written, each from word `first` to `end` (not inside), in order.

@@ -1,3 +1,4 @@
+import { HASH_BASIS, hashOn } from '../hash.js';
 import { fromText, toText } from '../pack-weights.js';
 import { WORD_ODDS } from './word-odds-table.js';
 
@@ -6,7 +7,7 @@ import { WORD_ODDS } from './word-odds-table.js';
  * before and after it; three words across it.
  */
 export const ODDS_KINDS = ['before', 'after', 'across', 'pairBefore', 'pairAfter', 'three'] as const;
-export type OddsKind = (typeof ODDS_KINDS)[number];
+type OddsKind = (typeof ODDS_KINDS)[number];
 
 /** Number of odds that are read at a gap. */
 export const GAP_ODDS = 5;
@@ -17,7 +18,7 @@ const RARE_AFTER = -1;
 const STEP = 0.1;
 
 /** A table of odds as text: sorted keys as differences, seven bits a byte, and a byte for each value. */
-export interface PackedOdds {
+interface PackedOdds {
   readonly keys: string;
   readonly values: string;
 }
@@ -112,12 +113,7 @@ export function readWordOdds(texts: readonly string[], table = (trained ??= new 
 
 const KIND_SEEDS = Object.fromEntries(ODDS_KINDS.map((kind, i) => [kind, Math.imul(i + 1, 0x9e3779b1) >>> 0])) as Readonly<Record<OddsKind, number>>;
 
-/** FNV-1a. */
-function hashOf(word: string): number {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < word.length; i += 1) h = Math.imul(h ^ word.charCodeAt(i), 0x01000193);
-  return h >>> 0;
-}
+const hashOf = (word: string): number => hashOn(HASH_BASIS, word) >>> 0;
 
 /** A key with one more word: 28 bits, never 0. */
 function joined(key: number, hash: number): number {

@@ -1,7 +1,7 @@
 import { decodeHTML } from 'entities';
 import { boundWords } from '../bound-words.js';
 
-export interface CueText {
+interface CueText {
   readonly text: string;
   readonly speaker: string | null;
   readonly stamps: readonly { readonly at: number; readonly startMs: number }[];

@@ -32,7 +32,7 @@ export function parseLooseTimestamp(text: string): number | null {
   return minus === undefined ? ms : -ms;
 }
 
-export function isNoteLine(line: string): boolean {
+function isNoteLine(line: string): boolean {
   return line === 'NOTE' || line.startsWith('NOTE ') || line.startsWith('NOTE\t');
 }
 

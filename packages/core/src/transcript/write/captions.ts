@@ -1,9 +1,10 @@
 import { spanEndMs } from '../../cut/word-span.js';
 import { formatTimecode } from '../../time/timecode.js';
 import type { Transcript, Word } from '../types.js';
+import { wordsText } from '../words-text.js';
 
 /** One line of captions with its times. */
-export interface CaptionCue {
+interface CaptionCue {
   readonly startMs: number;
   readonly endMs: number;
   readonly speaker: string | null;
@@ -37,7 +38,7 @@ export function captionCues(transcript: Transcript, firstWord: number, endWord: 
   const flush = (): void => {
     const head = line[0];
     if (head === undefined) return;
-    const text = line.map((word) => word.text).join(' ');
+    const text = wordsText(line);
     const speaker = transcript.speakers[head.speaker] ?? null;
     cues.push({ startMs: Math.max(0, head.startMs - startMs), endMs: heldUntil(i) - startMs, speaker, text });
     line = [];
@@ -60,7 +61,7 @@ export function captionCues(transcript: Transcript, firstWord: number, endWord: 
 }
 
 /** Who speaks, in a format that has no place for it: `label` writes “Name: ” where the voice changes, as readers know it; `leave-out` is for captions on a picture. */
-export type SpeakersInText = 'label' | 'leave-out';
+type SpeakersInText = 'label' | 'leave-out';
 
 /** SubRip text of cues: counter, `hh:mm:ss,ttt` times, CRLF line ends. */
 export function writeSubRip(cues: readonly CaptionCue[], speakers: SpeakersInText): string {

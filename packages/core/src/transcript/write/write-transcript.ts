@@ -1,6 +1,7 @@
 import { formatTimecode } from '../../time/timecode.js';
 import type { Transcript, TranscriptFormat } from '../types.js';
 import { captionCues, writeSubRip, writeWebVtt } from './captions.js';
+import { wordsText } from '../words-text.js';
 
 /** Writes a whole transcript in one of the formats; words keep their times in podcast JSON, cues keep theirs elsewhere. */
 export function writeTranscript(transcript: Transcript, format: TranscriptFormat): string {
@@ -20,7 +21,7 @@ function writePodcastJson(transcript: Transcript): string {
       ...(speaker === undefined ? {} : { speaker }),
       startTime: seconds(sentence.startMs),
       endTime: seconds(sentence.endMs),
-      body: words.map((word) => word.text).join(' '),
+      body: wordsText(words),
       words: words.map((word) => ({ startTime: seconds(word.startMs), endTime: seconds(word.endMs), word: word.text })),
     };
   });
@@ -29,10 +30,7 @@ function writePodcastJson(transcript: Transcript): string {
 
 function writeStampedText(transcript: Transcript): string {
   const lines = transcript.sentences.map((sentence) => {
-    const text = transcript.words
-      .slice(sentence.firstWord, sentence.endWord)
-      .map((word) => word.text)
-      .join(' ');
+    const text = wordsText(transcript.words, sentence.firstWord, sentence.endWord);
     const speaker = transcript.speakers[sentence.speaker];
     const time = formatTimecode(sentence.startMs);
     return `[${time}] ${speaker === undefined ? '' : `${speaker}: `}${text}`;

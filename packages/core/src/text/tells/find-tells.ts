@@ -1,10 +1,10 @@
 import vader from 'vader-sentiment';
-import { FILLER_SOUNDS, normalise } from '../text/lexicon.js';
-import { rememberWords } from '../text/remember.js';
-import type { PartOfSpeech } from '../text/tagger.js';
-import type { Word } from '../transcript/types.js';
-import { NUMBER_WORDS, type Tell, TELL_PHRASES, UNITS } from './tells.js';
-import type { WordRange } from './types.js';
+import { FILLER_SOUNDS } from '../lists/talk.js';
+import { rememberWords } from '../remember.js';
+import type { PartOfSpeech } from '../tagger.js';
+import type { Word, WordRange } from '../../transcript/types.js';
+import { NOT_FELT, NUMBER_WORDS, type Tell, TELL_PHRASES, UNITS } from '../lists/tells.js';
+import { normalise } from '../normalise.js';
 
 /** A tell at its place. */
 export interface Hit extends WordRange {
@@ -28,57 +28,6 @@ for (const [tell, phrases] of Object.entries(TELL_PHRASES)) {
 
 /** VADER's word valences run from -4 to 4; a compound of 0.42 is a valence of about 1.8, where a word is plainly felt. */
 const FELT = 0.42;
-/** Words that VADER grades as felt but that talk uses as filler. */
-const NOT_FELT = new Set([
-  'like',
-  'yes',
-  'no',
-  'well',
-  'thanks',
-  'thank',
-  'please',
-  'good',
-  'great',
-  'nice',
-  'fine',
-  'okay',
-  'sure',
-  'cool',
-  'interesting',
-  'lol',
-  'hope',
-  'care',
-  'best',
-  'better',
-  'worst',
-  'love',
-  'want',
-  'help',
-  'certain',
-  'fair',
-  'kind',
-  'pretty',
-  'share',
-  'true',
-  'clear',
-  'clean',
-  'easy',
-  'super',
-  'fun',
-  'funny',
-  'important',
-  'free',
-  'safe',
-  'strong',
-  'special',
-  'value',
-  'stuck',
-  'stop',
-  'demand',
-  'low',
-  'cut',
-  'hard',
-]);
 const FIGURE = /^(?:[$€£]\d[\d.,]*[km]?|\d[\d.,]*(?:%|k|m|p|st|nd|rd|th|s|kg|cm|mm|am|pm)?)$/;
 const NAME_CONTEXT = /^\p{Lu}\p{Ll}/u;
 const ASKS = /\?["'”’)]*$/;

@@ -1,0 +1,34 @@
+/** Words by which titles are judged. Chosen by hand for this program unless a list says otherwise. */
+
+/** At the start of a line these lean on what was said before. */
+export const LEANING = new Set(
+  "it it's its he he's he'd she she's she'd they they're they'd that that's this which and or because them there there's there've".split(' '),
+);
+
+export const VAGUE = new Set('something anything stuff thing things somehow maybe probably basically whatever'.split(' '));
+
+/** "Do you", "can you", "shall we": asked of somebody in the room, not of whoever reads the title. */
+export const ASKS_ROOM = new Set('do does did can could would will shall should are is have may'.split(' '));
+
+/** "I said", "he goes": the frame of what is said; "I think it was": not sure of it. */
+export const SAYING = new Set('said says goes asked'.split(' '));
+
+export const UNSURE = new Set('think guess suppose mean'.split(' '));
+
+/** What somebody did, without who: "took a bonus", as "is nine euro" is without what. Irregular ones; the others end in -ed. */
+export const DID = new Set(
+  'took gave went had made got came saw knew found felt kept left lost sold bought told thought ran put sat stood held brought began fell drove wrote'.split(
+    ' ',
+  ),
+);
+
+/** They begin what waits for the other half: "if the promise is wrong". */
+export const WAITING = new Set('if when unless although whenever while once'.split(' '));
+
+/** Verbs that end in -ing by themselves: "they bring". */
+export const ENDS_IN_ING = new Set('bring sing ring swing sting spring cling fling string'.split(' '));
+
+export const JOINING = new Set(['and', 'but', 'so', 'because', 'then']);
+
+/** Nobody goes on with a subject after these; after "because", "and" or "like" one does: "I left because I was tired". */
+export const BREAKS_OFF = new Set('the a an of to my your our their his its is was are were be been would could should will can might must very'.split(' '));
