@@ -169,6 +169,16 @@ export default tseslint.config(
     },
   })),
   {
+    // Queries started together go to one connection when there is a transaction, which must not be asked while it answers.
+    files: ['apps/server/src/{audit,identity,clients,recordings,sifting,shorts,planning}/**/*.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: "MemberExpression[object.name='Promise'][property.name=/^all/]", message: 'Ask one after the other: both may belong to one transaction.' },
+      ],
+    },
+  },
+  {
     files: ['scripts/**/*.mjs', 'apps/server/test/*.mjs', 'demo/**/*.mjs', 'bench/**/*.mjs', 'eslint.config.js'],
     languageOptions: {
       globals: Object.fromEntries(

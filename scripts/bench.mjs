@@ -1,4 +1,4 @@
-// npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, vectors,
+// npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, reading-memory, vectors,
 // screen and editors. `roles`, `ends`, `segments`, `weights`, `rough` and `listen` run when named; `--write` makes roles, ends and weights
 // write what they fitted into the core.
 import { join } from 'node:path';
@@ -13,7 +13,7 @@ await runMain(async () => {
   await buildServer();
   const flags = process.argv.slice(2).filter((word) => word.startsWith('--'));
   const wanted = process.argv.slice(2).filter((word) => !word.startsWith('--'));
-  for (const name of ['text', 'reading', 'vectors', 'screen', 'editors', 'roles', 'ends', 'segments', 'weights', 'rough', 'listen']) {
+  for (const name of ['text', 'reading', 'reading-memory', 'vectors', 'screen', 'editors', 'roles', 'ends', 'segments', 'weights', 'rough', 'listen']) {
     if (wanted.length > 0 ? !wanted.includes(name) : ['roles', 'ends', 'segments', 'weights', 'rough', 'listen'].includes(name)) continue;
     say(`\n== ${name}`);
     const code = await runShown(process.execPath, [join(ROOT, 'bench', `${name}.mjs`), ...flags], { cwd: ROOT });

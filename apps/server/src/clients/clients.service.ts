@@ -147,7 +147,8 @@ export class ClientsService {
   }
 
   private async views(clients: readonly Client[]): Promise<ClientView[]> {
-    const [recordings, channels] = await Promise.all([this.facts.recordingCounts(), this.database.rows<{ clientId: string; n: number }>(CHANNELS)]);
+    const recordings = await this.facts.recordingCounts();
+    const channels = await this.database.rows<{ clientId: string; n: number }>(CHANNELS);
     const channelsOf = new Map(channels.map((row) => [row.clientId, row.n]));
     return clients.map((client) => toClientView(client, recordings.get(client.id) ?? 0, channelsOf.get(client.id) ?? 0));
   }

@@ -43,7 +43,7 @@ export class SignInLimits {
     if (account !== null) keys.push(['pair', hashed(`${place} ${account}`)], ['account', hashed(account)]);
     for (const [name, key] of keys) await this.count(name, key);
     const result = await act();
-    await Promise.all(keys.map(([name, key]) => this.limiters[name].reward(key)));
+    for (const [name, key] of keys) await this.limiters[name].reward(key);
     return result;
   }
 

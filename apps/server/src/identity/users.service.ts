@@ -28,7 +28,8 @@ export class UsersService {
 
   async list(actor: Actor): Promise<UserView[]> {
     requireOwner(actor);
-    const [users, assignments] = await Promise.all([User.findAll({ order: ['name'] }), Assignment.findAll()]);
+    const users = await User.findAll({ order: ['name'] });
+    const assignments = await Assignment.findAll();
     return users.map((user) => toUserView(user, assignments));
   }
 

@@ -32,7 +32,8 @@ export class PlanLoader {
 
   /** The whole schedule of an actor's clients. */
   async all(actor: Actor): Promise<LoadedPlan> {
-    const [shorts, posts] = await Promise.all([this.shorts.list(actor), Post.findAll({ where: scoped(actor), order: ['at'] })]);
+    const shorts = await this.shorts.list(actor);
+    const posts = await Post.findAll({ where: scoped(actor), order: ['at'] });
     return this.assemble(scoped(actor), shorts, posts);
   }
 
@@ -54,21 +55,22 @@ export class PlanLoader {
   private async assemble(where: WhereOptions, shorts: readonly ShortView[], posts: readonly Post[]): Promise<LoadedPlan> {
     const known = new Map(shorts.map((short) => [short.id, short.recordingId]));
     const others = [...new Set(posts.map((post) => post.shortId))].filter((id) => !known.has(id));
-    const [channels, blackouts, recordings] = await Promise.all([
-      Channel.findAll({
-        where,
-        include: [PlatformProfile, PostingWindow],
-        order: [
-          ['clientId', 'ASC'],
-          ['order', 'ASC'],
-          ['name', 'ASC'],
-        ],
-      }),
-      Blackout.findAll({ where }),
+    const channels = await Channel.findAll({
+      where,
+      include: [PlatformProfile, PostingWindow],
+      order: [
+        ['clientId', 'ASC'],
+        ['order', 'ASC'],
+        ['name', 'ASC'],
+      ],
+    });
+    const blackouts = await Blackout.findAll({ where });
+    const recordings =
       others.length === 0
         ? []
-        : this.database.rows<{ id: string; recordingId: string }>('SELECT id, recording_id AS "recordingId" FROM shorts WHERE id = ANY ($1::uuid[])', [others]),
-    ]);
+        : await this.database.rows<{ id: string; recordingId: string }>('SELECT id, recording_id AS "recordingId" FROM shorts WHERE id = ANY ($1::uuid[])', [
+            others,
+          ]);
     for (const { id, recordingId } of recordings) known.set(id, recordingId);
     const recordingOf = new Map(posts.map((post) => [post.id, known.get(post.shortId) ?? '']));
     const plan: Plan = {

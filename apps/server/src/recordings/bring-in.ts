@@ -79,8 +79,7 @@ class FilesReader {
       this.request.on('error', () => reject(new BadRequestException('The upload was cut short.')));
       this.request.pipe(this.parser);
     });
-    const [transcript, sound] = await Promise.all([this.transcript, this.sound]);
-    return { title: this.title === '' ? null : this.title, transcript, sound };
+    return { title: this.title === '' ? null : this.title, transcript: await this.transcript, sound: await this.sound };
   }
 
   /** Ends every part where it is, and hands over what was staged. */
@@ -97,7 +96,7 @@ class FilesReader {
     stream.on('error', () => undefined); // whoever reads it hears of it too
     if (field === 'transcript') {
       if (this.transcript !== null) throw new BadRequestException('There are two transcripts. Send one.');
-      this.transcript = readAll(stream, name);
+      this.transcript = readAll(stream, name, Number(this.request.headers['content-length'] ?? Infinity));
       await this.transcript;
     } else if (field === 'sound') {
       if (this.sound !== null) throw new BadRequestException('There are two sound files. Send one.');
@@ -107,20 +106,17 @@ class FilesReader {
   }
 }
 
-async function readAll(stream: Readable, name: string): Promise<{ name: string; bytes: Uint8Array }> {
-  const chunks: Buffer[] = [];
+/**
+ * A buffer of its own, so that it can move into a thread without being copied. It is as long as it can get from the start:
+ * the system gives memory for a page only when something is written there.
+ */
+async function readAll(stream: Readable, name: string, requestBytes: number): Promise<{ name: string; bytes: Uint8Array }> {
+  const bytes = new Uint8Array(Math.min(LARGEST_TRANSCRIPT, requestBytes));
   let size = 0;
   for await (const chunk of stream as AsyncIterable<Buffer>) {
+    if (size + chunk.length > bytes.length) throw new PayloadTooLargeException(`“${name}” is over 64 MB, too large for a transcript.`);
+    bytes.set(chunk, size);
     size += chunk.length;
-    if (size > LARGEST_TRANSCRIPT) throw new PayloadTooLargeException(`“${name}” is over 64 MB, too large for a transcript.`);
-    chunks.push(chunk);
   }
-  // A buffer of its own, so that it can move into a thread without being copied.
-  const bytes = new Uint8Array(size);
-  let at = 0;
-  for (const chunk of chunks.splice(0)) {
-    bytes.set(chunk, at);
-    at += chunk.length;
-  }
-  return { name, bytes };
+  return { name, bytes: bytes.subarray(0, size) };
 }

@@ -14,11 +14,9 @@ export class ProposalsService {
   constructor(@Inject(TextPool) private readonly text: TextPool) {}
 
   async propose(clientId: string, recordingId: string, { firstWord, endWord }: WordRange, channelId: string | null = null): Promise<Copy> {
-    const [transcript, client, channels] = await Promise.all([
-      TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }),
-      Client.findByPk(clientId),
-      Channel.findAll({ where: { clientId, ...(channelId === null ? {} : { id: channelId }) }, include: [PlatformProfile] }),
-    ]);
+    const transcript = await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] });
+    const client = await Client.findByPk(clientId);
+    const channels = await Channel.findAll({ where: { clientId, ...(channelId === null ? {} : { id: channelId }) }, include: [PlatformProfile] });
     const least = (pick: (profile: PlatformProfile) => number, open: number): number =>
       channels.reduce((limit, channel) => Math.min(limit, pick(channel.platformProfile)), open);
     const limits = {

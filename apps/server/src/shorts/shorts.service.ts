@@ -121,18 +121,16 @@ export class ShortsService {
   private async views(shorts: readonly Short[]): Promise<ShortView[]> {
     if (shorts.length === 0) return [];
     const clientIds = [...new Set(shorts.map((short) => short.clientId))];
-    const [channels, users, posts] = await Promise.all([
-      Channel.findAll({
-        where: { clientId: clientIds },
-        include: [PlatformProfile, PostingWindow],
-        order: [
-          ['order', 'ASC'],
-          ['name', 'ASC'],
-        ],
-      }),
-      User.findAll({ attributes: ['id', 'name'], where: { id: [...new Set(shorts.flatMap((short) => short.approvedBy ?? []))] } }),
-      this.facts.postCounts(shorts.map((short) => short.id)),
-    ]);
+    const channels = await Channel.findAll({
+      where: { clientId: clientIds },
+      include: [PlatformProfile, PostingWindow],
+      order: [
+        ['order', 'ASC'],
+        ['name', 'ASC'],
+      ],
+    });
+    const users = await User.findAll({ attributes: ['id', 'name'], where: { id: [...new Set(shorts.flatMap((short) => short.approvedBy ?? []))] } });
+    const posts = await this.facts.postCounts(shorts.map((short) => short.id));
     const channelsOf = groupBy(channels, (channel) => channel.clientId);
     const names = new Map(users.map((user) => [user.id, user.name]));
     return shorts.map((short) => ({

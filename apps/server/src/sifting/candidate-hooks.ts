@@ -23,7 +23,9 @@ export class CandidateHooks {
   }
 
   async beforeKept(candidate: CandidateRow): Promise<unknown[]> {
-    return Promise.all(this.listeners.map((listener) => listener.beforeKept(candidate)));
+    const prepared: unknown[] = [];
+    for (const listener of this.listeners) prepared.push(await listener.beforeKept(candidate));
+    return prepared;
   }
   async onKept(actor: Actor, candidate: CandidateRow, prepared: readonly unknown[]): Promise<void> {
     for (const [i, listener] of this.listeners.entries()) await listener.onKept(actor, candidate, prepared[i]);

@@ -73,10 +73,8 @@ export class CandidatesService {
   }
 
   private async viewOf(row: CandidateRow): Promise<CandidateView> {
-    const [signals, evidence] = await Promise.all([
-      CandidateSignal.findAll({ where: { candidateId: row.id }, raw: true }),
-      EvidenceRow.findAll({ where: { candidateId: row.id }, order: ['firstWord'], raw: true }),
-    ]);
+    const signals = await CandidateSignal.findAll({ where: { candidateId: row.id }, raw: true });
+    const evidence = await EvidenceRow.findAll({ where: { candidateId: row.id }, order: ['firstWord'], raw: true });
     return assembleCandidates([row], signals, evidence)[0]!;
   }
 }

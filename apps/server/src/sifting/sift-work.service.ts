@@ -106,6 +106,7 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
   }
 
   async onModuleDestroy(): Promise<void> {
-    await Promise.all([this.embedder.close(), this.threads.destroy()]);
+    await this.embedder.close();
+    await this.threads.destroy();
   }
 }

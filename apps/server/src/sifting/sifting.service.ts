@@ -63,13 +63,11 @@ export class SiftingService {
 
   async readRanking(actor: Actor, siftId: string): Promise<RankingView> {
     const sift = await this.find(actor, siftId);
-    const [[view], rows, signals, evidence, keyPhrases] = await Promise.all([
-      this.views([sift]),
-      CandidateRow.findAll({ where: { siftId }, order: ['rank'], raw: true }),
-      this.database.rows<{ candidateId: string; signal: string; value: number; sentence: string }>(SIGNALS_OF_SIFT, [siftId]),
-      this.database.rows<{ candidateId: string; signal: string; firstWord: number; endWord: number }>(EVIDENCE_OF_SIFT, [siftId]),
-      this.withInterest(sift),
-    ]);
+    const [view] = await this.views([sift]);
+    const rows = await CandidateRow.findAll({ where: { siftId }, order: ['rank'], raw: true });
+    const signals = await this.database.rows<{ candidateId: string; signal: string; value: number; sentence: string }>(SIGNALS_OF_SIFT, [siftId]);
+    const evidence = await this.database.rows<{ candidateId: string; signal: string; firstWord: number; endWord: number }>(EVIDENCE_OF_SIFT, [siftId]);
+    const keyPhrases = await this.withInterest(sift);
     return {
       sift: view!,
       chapters: sift.chapters ?? [],
@@ -122,11 +120,9 @@ export class SiftingService {
   private async views(sifts: readonly Sift[]): Promise<SiftView[]> {
     if (sifts.length === 0) return [];
     const ids = sifts.map((sift) => sift.id);
-    const [counts, jobs, users] = await Promise.all([
-      this.database.rows<{ siftId: string; n: number; kept: number }>(COUNTS, [ids]),
-      this.jobs.ofSubjects(SIFT, ids),
-      User.findAll({ attributes: ['id', 'name'], where: { id: sifts.flatMap((sift) => sift.createdBy ?? []) } }),
-    ]);
+    const counts = await this.database.rows<{ siftId: string; n: number; kept: number }>(COUNTS, [ids]);
+    const jobs = await this.jobs.ofSubjects(SIFT, ids);
+    const users = await User.findAll({ attributes: ['id', 'name'], where: { id: sifts.flatMap((sift) => sift.createdBy ?? []) } });
     const names = new Map(users.map((user) => [user.id, user.name]));
     const countOf = new Map(counts.map((row) => [row.siftId, row]));
     return sifts.map((sift) => {

@@ -16,18 +16,14 @@ interface DecodedText {
  */
 export function decodeText(bytes: Uint8Array): DecodedText {
   const encoding = detectEncoding(bytes);
-  const raw = encoding === 'windows-1252' ? decodeWindows1252(bytes) : new TextDecoder(encoding).decode(bytes); // drops the byte order mark itself
-  const text = raw.replace(/\r\n?|\u2028|\u2029|\u0085/g, '\n');
+  const text = decodeInPieces(bytes, encoding);
   const zeroAt = text.indexOf('\0');
-  if (zeroAt >= 0) {
-    const line = text.slice(0, zeroAt).split('\n').length;
-    throw new TranscriptRefusedError(line, 'not-text', 'the file holds zero bytes, so it is not a text file');
-  }
+  if (zeroAt >= 0) throw new TranscriptRefusedError(count(text, '\n', zeroAt) + 1, 'not-text', 'the file holds zero bytes, so it is not a text file');
   const repairs: Repair[] = [];
   if (encoding !== 'utf-8') repairs.push({ line: 1, code: 'encoding', detail: `read as ${encoding}` });
-  const lost = text.split('\uFFFD').length - 1;
+  const lost = count(text, '\uFFFD', text.length);
   if (lost > 0) {
-    const line = text.slice(0, text.indexOf('\uFFFD')).split('\n').length;
+    const line = count(text, '\n', text.indexOf('\uFFFD')) + 1;
     repairs.push({ line, code: 'unreadable-bytes', detail: `${lost} unreadable character${lost === 1 ? '' : 's'} shown as \uFFFD` });
   }
   return { text, encoding, repairs };
@@ -36,15 +32,40 @@ export function decodeText(bytes: Uint8Array): DecodedText {
 /** Characters of the bytes 0x80 to 0x9F, from the WHATWG Encoding Standard's index (bytes without one keep their number). */
 const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008DŽ\u008F\u0090‘’“”•–—˜™š›œ\u009DžŸ';
 
+const PIECE = 65_536;
+
+/** Piece by piece, so that a file of nothing but line ends needs no more memory than any other. */
+function decodeInPieces(bytes: Uint8Array, encoding: TextEncodingName): string {
+  const decoder = new TextDecoder(encoding); // drops the byte order mark itself
+  const decode = (piece: Uint8Array, stream: boolean): string => (encoding === 'windows-1252' ? decodeWindows1252(piece) : decoder.decode(piece, { stream }));
+  const pieces: string[] = [];
+  let held = ''; // a carriage return at the end of a piece may have its line feed in the next
+  for (let from = 0; from < bytes.length; from += PIECE) {
+    const piece = held + decode(bytes.subarray(from, from + PIECE), from + PIECE < bytes.length);
+    held = piece.endsWith('\r') ? '\r' : '';
+    pieces.push(oneLineEnd(held === '' ? piece : piece.slice(0, -1)));
+  }
+  pieces.push(oneLineEnd(held));
+  return pieces.join('');
+}
+
+const LINE_ENDS = ['\r\n', '\r', '\u2028', '\u2029', '\u0085'];
+
+/** By `split`: `replace` keeps the memory of every end it finds until all the text is read (V8 11.3). */
+const oneLineEnd = (text: string): string => LINE_ENDS.reduce((done, end) => (done.includes(end) ? done.split(end).join('\n') : done), text);
+
 /** Node 20's own decoder reads these bytes as Latin-1, so that every typographic quote would be lost. */
 function decodeWindows1252(bytes: Uint8Array): string {
-  const pieces: string[] = [];
-  for (let from = 0; from < bytes.length; from += 8_192) {
-    let piece = '';
-    for (const byte of bytes.subarray(from, from + 8_192)) piece += byte >= 0x80 && byte <= 0x9f ? WINDOWS_1252[byte - 0x80]! : String.fromCharCode(byte);
-    pieces.push(piece);
-  }
-  return pieces.join('');
+  let text = '';
+  for (const byte of bytes) text += byte >= 0x80 && byte <= 0x9f ? WINDOWS_1252[byte - 0x80]! : String.fromCharCode(byte);
+  return text;
+}
+
+/** How often a character stands before `until`. */
+function count(text: string, character: string, until: number): number {
+  let found = 0;
+  for (let at = text.indexOf(character); at >= 0 && at < until; at = text.indexOf(character, at + 1)) found += 1;
+  return found;
 }
 
 function detectEncoding(bytes: Uint8Array): TextEncodingName {

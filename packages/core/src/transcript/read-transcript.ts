@@ -1,10 +1,12 @@
 import { splitSentences } from '../text/sentences.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
 import { decodeText, type TextEncodingName } from './decode.js';
+import type { ReadCues } from './read/cue-list.js';
+import { LineCursor } from './read/line-cursor.js';
 import { readPodcastJson } from './read/podcast-json.js';
 import { hasStamp, readStampedText } from './read/stamped-text.js';
 import { readSubRip } from './read/subrip.js';
-import { readWebVtt, type ReadCues } from './read/webvtt.js';
+import { readWebVtt } from './read/webvtt.js';
 import { repairCues } from './repair-cues.js';
 import { type Repair, type Transcript, type TranscriptFormat, TranscriptRefusedError } from './types.js';
 import { wordsFromCues } from './words.js';
@@ -27,24 +29,6 @@ interface ReadTranscriptOptions {
 /** A recording is at most 48 hours; a time beyond is a slip of the pen, not a cue. */
 const LATEST_MS = 48 * 3_600_000;
 
-/** Far more than the 48 hours a recording may last hold; more is something else, and would take the machine's memory. */
-const MOST_CHARACTERS = 12_000_000;
-const MOST_CUES = 500_000;
-
-/** @throws TranscriptRefusedError `too-long` at the line where it becomes too much */
-function refuseTooMany(cues: readonly { readonly line: number; readonly text: string }[]): void {
-  let characters = 0;
-  for (const [i, cue] of cues.entries()) {
-    characters += cue.text.length;
-    if (i >= MOST_CUES || characters > MOST_CHARACTERS)
-      throw new TranscriptRefusedError(
-        cue.line,
-        'too-long',
-        `more than ${i >= MOST_CUES ? `${MOST_CUES} cues` : `${MOST_CHARACTERS} characters of talk`}; is it one recording?`,
-      );
-  }
-}
-
 const READERS: Record<TranscriptFormat, (text: string) => ReadCues> = {
   webvtt: readWebVtt,
   subrip: readSubRip,
@@ -62,7 +46,6 @@ export function readTranscript(bytes: Uint8Array, options: ReadTranscriptOptions
   const read = READERS[format](decoded.text);
   const { cues, repairs } = repairCues(read.cues);
   if (cues.length === 0) throw new TranscriptRefusedError(1, 'no-cues', 'no timed words were found');
-  refuseTooMany(cues);
   const late = cues.find((cue) => cue.endMs > LATEST_MS);
   if (late !== undefined) throw new TranscriptRefusedError(late.line, 'too-long', 'a time beyond 48 hours; is it in another unit?');
   const { words, speakers, wordTimes, turnStarts, lineStarts } = wordsFromCues(cues);
@@ -84,14 +67,20 @@ export function detectFormat(text: string): TranscriptFormat {
   const head = text.trimStart();
   if (head.startsWith('WEBVTT')) return 'webvtt';
   if (head.startsWith('{') || head.startsWith('[{')) return 'podcast-json';
-  const lines = text.split('\n');
-  const arrow = lines.findIndex((line) => line.includes('-->'));
-  if (arrow >= 0) return /\d,\d{1,3}/.test(lines[arrow]!) || /^\s*\d+\s*$/.test(lines[arrow - 1] ?? '') ? 'subrip' : 'webvtt';
-  if (lines.some((line) => hasStamp(line))) return 'stamped-text';
-  const first = lines.findIndex((line) => line.trim() !== '');
+  let first = 0;
+  let before = '';
+  let stamped = false;
+  for (const lines = new LineCursor(text); !lines.done; lines.next()) {
+    const line = lines.text;
+    if (line.includes('-->')) return /\d,\d{1,3}/.test(line) || /^\s*\d+\s*$/.test(before) ? 'subrip' : 'webvtt';
+    stamped ||= hasStamp(line);
+    if (first === 0 && line.trim() !== '') first = lines.number;
+    before = line;
+  }
+  if (stamped) return 'stamped-text';
   throw new TranscriptRefusedError(
-    Math.max(1, first + 1),
+    Math.max(1, first),
     'unknown-format',
-    first < 0 ? 'the file is empty' : 'no cue timing and no [mm:ss] stamp; expected WebVTT, SubRip, podcast JSON or stamped text',
+    first === 0 ? 'the file is empty' : 'no cue timing and no [mm:ss] stamp; expected WebVTT, SubRip, podcast JSON or stamped text',
   );
 }

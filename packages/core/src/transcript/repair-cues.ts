@@ -59,20 +59,22 @@ function putInOrder(cues: RawCue[], repairs: Repair[]): RawCue[] {
   return unordered ? [...cues].sort((a, b) => a.startMs - b.startMs) : cues; // the sort is stable
 }
 
-const linesOf = (text: string): string[] =>
-  text
-    .split('\n')
-    .map((line) => line.trim())
-    .filter((line) => line !== '');
+/** The first and the last line of a cue, which are one where it has no more. */
+function edgeLines(text: string): { first: string; last: string; several: boolean } {
+  const whole = text.trim();
+  const firstEnd = whole.indexOf('\n');
+  if (firstEnd < 0) return { first: whole, last: whole, several: false };
+  return { first: whole.slice(0, firstEnd).trim(), last: whole.slice(whole.lastIndexOf('\n') + 1).trim(), several: true };
+}
 
 /** Captions roll when many cues show the line before once more above their own. People repeat each other, too: one is no proof. */
 const ROLLING_SHARE = 0.1;
 
 /** Rolling captions: a cue that starts with the whole last line of the cue before it says only what follows. */
 function dropRepeats(cues: readonly RawCue[], repairs: Repair[]): RawCue[] {
-  const lines = cues.map((cue) => linesOf(cue.text));
-  const repeats = (i: number): boolean => i > 0 && lines[i]![0] === lines[i - 1]!.at(-1);
-  const rolling = lines.filter((own, i) => own.length > 1 && repeats(i)).length;
+  const lines = cues.map(({ text }) => edgeLines(text));
+  const repeats = (i: number): boolean => i > 0 && lines[i]!.first === lines[i - 1]!.last;
+  const rolling = lines.filter((own, i) => own.several && repeats(i)).length;
   if (rolling === 0 || rolling < ROLLING_SHARE * cues.length) return [...cues];
   const fresh: RawCue[] = [];
   cues.forEach((cue, i) => {
@@ -80,9 +82,9 @@ function dropRepeats(cues: readonly RawCue[], repairs: Repair[]): RawCue[] {
       fresh.push(cue);
       return;
     }
-    const first = lines[i]![0]!;
+    const first = lines[i]!.first;
     repairs.push({ line: cue.line, code: 'repeated-line', detail: `repeats “${first.slice(0, 40)}”` });
-    if (lines[i]!.length === 1) return;
+    if (!lines[i]!.several) return;
     const cutAt = cue.text.indexOf(first) + first.length;
     const stamps = cue.stamps?.filter((stamp) => stamp.at >= cutAt).map((stamp) => ({ ...stamp, at: stamp.at - cutAt }));
     fresh.push({ ...cue, text: cue.text.slice(cutAt), ...(stamps === undefined ? {} : { stamps }) });

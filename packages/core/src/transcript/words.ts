@@ -1,5 +1,5 @@
 import type { Cue } from './repair-cues.js';
-import type { Word, WordKind, WordTimes } from './types.js';
+import { TranscriptRefusedError, type Word, type WordKind, type WordTimes } from './types.js';
 
 const SOUNDS =
   'laugh|laughs|laughter|laughing|chuckles?|giggles?|applause|clapping|cheer(?:s|ing)?|music|inaudible|unintelligible|crosstalk|sighs?|coughs?|pause|silence|indistinct|noise|beep|gasps?|sniffs?|whistles?|snorts?|groans?|bell|ringing|static';
@@ -51,7 +51,13 @@ interface SpokenWords {
   readonly lines: Int32Array;
 }
 
-/** Words with times: stamps inside the cue where there are some, else the cue's time spread by the length of the words. */
+/** 48 hours at 350 words a minute, which nobody keeps up. */
+const MOST_WORDS = 1_000_000;
+
+/**
+ * Words with times: stamps inside the cue where there are some, else the cue's time spread by the length of the words.
+ * @throws TranscriptRefusedError `too-long`
+ */
 export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
   const words: Word[] = [];
   const lines: number[] = [];
@@ -62,6 +68,8 @@ export function wordsFromCues(cues: readonly Cue[]): SpokenWords {
   let lastEndMs = 0;
   for (const cue of cues) {
     const pieces = splitIntoPieces(cue.text);
+    if (words.length + pieces.length > MOST_WORDS)
+      throw new TranscriptRefusedError(cue.line, 'too-long', `more than ${MOST_WORDS} words; is it one recording?`);
     const speaker = cue.speaker === null ? -1 : (speakers.get(cue.speaker) ?? speakers.set(cue.speaker, speakers.size).get(cue.speaker)!);
     const times = timesOf(pieces, cue);
     if (cue.turn === true) turnStarts.add(words.length);

@@ -1,9 +1,10 @@
 import { decodeHTML } from 'entities';
 import { parseClock } from '../../time/timecode.js';
-import { type RawCue, type Repair, TranscriptRefusedError } from '../types.js';
+import { TranscriptRefusedError } from '../types.js';
 import { boundWords } from '../bound-words.js';
+import { CueList, type ReadCues } from './cue-list.js';
 import { splitSpeakerLabel } from './cue-text.js';
-import type { ReadCues } from './webvtt.js';
+import { LineCursor } from './line-cursor.js';
 
 const STAMP = /[[(]((?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?)[\])]/g;
 /** Without the `g` flag, which would carry a position from one line to the next. */
@@ -26,41 +27,45 @@ export function hasStamp(line: string): boolean {
  * @throws TranscriptRefusedError `bad-time` for a stamp that is no time, such as [02:75]
  */
 export function readStampedText(text: string): ReadCues {
-  const cues: RawCue[] = [];
-  const repairs: Repair[] = [];
+  const found = new CueList();
+  const { cues } = found;
   let speaker: string | null = null;
   // Text that runs on over lines is gathered, and joined once: a text of a million lines would be copied as often else.
   const runOn = new Map<number, string[]>();
-  text.split('\n').forEach((rawLine, index) => {
-    const line = boundWords(decodeHTML(rawLine.replace(BARE_LINE, '[$1] ')));
-    const pieces = cutAtStamps(line, index + 1);
-    if (pieces.lead.trim() !== '') {
-      const lead = pieces.lead.trim();
+  for (const lines = new LineCursor(text); !lines.done; lines.next()) {
+    const number = lines.number;
+    const line = boundWords(decodeHTML(found.payload(lines.text, number).replace(BARE_LINE, '[$1] ')));
+    const lead = line.slice(0, ANY_STAMP.exec(line)?.index).trim();
+    if (lead !== '') {
       const named = lead.length <= LONGEST_NAME ? NAME_ALONE.exec(lead) : null;
-      if (named !== null && pieces.stamped.length > 0) speaker = named[1]!;
+      if (named !== null && ANY_STAMP.test(line)) speaker = named[1]!;
       else if (cues.length === 0)
-        repairs.push({ line: index + 1, code: 'unknown-block', detail: `“${lead.slice(0, 40)}” stands before the first time and was left out` });
-      else gather(runOn, cues.length - 1, lead);
+        found.note({ line: number, code: 'unknown-block', detail: `“${lead.slice(0, 40)}” stands before the first time and was left out` });
+      else {
+        found.count(lead.length, number);
+        gather(runOn, cues.length - 1, lead);
+      }
     }
-    for (const piece of pieces.stamped) {
+    for (const piece of cutAtStamps(line, number)) {
       const label = splitSpeakerLabel(piece.text.replace(/^\s*[:\-–—]\s+/, ''));
       if (label.speaker !== null) speaker = label.speaker;
-      cues.push({ line: index + 1, startMs: piece.startMs, endMs: null, speaker, text: label.text.trim() });
+      found.add({ line: number, startMs: piece.startMs, endMs: null, speaker, text: label.text.trim() });
     }
-  });
+  }
   for (const [at, lines] of runOn) cues[at] = { ...cues[at]!, text: `${cues[at]!.text} ${lines.join(' ')}`.trim() };
-  return { cues, repairs };
+  return found;
 }
 
-function cutAtStamps(line: string, lineNumber: number): { lead: string; stamped: { startMs: number; text: string }[] } {
-  const marks = [...line.matchAll(STAMP)];
-  if (marks.length === 0) return { lead: line, stamped: [] };
-  const stamped = marks.map((mark, k) => {
+/** What is said from each stamp of a line to the next, one after another. */
+function* cutAtStamps(line: string, lineNumber: number): Generator<{ startMs: number; text: string }> {
+  let last: { startMs: number; from: number } | null = null;
+  for (const mark of line.matchAll(STAMP)) {
+    if (last !== null) yield { startMs: last.startMs, text: line.slice(last.from, mark.index) };
     const startMs = parseClock(mark[1]!);
     if (startMs === null) throw new TranscriptRefusedError(lineNumber, 'bad-time', `“${mark[0]}” is no time; expected [mm:ss] or [hh:mm:ss]`);
-    return { startMs, text: line.slice(mark.index + mark[0].length, marks[k + 1]?.index ?? line.length) };
-  });
-  return { lead: line.slice(0, marks[0]!.index), stamped };
+    last = { startMs, from: mark.index + mark[0].length };
+  }
+  if (last !== null) yield { startMs: last.startMs, text: line.slice(last.from) };
 }
 
 function gather(runOn: Map<number, string[]>, at: number, line: string): void {

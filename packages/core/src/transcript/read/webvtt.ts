@@ -1,10 +1,7 @@
-import { type RawCue, type Repair, TranscriptRefusedError } from '../types.js';
+import { TranscriptRefusedError } from '../types.js';
+import { CueList, type ReadCues } from './cue-list.js';
 import { parseCueText, splitSpeakerLabel } from './cue-text.js';
-
-export interface ReadCues {
-  readonly cues: RawCue[];
-  readonly repairs: Repair[];
-}
+import { LineCursor } from './line-cursor.js';
 
 const TIMESTAMP = /^(?:(\d{2,}):)?(\d{2}):(\d{2})[.,](\d{3})$/;
 const LOOSE = /^(-)?(?:(\d+):)?(\d{1,3}):(\d{1,2})(?:[.,](\d{1,6}))?$/;
@@ -41,58 +38,51 @@ function isNoteLine(line: string): boolean {
  * @throws TranscriptRefusedError `bad-time` with the line of a cue timing that cannot be read
  */
 export function readWebVtt(text: string): ReadCues {
-  const lines = text.split('\n');
-  const repairs: Repair[] = [];
-  const cues: RawCue[] = [];
-  let i = 0;
-  if (/^WEBVTT(?:[ \t].*)?$/.test(lines[0] ?? '')) i = 1;
-  else repairs.push({ line: 1, code: 'no-header', detail: 'the WEBVTT line is missing' });
-  while (i < lines.length && lines[i]!.trim() !== '' && !lines[i]!.includes('-->')) i += 1; // rest of the header block
-  while (i < lines.length) {
-    const line = lines[i]!;
-    if (line.trim() === '') i += 1;
-    else if (line.includes('-->') || (lines[i + 1] ?? '').includes('-->')) i = readCue(lines, i, cues, repairs);
-    else i = skipBlock(lines, i, repairs);
+  const found = new CueList();
+  const lines = new LineCursor(text);
+  if (/^WEBVTT(?:[ \t].*)?$/.test(lines.text)) lines.next();
+  else found.note({ line: 1, code: 'no-header', detail: 'the WEBVTT line is missing' });
+  skipText(lines); // rest of the header block
+  while (!lines.done) {
+    if (lines.text.trim() === '') lines.next();
+    else if (lines.text.includes('-->') || lines.following.includes('-->')) readCue(text, lines, found);
+    else skipBlock(lines, found);
   }
-  return { cues, repairs };
+  return found;
 }
 
-function skipBlock(lines: readonly string[], from: number, repairs: Repair[]): number {
-  const line = lines[from]!;
-  const known = isNoteLine(line) || /^(?:STYLE|REGION)\s*$/.test(line);
-  if (!known) repairs.push({ line: from + 1, code: 'unknown-block', detail: `“${line.slice(0, 40)}” belongs to no cue and was left out` });
-  let i = from + 1;
-  while (i < lines.length && lines[i]!.trim() !== '' && !lines[i]!.includes('-->')) i += 1;
-  return i;
+/** Goes on to the next line that is empty or a timing. */
+function skipText(lines: LineCursor): void {
+  while (!lines.done && lines.text.trim() !== '' && !lines.text.includes('-->')) lines.next();
 }
 
-function readCue(lines: readonly string[], from: number, cues: RawCue[], repairs: Repair[]): number {
-  const timing = lines[from]!.includes('-->') ? from : from + 1;
-  const { startMs, endMs } = readTiming(lines[timing]!, timing + 1, repairs);
-  let i = timing + 1;
-  const payload: string[] = [];
-  while (i < lines.length && lines[i]!.trim() !== '' && !lines[i]!.includes('-->')) {
-    payload.push(lines[i]!);
-    i += 1;
-  }
-  pushCueParts(cues, timing + 1, startMs, endMs, payload.join('\n'));
-  return i;
+function skipBlock(lines: LineCursor, found: CueList): void {
+  const known = isNoteLine(lines.text) || /^(?:STYLE|REGION)\s*$/.test(lines.text);
+  if (!known) found.note({ line: lines.number, code: 'unknown-block', detail: `“${lines.text.slice(0, 40)}” belongs to no cue and was left out` });
+  lines.next();
+  skipText(lines);
 }
 
-function readTiming(line: string, lineNumber: number, repairs: Repair[]): { startMs: number; endMs: number | null } {
+function readCue(text: string, lines: LineCursor, found: CueList): void {
+  if (!lines.text.includes('-->')) lines.next(); // its name
+  const line = lines.number;
+  const { startMs, endMs } = readTiming(lines.text, line, found);
+  lines.next();
+  const from = lines.start;
+  skipText(lines);
+  pushCueParts(found, line, startMs, endMs, text.slice(from, Math.max(from, lines.start - 1)));
+}
+
+function readTiming(line: string, lineNumber: number, found: CueList): { startMs: number; endMs: number | null } {
   const arrow = line.indexOf('-->');
   const startText = line.slice(0, arrow).trim();
-  const endText =
-    line
-      .slice(arrow + 3)
-      .trim()
-      .split(/\s+/)[0] ?? '';
+  const endText = /\S+/.exec(line.slice(arrow + 3))?.[0] ?? '';
   const startMs = parseVttTimestamp(startText) ?? parseLooseTimestamp(startText);
   if (startMs === null) {
     throw new TranscriptRefusedError(lineNumber, 'bad-time', `“${startText.slice(0, 30)}” is no start time; expected hh:mm:ss.ttt`);
   }
   if (endText === '') {
-    repairs.push({ line: lineNumber, code: 'missing-end', detail: 'no end time; the next cue ends it' });
+    found.note({ line: lineNumber, code: 'missing-end', detail: 'no end time; the next cue ends it' });
     return { startMs, endMs: null };
   }
   const endMs = parseVttTimestamp(endText) ?? parseLooseTimestamp(endText);
@@ -103,12 +93,12 @@ function readTiming(line: string, lineNumber: number, repairs: Repair[]): { star
 }
 
 /** Adds a cue, split where the voice changes; the parts share the cue's time by the length of their words. */
-export function pushCueParts(cues: RawCue[], line: number, startMs: number, endMs: number | null, payload: string): void {
-  const parts = parseCueText(payload).flatMap((part) =>
+export function pushCueParts(found: CueList, line: number, startMs: number, endMs: number | null, payload: string): void {
+  const parts = parseCueText(found.payload(payload, line)).flatMap((part) =>
     part.speaker === null ? splitTurns(part.text).map((turn, _, all) => ({ ...turn, stamps: all.length === 1 ? shiftStamps(part, turn.offset) : [] })) : [part],
   );
   if (parts.length === 0) {
-    cues.push({ line, startMs, endMs, speaker: null, text: '' });
+    found.add({ line, startMs, endMs, speaker: null, text: '' });
     return;
   }
   const total = parts.reduce((sum, part) => sum + part.text.length, 0);
@@ -118,7 +108,7 @@ export function pushCueParts(cues: RawCue[], line: number, startMs: number, endM
     const partEnd = endMs === null ? null : share(at + part.text.length);
     const turn = 'turn' in part && part.turn ? { turn: true } : {};
     const cue = { line, startMs: share(at), endMs: partEnd, speaker: part.speaker, text: part.text, ...turn };
-    cues.push(part.stamps.length > 0 ? { ...cue, stamps: part.stamps } : cue);
+    found.add(part.stamps.length > 0 ? { ...cue, stamps: part.stamps } : cue);
     at += part.text.length;
   }
 }
@@ -147,7 +137,10 @@ function splitTurns(text: string): Turn[] {
     const label = splitSpeakerLabel(bare);
     const previous = turns.at(-1);
     if (previous !== undefined && !dash && !arrows && label.speaker === null) previous.text += `\n${label.text}`;
-    else turns.push({ speaker: label.speaker, text: label.text, offset: line.length - label.text.length, turn: dash || arrows });
+    else {
+      if (previous?.text.trim() === '') turns.pop(); // nothing was said
+      turns.push({ speaker: label.speaker, text: label.text, offset: line.length - label.text.length, turn: dash || arrows });
+    }
   }
   return turns.filter((turn) => turn.text.trim() !== '');
 }
