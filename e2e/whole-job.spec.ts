@@ -158,7 +158,9 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   const moved = await cellOf();
   await last.focus();
   await page.keyboard.press('m');
+  await expect(page.getByText(/it is here now/)).toBeAttached(); // as a screen reader hears it
   await page.keyboard.press('ArrowUp');
+  await expect(page.getByTestId('board').getByRole('status')).toBeVisible();
   await page.keyboard.press('p');
   await expect(page.getByRole('alert')).toContainText('cannot go there');
   expect(await cellOf()).toBe(moved);

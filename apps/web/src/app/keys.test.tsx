@@ -50,10 +50,10 @@ describe('keys', () => {
     const run = vi.fn<(what: string) => void>();
     return { run, ...show(<Page run={run} />) };
   };
-  it('do what they say, large or small, with Ctrl or Command', async () => {
+  it('do what they say, large or small, with Ctrl', async () => {
     const { user, run } = page();
-    await user.keyboard('kK{Control>}z{/Control}{Meta>}z{/Meta}{Control>}{Shift>}z{/Shift}{/Control}{ArrowDown}');
-    expect(run.mock.calls.flat()).toEqual(['keep', 'keep', 'undo', 'undo', 'redo', 'next']);
+    await user.keyboard('kK{Control>}z{/Control}{Control>}{Shift>}z{/Shift}{/Control}{ArrowDown}');
+    expect(run.mock.calls.flat()).toEqual(['keep', 'keep', 'undo', 'redo', 'next']);
   });
   it('are left to a field that is typed into, and to a slider', async () => {
     const { user, run } = page();

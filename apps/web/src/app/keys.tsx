@@ -1,11 +1,13 @@
 import { useEffect, useRef, useSyncExternalStore } from 'react';
+import { type KeybindingPress, matchKeybindingPress, parseKeybinding } from 'tinykeys';
 
 export interface KeyBinding {
   /** As in KeyboardEvent.key; letters in lower case. `mod+` stands for Ctrl or Command. */
   readonly key: string;
   readonly label: string;
   readonly group: string;
-  readonly run: () => void;
+  /** Absent where something else listens, and the key is only listed. */
+  readonly run?: () => void;
 }
 
 let active: readonly (readonly KeyBinding[])[] = [];
@@ -25,10 +27,16 @@ function isTyping(target: EventTarget | null): boolean {
   return target.isContentEditable || /^(?:TEXTAREA|SELECT)$/.test(target.tagName);
 }
 
-function nameOf(event: KeyboardEvent): string {
-  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-  // Shift is part of what a key writes (`?`, `{`); only beside Ctrl or Command it is a key of its own.
-  return event.ctrlKey || event.metaKey ? `mod+${event.shiftKey ? 'shift+' : ''}${key}` : key;
+const presses = new Map<string, KeybindingPress>();
+
+/** Shift is part of what a key writes (`?`, `{`), and AltGr too; only beside Ctrl or Command it is a key of its own. */
+function pressOf(key: string): KeybindingPress {
+  let press = presses.get(key);
+  if (press === undefined) {
+    const written = key.startsWith('mod+') ? key.replace('mod+', '$mod+').replace('shift+', 'Shift+') : `[Shift]+[Alt]+${key === ' ' ? 'Space' : key}`;
+    presses.set(key, (press = parseKeybinding(written)[0]!));
+  }
+  return press;
 }
 
 /** Keys while a component is shown. The newest component's keys win; typing into a field is never caught. */
@@ -43,9 +51,9 @@ export function useKeys(bindings: readonly KeyBinding[]): void {
   }, [signature]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      if (event.defaultPrevented || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]') !== null) return;
-      const binding = latest.current.find((one) => one.key === nameOf(event));
-      if (binding === undefined) return;
+      if (event.defaultPrevented || event.isComposing || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]') !== null) return;
+      const binding = latest.current.find((one) => one.run !== undefined && matchKeybindingPress(event, pressOf(one.key)));
+      if (binding?.run === undefined) return;
       if (
         (binding.key === ' ' || binding.key === 'Enter') &&
         event.target instanceof HTMLElement &&

@@ -209,7 +209,6 @@ function PostCard({ post, title, score, onOpen }: { post: PostView; title: strin
       {...attributes}
       {...listeners}
       type="button"
-      data-held={JSON.stringify(held)}
       data-testid="post"
       title={post.why}
       onClick={() => onOpen(post)}

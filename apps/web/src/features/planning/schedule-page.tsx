@@ -1,6 +1,6 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { addDays, daysBetween, formatDay, formatMinute, mondayOf, type Plan } from '@sift-reel/core';
-import { DndContext, type DragEndEvent, DragOverlay, type DragStartEvent, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
+import { DndContext, DragOverlay } from '@dnd-kit/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -13,11 +13,12 @@ import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.j
 import { Select } from '../../ui/select.js';
 import { Board } from './board.js';
 import { LayOutDialog } from './lay-out-dialog.js';
-import { bestOpenSlot, dayHere, dayOr, dropOn, inBoardOrder, toPlan } from './plan.js';
+import { bestOpenSlot, dayHere, dayOr, inBoardOrder, toPlan } from './plan.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
-import { cursorMoved, type Held, pickedUp } from './schedule-slice.js';
+import { pickedUp } from './schedule-slice.js';
 import { HeldCard, Tray } from './tray.js';
+import { useBoardDrag } from './use-board-drag.js';
 import { useDeeds } from './use-deeds.js';
 
 export function SchedulePage(): ReactNode {
@@ -92,25 +93,11 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
       ),
   );
   const waiting = unplaced.filter((short) => !view.posts.some((post) => post.shortId === short.id));
-  useScheduleKeys({ view, plan, days, held, deeds, onLayOut: () => setLaying(true), onWeek: go, onToday: () => set('week', null) });
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const onDragStart = ({ active }: DragStartEvent): void => {
-    dispatch(pickedUp(active.data.current as Held));
-  };
-  const onDragEnd = ({ over }: DragEndEvent): void => {
-    const target = over?.data.current as { channelId: string; date: string } | undefined;
-    if (held !== null && target !== undefined) deeds.drop(held, target.channelId, target.date);
-    dispatch(pickedUp(null));
-  };
+  useScheduleKeys({ onLayOut: () => setLaying(true), onWeek: go, onToday: () => set('week', null) });
+  const { byKeys, ...drag } = useBoardDrag({ view, plan, days, deeds });
   const to = days.at(-1)!;
   return (
-    <DndContext
-      sensors={sensors}
-      collisionDetection={pointerWithin}
-      onDragStart={onDragStart}
-      onDragEnd={onDragEnd}
-      onDragCancel={() => dispatch(pickedUp(null))}
-    >
+    <DndContext {...drag}>
       <div className="flex h-full flex-col">
         <PageHead title={`${formatDay(from)} – ${formatDay(to)}`} aside="each row in its channel’s own time zone">
           <span className="inline-flex items-center rounded border border-ink">
@@ -156,7 +143,7 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
           </div>
         </div>
       </div>
-      <DragOverlay dropAnimation={null}>{held !== null && <HeldCard view={view} held={held} />}</DragOverlay>
+      <DragOverlay dropAnimation={null}>{held !== null && !byKeys && <HeldCard view={view} held={held} />}</DragOverlay>
       {laying && (
         <LayOutDialog shorts={waiting.length > 0 ? waiting : unplaced} batch={batch} from={today} clientNames={clientNames} onClose={() => setLaying(false)} />
       )}
@@ -169,68 +156,30 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
 }
 
 interface KeyProps {
-  view: ScheduleView;
-  plan: Plan;
-  days: readonly string[];
-  held: Held | null;
-  deeds: ReturnType<typeof useDeeds>;
-  onLayOut: () => void;
-  onWeek: (by: number) => void;
-  onToday: () => void;
+  readonly onLayOut: () => void;
+  readonly onWeek: (by: number) => void;
+  readonly onToday: () => void;
 }
 
-/** Moves without a mouse: pick up, arrow to a place, put down; each place says whether it would take it. */
-function useScheduleKeys({ view, plan, days, held, deeds, onLayOut, onWeek, onToday }: KeyProps): void {
-  const cursor = useAppSelector((state) => state.schedule.cursor);
-  const dispatch = useAppDispatch();
-  const holding = held !== null && cursor !== null;
-  const moveCursor = (rows: number, columns: number): void => {
-    if (!holding) return;
-    const row = view.channels.findIndex((channel) => channel.id === cursor.channelId);
-    const column = days.indexOf(cursor.date);
-    const channel = view.channels[Math.max(0, Math.min(view.channels.length - 1, row + rows))]!;
-    const date = days[Math.max(0, Math.min(days.length - 1, column + columns))]!;
-    dispatch(cursorMoved({ channelId: channel.id, date }));
-    requestAnimationFrame(() => document.querySelector(`[data-cell="${channel.id} ${date}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' }));
-  };
-  const pick = (): void => {
-    const element = document.activeElement instanceof HTMLElement ? document.activeElement.closest<HTMLElement>('[data-held]') : null;
-    if (element === null) return sayTrouble(new Error('Go to a post or a short with Tab first, then pick it up.'));
-    const picked = JSON.parse(element.dataset['held']!) as Held;
-    const post = picked.kind === 'post' ? view.posts.find((one) => one.id === picked.postId) : undefined;
-    const shortId = picked.kind === 'post' ? (post?.shortId ?? '') : picked.shortId;
-    const clientId = view.shorts.find((short) => short.id === shortId)?.clientId;
-    const start = post ?? {
-      channelId: view.channels.find((channel) => channel.clientId === clientId)?.id ?? view.channels[0]!.id,
-      date:
-        days.find((date) => view.channels.some((channel) => channel.clientId === clientId && dropOn(plan, shortId, channel.id, date).kind === 'fits')) ??
-        days[0]!,
-    };
-    dispatch(pickedUp(picked));
-    dispatch(cursorMoved({ channelId: start.channelId, date: start.date }));
-  };
+function useScheduleKeys({ onLayOut, onWeek, onToday }: KeyProps): void {
   useKeys([
     { key: 'l', label: 'Lay out shorts', group: 'Schedule', run: onLayOut },
     { key: ',', label: 'Earlier', group: 'Schedule', run: () => onWeek(-1) },
     { key: '.', label: 'Later', group: 'Schedule', run: () => onWeek(1) },
     { key: 't', label: 'This week', group: 'Schedule', run: onToday },
-    { key: 'm', label: 'Pick up the focused post or short', group: 'Move', run: pick },
-    { key: 'ArrowLeft', label: 'A day earlier', group: 'Move', run: () => moveCursor(0, -1) },
-    { key: 'ArrowRight', label: 'A day later', group: 'Move', run: () => moveCursor(0, 1) },
-    { key: 'ArrowUp', label: 'The channel above', group: 'Move', run: () => moveCursor(-1, 0) },
-    { key: 'ArrowDown', label: 'The channel below', group: 'Move', run: () => moveCursor(1, 0) },
     {
-      key: 'p',
-      label: 'Put it down here',
+      key: 'm',
+      label: 'Pick up the focused post or short',
       group: 'Move',
-      run: () => {
-        if (holding) {
-          deeds.drop(held, cursor.channelId, cursor.date);
-          dispatch(pickedUp(null));
-        }
-      },
+      run: () => sayTrouble(new Error('Go to a post or a short with Tab first, then pick it up.')),
     },
-    { key: 'Escape', label: 'Put it back', group: 'Move', run: () => dispatch(pickedUp(null)) },
+    // What follows is listened to by the drag itself, see `useBoardDrag`.
+    { key: 'ArrowLeft', label: 'A day earlier', group: 'Move' },
+    { key: 'ArrowRight', label: 'A day later', group: 'Move' },
+    { key: 'ArrowUp', label: 'The channel above', group: 'Move' },
+    { key: 'ArrowDown', label: 'The channel below', group: 'Move' },
+    { key: 'p', label: 'Put it down here', group: 'Move' },
+    { key: 'Escape', label: 'Put it back', group: 'Move' },
   ]);
 }
 

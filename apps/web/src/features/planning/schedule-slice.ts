@@ -5,7 +5,7 @@ import type { ProposalView } from '../../app/api.js';
 export type Held = { readonly kind: 'post'; readonly postId: string } | { readonly kind: 'short'; readonly shortId: string };
 
 /** A place under the keyboard's cursor: a channel and a day. */
-interface Cursor {
+export interface Cursor {
   readonly channelId: string;
   readonly date: string;
 }

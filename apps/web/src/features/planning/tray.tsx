@@ -80,7 +80,6 @@ function Card({ short, plan, clientName }: { short: ScheduleShortView; plan: Pla
       {...attributes}
       {...listeners}
       type="button"
-      data-held={JSON.stringify(held)}
       data-testid="tray-short"
       aria-roledescription="short"
       className={clsx(

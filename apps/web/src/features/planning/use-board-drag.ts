@@ -1,0 +1,136 @@
+import {
+  type Announcements,
+  type CollisionDetection,
+  type DndContextProps,
+  type DragEndEvent,
+  type DragStartEvent,
+  KeyboardSensor,
+  type Over,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { formatDay, type Plan } from '@sift-reel/core';
+import { useRef } from 'react';
+import type { ScheduleView } from '../../app/api.js';
+import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { dropOn } from './plan.js';
+import { type Cursor, cursorMoved, type Held, pickedUp } from './schedule-slice.js';
+import type { Deeds } from './use-deeds.js';
+
+/** Picks up with M, wherever a keyboard has that letter; Enter and the space go on opening what is focused. */
+class LetterSensor extends KeyboardSensor {
+  static override activators: typeof KeyboardSensor.activators = [
+    {
+      eventName: 'onKeyDown',
+      handler: ({ nativeEvent: event }: { nativeEvent: KeyboardEvent }, _options, { active }) => {
+        if (event.key.toLowerCase() !== 'm' || event.ctrlKey || event.metaKey || event.altKey) return false;
+        if (event.target !== (active.activatorNode.current ?? active.node.current)) return false;
+        event.preventDefault();
+        return true;
+      },
+    },
+  ];
+}
+
+const KEYBOARD_CODES = { start: [], end: ['KeyP', 'Enter', 'Space'], cancel: ['Escape', 'Tab'] };
+const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> = {
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+};
+
+interface BoardDrag {
+  readonly view: ScheduleView;
+  readonly plan: Plan;
+  readonly days: readonly string[];
+  readonly deeds: Pick<Deeds, 'drop'>;
+}
+
+/**
+ * What the board's drag and drop needs, by mouse and by keyboard. With the keys what is held goes from place to place, by
+ * channels and days, instead of over the screen: so it gets as far as the board goes, not as far as one sees.
+ */
+export function useBoardDrag({ view, plan, days, deeds }: BoardDrag): DndContextProps & { readonly byKeys: boolean } {
+  const { held, cursor } = useAppSelector((state) => state.schedule);
+  const dispatch = useAppDispatch();
+
+  const shortOf = (one: Held): string | undefined => (one.kind === 'short' ? one.shortId : view.posts.find((post) => post.id === one.postId)?.shortId);
+  const titleOf = (one: Held | null): string => `“${view.shorts.find((short) => one !== null && short.id === shortOf(one))?.title ?? ''}”`;
+  /** Where the keys begin: where a post is, or on the first day that takes a short. */
+  const startOf = (one: Held): Cursor => {
+    const post = one.kind === 'post' ? view.posts.find((other) => other.id === one.postId) : undefined;
+    if (post !== undefined) return { channelId: post.channelId, date: post.date };
+    const shortId = shortOf(one) ?? '';
+    const own = view.channels.filter((channel) => channel.clientId === view.shorts.find((short) => short.id === shortId)?.clientId);
+    for (const date of days) {
+      const channel = own.find(({ id }) => dropOn(plan, shortId, id, date).kind === 'fits');
+      if (channel !== undefined) return { channelId: channel.id, date };
+    }
+    return { channelId: (own[0] ?? view.channels[0]!).id, date: days[0]! };
+  };
+  const goTo = (place: Cursor): void => {
+    dispatch(cursorMoved(place));
+    document.querySelector(`[data-cell="${place.channelId} ${place.date}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  };
+  const onKey = (event: KeyboardEvent): undefined => {
+    const step = STEPS[event.code];
+    if (step === undefined || cursor === null) return;
+    event.preventDefault();
+    const clamp = (at: number, length: number): number => Math.max(0, Math.min(length - 1, at));
+    const row = clamp(view.channels.findIndex(({ id }) => id === cursor.channelId) + step[0], view.channels.length);
+    const column = clamp(days.indexOf(cursor.date) + step[1], days.length);
+    goTo({ channelId: view.channels[row]!.id, date: days[column]! });
+  };
+
+  // The sensor keeps what it was given when something was picked up.
+  const latest = useRef(onKey);
+  latest.current = onKey;
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(LetterSensor, { keyboardCodes: KEYBOARD_CODES, coordinateGetter: (event) => latest.current(event) }),
+  );
+  const collisionDetection: CollisionDetection = (drag) =>
+    cursor === null ? pointerWithin(drag) : drag.droppableContainers.filter(({ id }) => id === `${cursor.channelId} ${cursor.date}`).map(({ id }) => ({ id }));
+
+  const placeText = (over: Over | null): string => {
+    const place = over?.data.current as Cursor | undefined;
+    const channel = view.channels.find(({ id }) => id === place?.channelId);
+    if (place === undefined || channel === undefined || held === null) return 'Not over the board.';
+    const at = startOf(held);
+    if (held.kind === 'post' && at.channelId === place.channelId && at.date === place.date) return `${channel.name}, ${formatDay(place.date)}: it is here now.`;
+    const outcome = dropOn(plan, shortOf(held) ?? '', channel.id, place.date, held.kind === 'post' ? held.postId : undefined);
+    return `${channel.name}, ${formatDay(place.date)}: ${outcome.kind === 'fits' ? 'it can go here.' : outcome.refusal.detail}`;
+  };
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `Picked up ${titleOf(active.data.current as Held)}.`,
+    onDragOver: ({ over }) => placeText(over),
+    onDragEnd: () => undefined, // the notice says what became of it
+    onDragCancel: () => 'Put back.',
+  };
+
+  return {
+    byKeys: cursor !== null,
+    sensors,
+    collisionDetection,
+    accessibility: {
+      announcements,
+      screenReaderInstructions: {
+        draggable: 'Press M to pick it up, the arrow keys to go to another day or channel, P to put it down, Escape to put it back.',
+      },
+    },
+    onDragStart: ({ active, activatorEvent }: DragStartEvent) => {
+      const picked = active.data.current as Held;
+      dispatch(pickedUp(picked));
+      if (activatorEvent instanceof KeyboardEvent) goTo(startOf(picked));
+    },
+    onDragEnd: ({ over }: DragEndEvent) => {
+      const place = over?.data.current as Cursor | undefined;
+      if (held !== null && place !== undefined) deeds.drop(held, place.channelId, place.date);
+      dispatch(pickedUp(null));
+    },
+    onDragCancel: () => dispatch(pickedUp(null)),
+  };
+}
