@@ -141,13 +141,19 @@ function toForm({ name, platform, zone, order, postsPerDay, postsPerWeek, window
   return { name, platformProfileId: platform.id, zone, order, postsPerDay, postsPerWeek, windows };
 }
 
+/** A time of day as a producer writes it: "7:30", "07.30", "19". @returns minutes after midnight, or null */
+function minuteOf(text: string): number | null {
+  const match = /^([01]?\d|2[0-3])(?:[:.]([0-5]\d))?$/.exec(text.trim());
+  return match === null ? null : Number(match[1]) * 60 + Number(match[2] ?? 0);
+}
+
 /** Posting windows by weekday: times on the wall of the channel's zone, each with a weight. */
 function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: (windows: WindowForm[]) => void }): ReactNode {
   const [clock, setClock] = useState('07:30');
   const [weight, setWeight] = useState(70);
-  const minute = Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3));
+  const minute = minuteOf(clock);
   const add = (weekday: number): void => {
-    if (!value.some((one) => one.weekday === weekday && one.minute === minute))
+    if (minute !== null && !value.some((one) => one.weekday === weekday && one.minute === minute))
       onChange([...value, { weekday, minute, weight }].sort((a, b) => a.weekday - b.weekday || a.minute - b.minute));
   };
   return (
@@ -157,11 +163,12 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
         <label className="flex items-center gap-2">
           Time{' '}
           <input
-            type="time"
-            className={`${inputClass} !w-[110px] font-mono`}
+            className={`${inputClass} !w-[70px] font-mono`}
             value={clock}
-            onChange={(event) => {
-              if (/^\d\d:\d\d$/.test(event.target.value)) setClock(event.target.value);
+            aria-invalid={minute === null}
+            onChange={(event) => setClock(event.target.value)}
+            onBlur={() => {
+              if (minute !== null) setClock(formatMinute(minute));
             }}
           />
         </label>
@@ -176,7 +183,13 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
             onChange={(event) => setWeight(Math.min(100, Math.max(1, Number(event.target.value) || 1)))}
           />
         </label>
-        <span className="text-soft">then choose the weekdays; a greater weight is taken first</span>
+        {minute === null ? (
+          <span role="alert" className="text-madder-text">
+            “{clock}” is no time of day: write it as 07:30 or 19:05.
+          </span>
+        ) : (
+          <span className="text-soft">then choose the weekdays; a greater weight is taken first</span>
+        )}
       </div>
       <div className="grid grid-cols-4 gap-[4px] md:grid-cols-7">
         {[1, 2, 3, 4, 5, 6, 7].map((day) => (
@@ -185,6 +198,7 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
               type="button"
               className="w-full border-b border-rule pb-1 text-left text-[11.5px] font-semibold hover:underline"
               onClick={() => add(day)}
+              disabled={minute === null}
               title={`Add ${clock} on ${weekdayName(day)}`}
             >
               {weekdayName(day).slice(0, 3)} +

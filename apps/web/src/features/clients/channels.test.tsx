@@ -55,7 +55,10 @@ describe('a channel', () => {
     const { user, asked, onClose } = dialog(null, { 'POST api/clients/c1/channels': CHANNEL });
     await user.type(await screen.findByLabelText('Name'), 'Tern clips');
     await pick(user, 'Platform profile', 'Loop');
-    fireEvent.change(screen.getByLabelText(/^Time\s*$/), { target: { value: '12:30' } });
+    fireEvent.change(screen.getByLabelText(/^Time\s*$/), { target: { value: '25:30' } });
+    expect(screen.getByRole('alert')).toHaveTextContent('“25:30” is no time of day: write it as 07:30 or 19:05.');
+    expect(screen.getByRole('button', { name: 'Fri +' })).toBeDisabled();
+    fireEvent.change(screen.getByLabelText(/^Time\s*$/), { target: { value: '12.30' } });
     for (const day of ['Fri +', 'Mon +', 'Mon +']) await user.click(screen.getByRole('button', { name: day }));
     fireEvent.change(screen.getByLabelText(/^Weight/), { target: { value: '400' } });
     await user.click(screen.getByRole('button', { name: 'Sun +' }));
