@@ -1,0 +1,125 @@
+// @vitest-environment jsdom
+import { packTranscript, type Transcript } from '@sift-reel/core';
+import { act, screen } from '@testing-library/react';
+import type { ComponentType } from 'react';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { CandidateView, RankingView, RecordingView } from '../../app/api.js';
+import { onScreens, show } from '../../app/screen.fixture.js';
+
+/** How often React committed something inside a part of the bench, as its own profiler says. */
+const { commits, profiled } = vi.hoisted(() => {
+  const commits = new Map<string, number>();
+  const onRender = (id: string): void => void commits.set(id, (commits.get(id) ?? 0) + 1);
+  const profiled = async (real: () => Promise<unknown>, name: string): Promise<object> => {
+    const { createElement, Profiler } = await import('react');
+    const parts = (await real()) as Record<string, ComponentType>;
+    return { ...parts, [name]: (props: object) => createElement(Profiler, { id: name, onRender }, createElement(parts[name]!, props)) };
+  };
+  return { commits, profiled };
+});
+vi.mock('./ranking.js', (real) => profiled(real, 'Ranking'));
+vi.mock('./side-pane.js', (real) => profiled(real, 'SidePane'));
+vi.mock('./transcript-pane.js', (real) => profiled(real, 'TranscriptPane'));
+vi.mock('./seam.js', (real) => profiled(real, 'Seam'));
+const { Bench } = await import('./bench.js');
+
+const FRAMES = 120;
+const WORD_MS = 400;
+const words = Array.from({ length: 60 }, (_, i) => ({
+  text: `w${i}${i % 10 === 9 ? '.' : ''}`,
+  kind: 'word' as const,
+  speaker: 0,
+  startMs: WORD_MS * i,
+  endMs: WORD_MS * i + 300,
+}));
+const TRANSCRIPT: Transcript = {
+  words,
+  sentences: [0, 10, 20, 30, 40, 50].map((i) => ({ firstWord: i, endWord: i + 10, speaker: 0, startMs: words[i]!.startMs, endMs: words[i + 9]!.endMs })),
+  speakers: ['Obi'],
+  durationMs: 24_000,
+  wordTimes: 'given',
+  sentenceEnds: 'written',
+};
+const candidate = (id: string, firstWord: number): CandidateView =>
+  ({
+    id,
+    rank: firstWord === 0 ? 1 : 2,
+    score: 80,
+    startMs: words[firstWord]!.startMs,
+    endMs: words[firstWord + 19]!.endMs,
+    firstWord,
+    endWord: firstWord + 20,
+    foundFirstWord: firstWord,
+    foundEndWord: firstWord + 20,
+    title: `Part ${id}`,
+    firstLine: 'First.',
+    lastLine: 'Last.',
+    reason: 'A claim',
+    kind: 'claim',
+    state: 'open',
+    origin: 'found',
+    hashtags: [],
+    alternatives: [],
+    signals: ['opening', 'standsAlone', 'substance', 'charge', 'delivery', 'currency'].map((signal) => ({ signal, value: 50, sentence: 'So.', evidence: [] })),
+  }) as unknown as CandidateView;
+const RANKING = {
+  sift: { id: 's1', brief: { partStartMs: 0, partEndMs: null, minMs: 5_000, maxMs: 10_000, roughCount: 2, topics: [], kinds: [], avoid: [] } },
+  chapters: [],
+  ridge: [],
+  strongCount: 1,
+  limits: [],
+  keyPhrases: [],
+  weights: [0.2, 0.2, 0.2, 0.2, 0.1, 0.1],
+  candidates: [candidate('a', 0), candidate('b', 30)],
+} as unknown as RankingView;
+const RECORDING = {
+  id: 'r1',
+  clientId: 'c1',
+  title: 'On the slipway',
+  durationMs: 24_000,
+  sound: {},
+  transcript: { speakers: ['Obi'] },
+} as unknown as RecordingView;
+
+describe('while the sound plays', () => {
+  onScreens();
+  let frames: FrameRequestCallback[] = [];
+  const frame = (): void => {
+    const due = frames;
+    frames = [];
+    act(() => due.forEach((run) => run(0)));
+  };
+  beforeEach(() => {
+    frames = [];
+    vi.stubGlobal('requestAnimationFrame', (run: FrameRequestCallback) => frames.push(run));
+    vi.stubGlobal('cancelAnimationFrame', () => undefined);
+    vi.spyOn(HTMLMediaElement.prototype, 'load').mockImplementation(() => undefined);
+    vi.spyOn(HTMLMediaElement.prototype, 'pause').mockImplementation(() => undefined);
+    vi.spyOn(HTMLMediaElement.prototype, 'play').mockImplementation(function (this: HTMLMediaElement) {
+      this.dispatchEvent(new Event('play'));
+      return Promise.resolve();
+    });
+  });
+  it('a frame draws the playhead, a word draws the transcript, and nothing draws the bench', async () => {
+    const { user } = show(<Bench recording={RECORDING} client={undefined} siftId="s1" />, {
+      'api/sifts/s1/ranking': RANKING,
+      'api/recordings/r1/transcript': packTranscript(TRANSCRIPT),
+    });
+    await screen.findByLabelText('The recording from start to end');
+    for (let i = 0; i < 6; i += 1) frame(); // what follows a choice is drawn
+    const audio = document.querySelector<HTMLAudioElement>('[data-testid="player"]')!;
+    let atMs = 0;
+    Object.defineProperty(audio, 'currentTime', { get: () => atMs / 1_000, set: () => undefined });
+    await user.keyboard(' ');
+    frame();
+    commits.clear();
+    for (let i = 0; i < FRAMES; i += 1) {
+      atMs += 1_000 / 60;
+      frame();
+    }
+    const wordsHeard = Math.floor(atMs / WORD_MS);
+    expect(commits.get('Seam')).toBe(FRAMES);
+    expect(commits.get('TranscriptPane')).toBe(wordsHeard);
+    expect([commits.get('Ranking'), commits.get('SidePane')]).toEqual([undefined, undefined]);
+  });
+});
