@@ -71,6 +71,7 @@ it('a sift listens to the sound once, says what it heard, and the next one knows
   );
   const first = await sifted(body.id);
   expect(first.limits).not.toContain('no-sound');
+  expect(first.candidates.length).toBeGreaterThan(0);
   for (const one of first.candidates) expect(delivery(one).sentence).toMatch(/the voice moves over [\d.]+ semitones.*; judged by sound/);
   // The tone swings by 0.4 of an octave, which is a deviation of 0.4 × 12 / √2 = 3.4 semitones; before, it does not move.
   const moves = (one: Ranked['candidates'][number]): number => Number(/over ([\d.]+) semitones/.exec(delivery(one).sentence)![1]);

@@ -49,12 +49,14 @@ describe('laying out', () => {
     expect(body.placements.length).toBeGreaterThan(4);
     expect(body.placements.length + body.unplaced.length).toBe(shorts.length * channels.length);
     for (const one of body.placements) expect(one.why).toMatch(/is a window of weight/);
+    expect(body.unplaced.length).toBeGreaterThan(0);
     for (const one of body.unplaced) expect(one.detail).toMatch(/\.$/);
     expect(await posts()).toBe(0);
   });
   it('keeps a wall time over the change of clocks', async () => {
-    const { body } = await propose();
+    const { body } = await propose({ fromDate: '2055-03-26' });
     const first = body.placements.filter((one: { channelId: string }) => one.channelId === channels[0]);
+    expect([...new Set(first.map((one: { at: string }) => one.at.slice(11, 16)))]).toEqual(['07:30', '06:30']); // in UTC, before and after
     for (const one of first) expect(wallTimeAt('Europe/Dublin', Date.parse(one.at))).toEqual({ date: one.date, minute: 450 });
   });
   it('is accepted whole, or not at all', async () => {
@@ -76,6 +78,7 @@ describe('laying out', () => {
       .sort((a: { at: string }, b: { at: string }) => a.at.localeCompare(b.at));
     for (const channelId of channels) {
       const row = mine.filter((post: { channelId: string }) => post.channelId === channelId);
+      expect(row.length).toBeGreaterThan(1);
       row.forEach((post: { recordingId: string }, i: number) => {
         if (i > 0) expect(post.recordingId).not.toBe(row[i - 1].recordingId);
       });

@@ -147,9 +147,9 @@ function Cell({ channelId, date, under, takes, refusal, onDropAt, children }: Ce
       className={clsx(
         'relative h-[66px] border border-rule p-[5px] align-top',
         takes === true && 'bg-tint',
-        takes === false && 'opacity-50',
+        takes === false && 'hatched',
         here && 'outline-2 -outline-offset-2',
-        here && (takes === false ? 'outline-madder opacity-100' : 'outline-verdigris'),
+        here && (takes === false ? 'outline-madder' : 'outline-verdigris'),
       )}
     >
       {children}

@@ -111,7 +111,8 @@ describe('reasons', () => {
   });
   it('dim the others while one signal is lit', () => {
     store.dispatch(signalLit('charge'));
-    expect(html(reasons()).match(/opacity-60/g)).toHaveLength(5);
+    const dimmed = [...html(reasons()).matchAll(/data-testid="signal-(\w+)" data-dimmed="(\w+)"/g)].map(([, signal, is]) => [signal, is === 'true']);
+    expect(dimmed).toEqual(SIGNALS.map((signal) => [signal, signal !== 'charge']));
   });
   it.each([
     ['open', 'Keep', 'Drop', true],

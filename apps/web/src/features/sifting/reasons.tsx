@@ -152,21 +152,23 @@ function SignalRow({
   const dispatch = useAppDispatch();
   const look = SIGNAL_LOOK[signal.signal];
   const starts = signal.evidence.filter((_, i) => i % 2 === 0).slice(0, 3);
+  const dimmed = lit !== null && lit !== signal.signal;
   return (
     <div
-      className={clsx('grid grid-cols-[88px_1fr_30px] items-center gap-x-[6px] gap-y-[3px]', lit !== null && lit !== signal.signal && 'opacity-60')}
+      className={clsx('grid grid-cols-[88px_1fr_30px] items-center gap-x-[6px] gap-y-[3px]', dimmed && 'text-soft')}
       title={`${SIGNAL_HINTS[signal.signal]}. Counts ${Math.round(counts * 100)} of 100 in the score.`}
       onMouseEnter={() => dispatch(signalLit(signal.signal))}
       onMouseLeave={() => dispatch(signalLit(null))}
       onFocus={() => dispatch(signalLit(signal.signal))}
       onBlur={() => dispatch(signalLit(null))}
       data-testid={`signal-${signal.signal}`}
+      data-dimmed={dimmed}
     >
       <span tabIndex={0} className="rounded-sm">
         {look.name}
       </span>
       <span className="h-[6px] bg-faint" aria-hidden="true">
-        <span className="block h-full" style={{ width: `${signal.value}%`, background: look.colour }} />
+        <span className={clsx('block h-full', dimmed && 'opacity-40')} style={{ width: `${signal.value}%`, background: look.colour }} />
       </span>
       <span className="time text-right" aria-label={`${look.name} ${signal.value} of 100`}>
         {signal.value}
