@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { mkdir, readdir, utimes, writeFile } from 'node:fs/promises';
-import { request } from 'node:http';
+import { request, type Server } from 'node:http';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -81,6 +81,11 @@ describe('what is brought in', () => {
     });
     expect(answer).toEqual({ status: 413, detail: expect.stringContaining('over 64 MB') });
     expect(sent).toBeLessThan(150);
+  });
+  it('may take as long as it likes, as long as something comes', () => {
+    const server = world.app.getHttpServer() as Server;
+    expect(server.requestTimeout).toBe(0);
+    expect(server.timeout).toBeGreaterThanOrEqual(60_000);
   });
   it('twice of a kind, or as something else, is refused; nothing is dropped in silence', async () => {
     const twice = new FormData();

@@ -70,8 +70,8 @@ export class ProblemFilter implements ExceptionFilter {
       return;
     }
     if (!request.complete) {
-      // Whoever still sends is told and cut off; reading on would take what was refused.
-      response.setHeader('Connection', 'close');
+      // Whoever still sends is told and, a little later, cut off; reading on would take what was refused. No `Connection: close`:
+      // Node would end the line at once, and what was not read makes the system reset it before the answer is there.
       response.on('finish', () => setTimeout(() => request.destroy(), LINGER_MS).unref());
     }
     response
@@ -95,7 +95,7 @@ export class ProblemFilter implements ExceptionFilter {
 }
 
 /** Time for an answer to arrive before the line is cut. */
-const LINGER_MS = 500;
+const LINGER_MS = 1_000;
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'Not a valid request',

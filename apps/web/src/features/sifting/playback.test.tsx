@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { packTranscript, type Transcript } from '@sift-reel/core';
-import { act, screen } from '@testing-library/react';
+import { act, fireEvent, screen } from '@testing-library/react';
 import type { ComponentType } from 'react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CandidateView, RankingView, RecordingView } from '../../app/api.js';
@@ -81,7 +81,7 @@ const RECORDING = {
   transcript: { speakers: ['Obi'] },
 } as unknown as RecordingView;
 
-describe('while the sound plays', () => {
+describe('on the bench', () => {
   onScreens();
   let frames: FrameRequestCallback[] = [];
   const frame = (): void => {
@@ -94,32 +94,64 @@ describe('while the sound plays', () => {
     vi.stubGlobal('requestAnimationFrame', (run: FrameRequestCallback) => frames.push(run));
     vi.stubGlobal('cancelAnimationFrame', () => undefined);
     vi.spyOn(HTMLMediaElement.prototype, 'load').mockImplementation(() => undefined);
-    vi.spyOn(HTMLMediaElement.prototype, 'pause').mockImplementation(() => undefined);
+    vi.spyOn(HTMLMediaElement.prototype, 'pause').mockImplementation(function (this: HTMLMediaElement) {
+      this.dispatchEvent(new Event('pause'));
+    });
     vi.spyOn(HTMLMediaElement.prototype, 'play').mockImplementation(function (this: HTMLMediaElement) {
       this.dispatchEvent(new Event('play'));
       return Promise.resolve();
     });
   });
-  it('a frame draws the playhead, a word draws the transcript, and nothing draws the bench', async () => {
-    const { user } = show(<Bench recording={RECORDING} client={undefined} siftId="s1" />, {
+  const bench = async () => {
+    const shown = show(<Bench recording={RECORDING} client={undefined} siftId="s1" />, {
       'api/sifts/s1/ranking': RANKING,
       'api/recordings/r1/transcript': packTranscript(TRANSCRIPT),
     });
     await screen.findByLabelText('The recording from start to end');
     for (let i = 0; i < 6; i += 1) frame(); // what follows a choice is drawn
-    const audio = document.querySelector<HTMLAudioElement>('[data-testid="player"]')!;
-    let atMs = 0;
-    Object.defineProperty(audio, 'currentTime', { get: () => atMs / 1_000, set: () => undefined });
+    const sound = { atMs: 0 };
+    Object.defineProperty(document.querySelector('[data-testid="player"]'), 'currentTime', {
+      get: () => sound.atMs / 1_000,
+      set: (seconds: number) => void (sound.atMs = seconds * 1_000),
+    });
+    return { ...shown, sound };
+  };
+  it('a frame of playback draws the playhead, a word the transcript, and nothing draws the rest', async () => {
+    const { user, sound } = await bench();
     await user.keyboard(' ');
     frame();
     commits.clear();
     for (let i = 0; i < FRAMES; i += 1) {
-      atMs += 1_000 / 60;
+      sound.atMs += 1_000 / 60;
       frame();
     }
-    const wordsHeard = Math.floor(atMs / WORD_MS);
+    const wordsHeard = Math.floor(sound.atMs / WORD_MS);
     expect(commits.get('Seam')).toBe(FRAMES);
     expect(commits.get('TranscriptPane')).toBe(wordsHeard);
     expect([commits.get('Ranking'), commits.get('SidePane')]).toEqual([undefined, undefined]);
+  });
+  it('a candidate plays to its end and not further; after going elsewhere it does not stop there', async () => {
+    const { user, sound } = await bench();
+    const paused = vi.mocked(HTMLMediaElement.prototype.pause);
+    paused.mockClear();
+    await user.keyboard(' ');
+    sound.atMs = RANKING.candidates[0]!.endMs + 5;
+    frame();
+    expect([paused.mock.calls.length, sound.atMs]).toEqual([1, RANKING.candidates[0]!.endMs]);
+    await user.keyboard(' ');
+    vi.spyOn(Element.prototype, 'getBoundingClientRect').mockReturnValue({ left: 0, width: 24_000 } as DOMRect);
+    fireEvent.click(screen.getByTestId('seam'), { clientX: 2_000 });
+    expect(sound.atMs).toBe(2_000);
+    sound.atMs = RANKING.candidates[0]!.endMs + 500;
+    frame();
+    expect(paused.mock.calls.length).toBe(1);
+  });
+  it('an end that was moved there and back again is not written; one that was moved is', async () => {
+    const { user, asked } = await bench();
+    const writes = (): unknown[] => asked.filter(({ method }) => method === 'PUT').map(({ path, body }) => [path, body]);
+    await user.keyboard('][[j');
+    expect(writes()).toEqual([]);
+    await user.keyboard('i]j');
+    await expect.poll(writes).toEqual([['api/candidates/a/span', { firstWord: 1, endWord: 20 }]]);
   });
 });
