@@ -114,7 +114,8 @@ function valuesOf(schema: Schema, document: ApiDocument, depth = 0): fc.Arbitrar
 const DOCUMENTED = [200, 201, 204, 400, 401, 403, 404, 409, 410, 413, 415, 422, 429];
 
 describe('whatever is thrown at a route', () => {
-  it('is answered as the document says, never with a fault', { timeout: 240_000 }, async () => {
+  // Some two thousand calls: a busy machine takes its time, which is not what is asked.
+  it('is answered as the document says, never with a fault', { timeout: 900_000 }, async () => {
     const document = (await world.owner.get('docs.json')).body as ApiDocument;
     const routes = Object.entries(document.paths).flatMap(([path, methods]) =>
       Object.entries(methods).map(([method, operation]) => ({ path: path.replace('/api/', ''), method: method.toUpperCase(), operation })),
@@ -140,8 +141,8 @@ describe('whatever is thrown at a route', () => {
       }
     }
     expect((await world.owner.get('session')).status).toBe(200);
-    await query('DELETE FROM sign_in_counts');
   });
+  afterAll(() => query('DELETE FROM sign_in_counts'));
 });
 
 describe('what is not a value is a field error, with its field', () => {
