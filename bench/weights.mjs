@@ -1,4 +1,4 @@
-// What each part of a signal and each signal weighs, fitted on the marked talks that are for fitting.
+// What each part of a signal weighs, fitted on the marked talks that are for fitting.
 // node bench/weights.mjs           judges by leaving one talk out
 // node bench/weights.mjs --write   fits on all of them and writes packages/core/src/sift/fitted.ts
 import { readFileSync, writeFileSync } from 'node:fs';
@@ -22,10 +22,18 @@ const FORMS = [
 ];
 const read = FORMS.flatMap((form) => set.map(form));
 const vectors = await embedAll(read.map((one) => textsOf(one.transcript)));
+/** What stands out is fitted elsewhere (bench/stand-out.mjs), and knows these talks. */
+function withoutStandOut({ parts: all, values, ...rest }) {
+  const kept = all.flatMap(({ part }, p) => (part === 'stands out' ? [] : [p]));
+  const rows = values.length / all.length;
+  const left = new Float32Array(rows * kept.length);
+  for (let r = 0; r < rows; r += 1) kept.forEach((p, k) => (left[r * kept.length + k] = values[r * all.length + p]));
+  return { parts: kept.map((p) => all[p]), values: left, ...rest };
+}
 // With vectors and by words alone.
 const data = read.flatMap((one, i) =>
   [vectors[i], null].map((sentenceVectors) => {
-    const measured = measureRuns({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors, topicVectors: null });
+    const measured = withoutStandOut(measureRuns({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors, topicVectors: null }));
     return { one, measured, values: measured.values, worth: worthOf(one, measured.spans) };
   }),
 );
@@ -80,28 +88,7 @@ function report(label, judged) {
 
 if (process.argv.includes('--write')) {
   const weights = fitParts(data);
-  const scales = scalesOf(data, surely(weights));
-  const raw = fitSignals(data, weights, scales);
-  const free = 1 - PRIOR.signals.delivery - PRIOR.signals.currency;
-  const total = raw.reduce((sum, weight) => sum + weight, 0);
-  const signals = {
-    ...Object.fromEntries(signalNames.map((name, k) => [name, (free * raw[k]) / total])),
-    delivery: PRIOR.signals.delivery,
-    currency: PRIOR.signals.currency,
-  };
-  // Delivery and Currency stand at 50 here: the talks have no sound, and the brief asks for nothing.
-  const means = data
-    .flatMap((one) =>
-      linear(
-        signalsOf(one, weights, scales).values,
-        signalNames.map((name) => 100 * signals[name]),
-        signalNames.length,
-      ).map((sum) => sum + 50 * (signals.delivery + signals.currency)),
-    )
-    .sort((a, b) => a - b);
-  const score = { ordinary: means[Math.floor(0.5 * (means.length - 1))], rare: means[Math.floor(0.97 * (means.length - 1))] };
   const round = (value) => Number(value.toPrecision(3));
-  signals.charge = 1 - Object.entries(signals).reduce((sum, [name, value]) => sum + (name === 'charge' ? 0 : round(value)), 0);
   const block = (entries) => entries.map(([name, value]) => `    ${/^\w+$/.test(name) ? name : `'${name}'`}: ${round(value)},`).join('\n');
   const text = `// Written by \`npm run bench -- weights --write\` from the talks for fitting in bench/editors. Do not edit.
 
@@ -109,25 +96,8 @@ if (process.argv.includes('--write')) {
 export const PART_WEIGHTS = {
 ${signalNames.map((name) => `  ${name}: {\n${block(parts.flatMap(({ signal, part }, p) => (signal === name ? [[part, weights[p]]] : [])))}\n  },`).join('\n')}
 } as const;
-
-/**
- * Raw measure of an ordinary passage (50) and of a rare one (90): the median and the 97th percentile of all runs of those
- * talks; for the score, of the weighted mean of the signals.
- */
-export const SCALES = {
-${signalNames.map((name, k) => `  ${name}: { ordinary: ${round(scales[k].ordinary)}, rare: ${round(scales[k].rare)} },`).join('\n')}
-  score: { ordinary: ${round(score.ordinary)}, rare: ${round(score.rare)} },
-} as const;
-
-/** How much each signal counts in the score; they sum to 1. Delivery and Currency are not fitted: nothing in the marks tells of them. */
-export const SIGNAL_WEIGHTS = {
-${Object.entries(signals)
-  .map(([name, value]) => `  ${name}: ${round(value)},`)
-  .join('\n')}
-} as const;
 `;
   writeFileSync(join(import.meta.dirname, '..', 'packages', 'core', 'src', 'sift', 'fitted.ts'), text);
-  for (const [name, value] of Object.entries(signals)) row(`weight of ${name}`, value.toFixed(3));
 } else {
   report(
     'set by judgement',

@@ -1,6 +1,6 @@
-// npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, reading-memory, vectors,
-// screen and editors. `roles`, `ends`, `segments`, `weights`, `rough` and `listen` run when named; `--write` makes roles, ends and weights
-// write what they fitted into the core.
+// npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, reading-memory,
+// vectors, screen and editors. `flat`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough` and `listen` run when named;
+// `--write` makes roles, ends, stand-out and weights write what they fitted into the core.
 import { join } from 'node:path';
 import { buildServer } from './lib/build.mjs';
 import { ROOT, runMain, say } from './lib/config.mjs';
@@ -13,8 +13,22 @@ await runMain(async () => {
   await buildServer();
   const flags = process.argv.slice(2).filter((word) => word.startsWith('--'));
   const wanted = process.argv.slice(2).filter((word) => !word.startsWith('--'));
-  for (const name of ['text', 'reading', 'reading-memory', 'vectors', 'screen', 'editors', 'roles', 'ends', 'segments', 'weights', 'rough', 'listen']) {
-    if (wanted.length > 0 ? !wanted.includes(name) : ['roles', 'ends', 'segments', 'weights', 'rough', 'listen'].includes(name)) continue;
+  for (const name of [
+    'text',
+    'reading',
+    'reading-memory',
+    'vectors',
+    'screen',
+    'editors',
+    'roles',
+    'ends',
+    'segments',
+    'stand-out',
+    'weights',
+    'rough',
+    'listen',
+  ]) {
+    if (wanted.length > 0 ? !wanted.includes(name) : ['flat', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen'].includes(name)) continue;
     say(`\n== ${name}`);
     const code = await runShown(process.execPath, [join(ROOT, 'bench', `${name}.mjs`), ...flags], { cwd: ROOT });
     if (code !== 0) process.exitCode = code;

@@ -9,6 +9,25 @@ import { Embedder } from '@sift-reel/embedder';
 const HERE = join(import.meta.dirname, '..', 'editors');
 export const SPLIT = JSON.parse(readFileSync(join(HERE, 'split.json'), 'utf8'));
 
+/** What kind of recording each talk is. */
+export const KINDS = JSON.parse(readFileSync(join(HERE, 'kinds.json'), 'utf8'));
+
+/** The flat talks (bench/editors/flat) as captions with names give them, with their three readings. */
+export function readFlatSet() {
+  const folder = join(HERE, 'flat');
+  const marks = readersIn(join('flat', 'marks'));
+  return readdirSync(join(folder, 'talks'))
+    .sort()
+    .map((file) => {
+      const name = file.slice(0, 2);
+      const path = join(folder, 'talks', file);
+      const talk = readTalk(readFileSync(path, 'utf8'), Number(name));
+      const captions = toCaptions(talk, { punctuation: 'written', cues: 'lines', speakers: 'named' });
+      const { transcript } = readTranscript(new TextEncoder().encode(captions));
+      return { name, file, path, talk, transcript, marks: marks.map((list) => list.filter((mark) => mark.talk === name)), later: [] };
+    });
+}
+
 /** The talks named, each with its transcript as a file would give it, its readers' marks, and a list for each later reader, null where one left the talk out. */
 export function readMarkedSet(names) {
   const marks = readersIn('marks');
@@ -27,6 +46,7 @@ export function readMarkedSet(names) {
     return {
       name,
       file,
+      path: join(HERE, 'talks', file),
       talk,
       transcript,
       marks: marks.map((list) => list.filter((mark) => mark.talk === name)),
@@ -46,14 +66,14 @@ const readersIn = (folder) =>
  */
 export function heardAs(one, { change = (text) => text, put = (marked) => marked, punctuation, cues = 'lines', speakers }) {
   const seed = Number(one.name);
-  const text = readFileSync(join(HERE, 'talks', one.file), 'utf8');
+  const text = readFileSync(one.path, 'utf8');
   const marked = put({ ...one, talk: readTalk(change(text, seed), seed) }, seed);
   return { ...marked, ...readTranscript(new TextEncoder().encode(toCaptions(marked.talk, { punctuation, cues, speakers }))) };
 }
 
 /** Talks one after another as one recording, written, with the marks of all: an hour or so, as producers have it. */
 export function joinTalks(set, seed = 77) {
-  const texts = set.map((one) => readFileSync(join(HERE, 'talks', one.file), 'utf8').trim());
+  const texts = set.map((one) => readFileSync(one.path, 'utf8').trim());
   const talk = readTalk(texts.join('\n\n'), seed);
   let before = 0;
   const moved = set.map((one) => {

@@ -1,5 +1,6 @@
 // What the trainers and judges of packages/fitting and bench/ need of the core's insides; nothing else imports it.
-export { PART_WEIGHTS } from './sift/fitted.js';
+export { weightOf } from './sift/signals/parts.js';
+export { SIGNAL_WEIGHTS } from './sift/stand-out/shares.js';
 export { measureRuns } from './sift/measure.js';
 export { foldedSums } from './sift/prefix-sums.js';
 export { segmentSentences } from './sift/segments.js';
@@ -13,3 +14,8 @@ export { SURFACE_FEATURES, writeSurface } from './sift/roles/surface.js';
 export { HASHES, wordHashes } from './sift/roles/word-hashes.js';
 export type { Role } from './sift/roles/roles.js';
 export type { RoleInput } from './sift/roles/surface.js';
+export { HEARD, heardAround, judgeStandOut, standOutFeatures, weigh } from './sift/stand-out/model.js';
+export { standOutBy } from './sift/stand-out/read-stand-out.js';
+export type { StandOutFeatures, StandOutModel } from './sift/stand-out/model.js';
+export { readRoles } from './sift/roles/read-roles.js';
+export { lexicalVectors } from './sift/lexical-vectors.js';

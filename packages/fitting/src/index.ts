@@ -14,3 +14,5 @@ export { countTransitions, examplesOf, fitRoles } from './roles/fit-roles.js';
 export { asHeard, roughened } from './roles/as-heard.js';
 export { bareText, readingOf, readLabelled } from './roles/labelled.js';
 export { fitPairwise } from './weights/pairwise.js';
+export { fitStandOut } from './stand-out/fit-stand-out.js';
+export { gradesOf, meanOver } from './editors/marks.js';

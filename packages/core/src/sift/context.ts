@@ -9,10 +9,11 @@ import type { Sentence, Word } from '../transcript/types.js';
 import { findOpeningWord, type OpeningWord } from './edges.js';
 import { findTells, type Hit, normaliseWords } from '../text/tells/find-tells.js';
 import { lexicalVectors } from './lexical-vectors.js';
-import { readRoles } from './roles/read-roles.js';
+import { readRoles, VECTOR_DIMENSIONS } from './roles/read-roles.js';
 import { indexHits } from './roles/reading.js';
 import { findDull, roleSums } from './roles/role-sums.js';
 import type { Role } from './roles/roles.js';
+import { readStandOut } from './stand-out/read-stand-out.js';
 import { foldedSums } from './prefix-sums.js';
 import { PRICE, PRICE_BY_WORDS, segmentSentences } from './segments.js';
 import { tabulate } from './tabulate.js';
@@ -59,6 +60,8 @@ export interface SiftContext {
   roleSums(role: Role): Sums;
   /** 0 to 1 for each sentence: how surely nobody should post it (see `DULL_ROLES`). */
   readonly dull: Float64Array;
+  /** How far each sentence stands out from the recording's own ordinary talk: see `judgeStandOut`. */
+  readonly standOut: Float64Array;
   /** Unit vectors of the sentences: the model's where given, else by shared words. */
   readonly vectors: Vectors;
   /** First sentences of the chapters. Computed when first asked for. */
@@ -119,6 +122,13 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     roles,
     roleSums: roleSums(roles, sentences),
     dull: findDull(roles, sentences, hits, hitStarts),
+    standOut: readStandOut({
+      reading,
+      roles,
+      vectors,
+      readsVectors: modelVectors?.dimensions === VECTOR_DIMENSIONS,
+      edges: { start: sentenceOffset === 0, end: brief.partEndMs === null },
+    }),
     vectors,
     chapterStarts: () => (chapterStarts ??= segmentSentences(sentences, foldedSums(vectors), { price: modelVectors === null ? PRICE_BY_WORDS : PRICE })),
   };

@@ -97,25 +97,3 @@ export const PART_WEIGHTS = {
     exclamations: 0.15,
   },
 } as const;
-
-/**
- * Raw measure of an ordinary passage (50) and of a rare one (90): the median and the 97th percentile of all runs of those
- * talks; for the score, of the weighted mean of the signals.
- */
-export const SCALES = {
-  opening: { ordinary: 0.345, rare: 1.02 },
-  standsAlone: { ordinary: -0.852, rare: 0.684 },
-  substance: { ordinary: 1.16, rare: 1.99 },
-  charge: { ordinary: 1.57, rare: 3.11 },
-  score: { ordinary: 48.5, rare: 74.6 },
-} as const;
-
-/** How much each signal counts in the score; they sum to 1. Delivery and Currency are not fitted: nothing in the marks tells of them. */
-export const SIGNAL_WEIGHTS = {
-  opening: 0.109,
-  standsAlone: 0.21,
-  substance: 0.256,
-  charge: 0.285,
-  delivery: 0.05,
-  currency: 0.09,
-} as const;

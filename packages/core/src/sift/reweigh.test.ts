@@ -20,11 +20,7 @@ describe('reweigh', () => {
   it('puts the candidate with the most of a signal first when only that one counts', () => {
     for (let k = 0; k < SIGNALS.length - 1; k += 1) {
       const only = SIGNALS.map((_, i) => (i === k ? 1 : 0));
-      const { ranks } = reweigh(
-        weighable.map((one) => ({ ...one, score: 50 })),
-        FITTED_WEIGHTS,
-        only,
-      );
+      const { ranks } = reweigh(weighable, FITTED_WEIGHTS, only);
       const first = weighable[ranks.indexOf(1)]!;
       expect(ranks).toHaveLength(weighable.length);
       expect(first.values[k]).toBeGreaterThan(40);

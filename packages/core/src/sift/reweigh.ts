@@ -1,4 +1,5 @@
-import { SCALES, SIGNAL_WEIGHTS } from './fitted.js';
+import { SCALES } from './scales.js';
+import { SIGNAL_WEIGHTS } from './stand-out/shares.js';
 import { roundScore, toScale } from './scale.js';
 import { countStrong } from './select.js';
 import { SIGNALS } from './types.js';
@@ -8,7 +9,7 @@ export class WeightsRefusedError extends Error {
   override readonly name = 'WeightsRefusedError';
 }
 
-/** The fitted weights, in the order of the signals. */
+/** The weights as they are shipped, in the order of the signals. */
 export const FITTED_WEIGHTS: readonly number[] = SIGNALS.map((name) => SIGNAL_WEIGHTS[name]);
 
 /**

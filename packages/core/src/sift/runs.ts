@@ -4,9 +4,6 @@ import type { SiftContext } from './context.js';
 import { canClose, canOpen } from './edges.js';
 import type { Run } from './types.js';
 
-/** A sentence as surely dull as this starts nothing and ends nothing. */
-const TOO_DULL = 0.8;
-
 /** The span of a run with its air, inside the part. */
 export function cutSpan(context: SiftContext, run: Run): Span {
   return { startMs: context.cutStartsMs[run.first]!, endMs: context.cutEndsMs[run.end - 1]! };
@@ -16,8 +13,8 @@ export function cutSpan(context: SiftContext, run: Run): Span {
 export function* candidateRuns(context: SiftContext): Generator<Run> {
   const { sentences, brief, cutStartsMs, cutEndsMs } = context;
   const avoided = avoidedSentences(context);
-  const opens = sentences.map((_, s) => canOpen(context, s) && context.dull[s]! < TOO_DULL && !avoided[s]);
-  const closes = sentences.map((_, s) => canClose(context, s) && context.dull[s]! < TOO_DULL);
+  const opens = sentences.map((_, s) => canOpen(context, s) && !avoided[s]);
+  const closes = sentences.map((_, s) => canClose(context, s));
   for (let first = 0; first < sentences.length; first += 1) {
     if (!opens[first]) continue;
     for (let end = first + 1; end <= sentences.length && !avoided[end - 1]; end += 1) {

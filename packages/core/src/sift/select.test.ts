@@ -67,7 +67,10 @@ describe('worth in the set', () => {
     expect(worthInSet(90, 20_000)).toBeGreaterThan(worthInSet(89, 20_000));
     expect(worthInSet(90, 80_000)).toBeGreaterThan(1.2 * worthInSet(90, 40_000));
     expect(worthInSet(90, 80_000)).toBeLessThan(1.5 * worthInSet(90, 40_000));
-    expect(worthInSet(5, 60_000)).toBe(0);
+    // However low a score, it is worth more than nothing, and less than anything above the floor.
+    expect(worthInSet(5, 60_000)).toBeGreaterThan(0);
+    expect(worthInSet(5, 60_000)).toBeLessThan(worthInSet(20, 15_000));
+    expect(worthInSet(5, 60_000)).toBeGreaterThan(worthInSet(4, 60_000));
   });
 });
 
@@ -78,7 +81,7 @@ describe('a short cut', () => {
     expect(worthInSet(90, 25_000)).toBeGreaterThan(1.2 * worthInSet(90, 21_000));
     // Beyond that, and below, only the root of the length counts.
     expect(perLength(60_000)).toBeLessThan(perLength(30_000));
-    expect(worthInSet(90, 15_000) / worthInSet(90, 20_000)).toBeCloseTo(0.75 ** 0.35, 6);
+    expect(worthInSet(90, 15_000) / worthInSet(90, 20_000)).toBeCloseTo(0.75 ** 0.5, 6);
   });
 });
 

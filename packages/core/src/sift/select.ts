@@ -15,7 +15,7 @@ export function worthOf(score: number): number {
 }
 
 /** 0 would make two halves of a story worth twice the whole, 1 would make half a clip worth half: see bench/editors.mjs, *edges*. */
-const LENGTH_COUNTS = 0.35;
+const LENGTH_COUNTS = 0.5;
 
 /**
  * A cut of `SHORT_MS` and less has seldom room for what leads up to its point: it counts for this share, one of `FULL_MS` and
@@ -25,10 +25,15 @@ const SHORT_COUNTS = 0.6;
 const SHORT_MS = 22_000;
 const FULL_MS = 28_000;
 
+/** Far below what any score above the floor is worth. */
+const SOMETHING = 1e-9;
+
 /** Worth of a candidate in the choice: by its score, and by a root of its length; short ones count for less. */
 export function worthInSet(score: number, lengthMs: number): number {
+  // However low the score, something is better than nothing, and more of it covers more: so the ranking holds all of the talk.
+  const something = SOMETHING * (lengthMs / 60_000) * (1 + score);
   const full = Math.min(1, Math.max(0, (lengthMs - SHORT_MS) / (FULL_MS - SHORT_MS)));
-  return worthOf(score) * lengthMs ** LENGTH_COUNTS * (SHORT_COUNTS + (1 - SHORT_COUNTS) * full);
+  return worthOf(score) * lengthMs ** LENGTH_COUNTS * (SHORT_COUNTS + (1 - SHORT_COUNTS) * full) + something;
 }
 
 /**

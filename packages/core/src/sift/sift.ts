@@ -3,6 +3,7 @@ import { proposeHashtags } from '../copy/hashtags.js';
 import { indexPhrases, type PhraseStatistics, phraseStatistics } from '../copy/phrases.js';
 import { recordingPhrases } from '../copy/recording-phrases.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
+import { coverRest } from './cover-rest.js';
 import { chapterTitle } from './chapter-title.js';
 import { buildContext, type SiftContext } from './context.js';
 import { openingWord } from './edges.js';
@@ -56,7 +57,7 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
   const { value: standsAlone } = signals.find(({ name }) => name === 'standsAlone')!;
   const best = joinHalves(context, chooseBestSet(runs, context.sentences.length, worth), runs, standsAlone);
   const byScore = best.sort((a, b) => b.score - a.score || a.first - b.first);
-  const chosen = withAlternatives(context, byScore.slice(0, MOST_CANDIDATES), runs);
+  const chosen = coverRest(withAlternatives(context, byScore.slice(0, MOST_CANDIDATES), runs), runs, context.sentences.length).slice(0, MOST_CANDIDATES);
   yield { stage: 'explaining', fraction: 0.9 };
   const statistics = {
     ...phraseStatistics(context.texts, context.tags, context.stems),

@@ -83,7 +83,7 @@ describe('signals: more of what earns them is worth more, and its words are the 
     const strong = judge('opening', ['What if I told you the answer costs forty pence?', ...FLAT]);
     const slow = judge('opening', ['We went along there for a while and looked about.', ...FLAT]);
     const hanging = judge('opening', ['It was more or less like that.', ...FLAT]);
-    expect(strong.value).toBeGreaterThan(slow.value + 30);
+    expect(strong.value).toBeGreaterThan(slow.value + 20);
     expect(slow.value).toBeGreaterThan(hanging.value);
     expect(strong.sentence).toMatch(/asks a question/i);
     expect(hanging.sentence).toContain('leans on what came before');
@@ -103,7 +103,7 @@ describe('signals: more of what earns them is worth more, and its words are the 
     ];
     const context = contextOf(lines);
     const signal = buildSignals(context)[1]!;
-    expect(signal.value({ first: 0, end: 3 })).toBeGreaterThan(signal.value({ first: 1, end: 3 }) + 12);
+    expect(signal.value({ first: 0, end: 3 })).toBeGreaterThan(signal.value({ first: 1, end: 3 }) + 5);
     expect(signal.explain({ first: 1, end: 3 }).sentence).toContain('left outside');
     expect(signal.explain({ first: 0, end: 3 }).sentence).toContain('Keeps the question with its answer');
   });

@@ -18,7 +18,7 @@ export interface ChosenRun extends ScoredRun {
   readonly alternatives: readonly AlternativeRun[];
 }
 
-interface AlternativeRun extends ScoredRun {
+export interface AlternativeRun extends ScoredRun {
   /** `other-cut` shares words with the better one; `said-again` says the same elsewhere. */
   readonly why: 'other-cut' | 'said-again';
 }

@@ -5,7 +5,8 @@ import { smoothRoles } from './smooth.js';
 import type { RoleInput } from './surface.js';
 import { ROLE_WEIGHTS } from './weights.js';
 
-const VECTOR_DIMENSIONS = 512;
+/** Of the shipped embedder; other vectors are read for likeness alone. */
+export const VECTOR_DIMENSIONS = 512;
 const models = new Map<number, RoleModel>();
 let transitions: Float32Array | undefined;
 

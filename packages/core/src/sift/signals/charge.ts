@@ -1,11 +1,11 @@
 import type { SiftContext } from '../context.js';
 import { hitsWithin } from '../counted-hits.js';
-import { SCALES } from '../fitted.js';
+import { SCALES } from '../scales.js';
 import type { Role } from '../roles/roles.js';
 import { SAYING_WORDS } from '../../text/lists/roles.js';
 import { listed, toScale } from '../scale.js';
 import type { Tell } from '../../text/lists/tells.js';
-import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf } from './parts.js';
+import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf, standOutPart } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
 
 const ROLE_NAMES = {
@@ -23,6 +23,7 @@ const TELLS: readonly Tell[] = ['feeling', 'laugh', 'opinion', 'surprise'];
 /** Parts of Charge: shares of feeling, jokes, turns, complaints and scenes, strong words, and people speaking for themselves. */
 export function chargeParts(context: SiftContext): Part[] {
   return [
+    standOutPart(context),
     ...ROLES_OF_CHARGE.map((role) => rolePart(context, role)),
     rolePart(context, 'plain'),
     ...TELLS.map((tell) => tellPart(context, tell)),

@@ -82,7 +82,8 @@ describe('ends', () => {
       ['Ann', 'We went out there on a Friday with the big pump.'],
       ['Ann', 'It was dark.'],
     ]);
-    const standsAlone = buildSignals(context)[1]!;
+    // Of ends alone: four sentences have no ground from which one could stand out.
+    const standsAlone = buildSignals({ ...context, standOut: new Float64Array(context.sentences.length) })[1]!;
     expect(standsAlone.explain({ first: 1, end: 4 }).sentence).toContain('Begins inside a quotation');
     expect(standsAlone.explain({ first: 0, end: 1 }).sentence).toContain('ends inside a quotation');
     expect(standsAlone.explain({ first: 0, end: 4 }).sentence).not.toContain('quotation');

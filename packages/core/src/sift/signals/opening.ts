@@ -2,13 +2,13 @@ import type { SiftContext } from '../context.js';
 import { hitsWithin } from '../counted-hits.js';
 import { openingWord, type OpeningWord } from '../edges.js';
 import type { Hit } from '../../text/tells/find-tells.js';
-import { SCALES } from '../fitted.js';
+import { SCALES } from '../scales.js';
 import type { Role } from '../roles/roles.js';
 import { listed, toScale } from '../scale.js';
 import { tabulate } from '../tabulate.js';
 import type { Tell } from '../../text/lists/tells.js';
 import type { Run } from '../types.js';
-import { firstPart, type Part, rawOf, roleIn, weightOf } from './parts.js';
+import { firstPart, type Part, rawOf, roleIn, weightOf, firstStandOutPart } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
 import type { WordRange } from '../../transcript/types.js';
 import { SWEEPING } from '../../text/lists/edges.js';
@@ -63,6 +63,7 @@ export function openingParts(context: SiftContext): Part[] {
   const start = (first: number): OpeningWord => openingWord(context, first);
   const atFirst = (name: string, value: (first: number) => number): Part => firstPart(context, name, value);
   return [
+    firstStandOutPart(context),
     ...ROLES_OF_OPENING.map((role) => atFirst(role, (first) => heardFirst(context, first, role))),
     ...TELLS.map((tell) =>
       atFirst(`${tell} words`, (first) => {

@@ -1,6 +1,7 @@
 import type { SiftContext } from '../context.js';
 import { Sums } from '../sums.js';
 import { PART_WEIGHTS } from '../fitted.js';
+import { STAND_OUT_SHARES } from '../stand-out/shares.js';
 import { tabulate } from '../tabulate.js';
 import { type Role, roleAt, ROLES } from '../roles/roles.js';
 import type { Tell } from '../../text/lists/tells.js';
@@ -9,14 +10,16 @@ import type { WordRange } from '../../transcript/types.js';
 
 /**
  * One measured part of a signal. What one unit of it weighs in the signal's raw measure is data: see `PART_WEIGHTS`.
- * A part that depends on one sentence of the run, or is a rate of something summed over its sentences, says so by `of`:
+ * A part that depends on one sentence of the run, or is a rate or a mean of something over its sentences, says so by `of`:
  * all such parts of a signal are then weighed together, once for a recording instead of once for every run.
  */
 export interface Part {
   readonly name: string;
   value(run: Run): number;
-  readonly of?: { readonly form: 'first' | 'last' | 'rate'; readonly perSentence: Float64Array };
+  readonly of?: { readonly form: 'first' | 'last' | 'rate' | 'mean'; readonly perSentence: Float64Array };
 }
+
+const STANDS_OUT = 'stands out';
 
 /** A part read off the first sentence of a run. */
 export function firstPart(context: SiftContext, name: string, value: (first: number) => number): Part {
@@ -42,6 +45,26 @@ export type MeasuredSignal = keyof typeof PART_WEIGHTS;
 /** Share of the words of a run that are in sentences of a role, 0 to 1. */
 export function rolePart(context: SiftContext, role: Role): Part {
   return ratePart(context, role, context.roleSums(role).values());
+}
+
+/** How far a run stands out from the recording's own ordinary talk: ten times the mean over its time, so that 1 is much. */
+export function standOutPart(context: SiftContext): Part {
+  const perSentence = context.standOut.map((value) => 10 * value);
+  const mean = meanOf(context, perSentence);
+  return { name: STANDS_OUT, value: mean, of: { form: 'mean', perSentence } };
+}
+
+/** The same of the first sentence of a run. */
+export function firstStandOutPart(context: SiftContext): Part {
+  return firstPart(context, STANDS_OUT, (first) => 10 * context.standOut[first]!);
+}
+
+/** The mean of something over the time of a run. */
+function meanOf(context: SiftContext, perSentence: Float64Array): (run: Run) => number {
+  const times = context.sentences.map(({ startMs, endMs }) => endMs - startMs);
+  const sums = new Sums(times.map((time, s) => perSentence[s]! * time));
+  const time = new Sums(times);
+  return (run) => sums.sum(run) / time.sum(run);
 }
 
 /** Hits of a tell for every ten words of a run. */
@@ -76,6 +99,7 @@ export function rawOf(context: SiftContext, signal: MeasuredSignal, parts: reado
     first: new Float64Array(context.sentences.length),
     last: new Float64Array(context.sentences.length),
     rate: new Float64Array(context.sentences.length),
+    mean: new Float64Array(context.sentences.length),
   };
   const others: { weight: number; part: Part }[] = [];
   for (const part of parts) {
@@ -89,17 +113,18 @@ export function rawOf(context: SiftContext, signal: MeasuredSignal, parts: reado
   }
   const { first, last } = weighed;
   const rate = new Sums(weighed.rate);
+  const mean = meanOf(context, weighed.mean);
   const raw = (run: Run): number => {
-    let sum = first[run.first]! + last[run.end - 1]! + rate.sum(run) / (context.wordCounts.sum(run) + context.graceWords);
+    let sum = first[run.first]! + last[run.end - 1]! + rate.sum(run) / (context.wordCounts.sum(run) + context.graceWords) + mean(run);
     for (let p = 0; p < others.length; p += 1) sum += others[p]!.weight * others[p]!.part.value(run);
     return sum;
   };
-  const perWord = (s: number): number => weighed.rate[s]! / Math.max(1, context.sentences[s]!.endWord - context.sentences[s]!.firstWord);
+  const perWord = (s: number): number => weighed.rate[s]! / Math.max(1, context.sentences[s]!.endWord - context.sentences[s]!.firstWord) + weighed.mean[s]!;
   return Object.assign(raw, { perWord });
 }
 
 export function weightOf(signal: MeasuredSignal, part: string): number {
-  return (PART_WEIGHTS[signal] as Readonly<Record<string, number>>)[part] ?? 0;
+  return part === STANDS_OUT ? STAND_OUT_SHARES[signal] : ((PART_WEIGHTS[signal] as Readonly<Record<string, number>>)[part] ?? 0);
 }
 
 /** Taking out a sentence that is hardly richer than the rest would change nothing. */

@@ -2,12 +2,12 @@ import type { SiftContext } from '../context.js';
 import { hitsWithin } from '../counted-hits.js';
 import { Sums } from '../sums.js';
 import { canClose, openingWord } from '../edges.js';
-import { SCALES } from '../fitted.js';
+import { SCALES } from '../scales.js';
 import { toScale } from '../scale.js';
 import { ANAPHORA } from '../../text/lists/tells.js';
 import type { Run } from '../types.js';
 import { answersOutside, type EndPart, endParts, type EndReading, goesOn, readEnds, startParts } from './ends.js';
-import { firstPart, lastPart, type Part, rawOf, weightOf, wordsOf } from './parts.js';
+import { firstPart, lastPart, type Part, rawOf, weightOf, wordsOf, standOutPart } from './parts.js';
 import { quote, type Signal } from './signal.js';
 import type { WordRange } from '../../transcript/types.js';
 
@@ -18,6 +18,7 @@ export function standsAloneParts(context: SiftContext, ends = readEnds(context))
   const dull = new Sums(sentences.map(({ firstWord, endWord }, s) => context.dull[s]! * (endWord - firstWord)));
   const last = sentences.length - 1;
   return [
+    standOutPart(context),
     ...startParts(context, ends).map(({ name, value }) => firstPart(context, name, (s) => value(s, s > 0 ? s - 1 : null))),
     { name: 'question inside', value: (run) => (asksInside(run, ends) ? 1 : 0) },
     { name: 'points back', value: (run) => Math.min(3, backward.sum(run)) },

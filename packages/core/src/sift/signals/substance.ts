@@ -1,10 +1,10 @@
 import type { SiftContext } from '../context.js';
 import { hitsWithin } from '../counted-hits.js';
-import { SCALES } from '../fitted.js';
+import { SCALES } from '../scales.js';
 import type { Role } from '../roles/roles.js';
 import { type FigureKind, figureKind } from '../said.js';
 import { counted, listed, toScale } from '../scale.js';
-import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf } from './parts.js';
+import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, standOutPart, tellPart, wordsOf } from './parts.js';
 import { differentHits, quote, type Signal, tidyEvidence } from './signal.js';
 import type { WordRange } from '../../transcript/types.js';
 
@@ -24,6 +24,7 @@ const ROLES_OF_SUBSTANCE = Object.keys(ROLE_NAMES) as (keyof typeof ROLE_NAMES)[
 /** Parts of Substance: shares of verdicts, advice, facts and reasons, with figures, causes and naming words. */
 export function substanceParts(context: SiftContext): Part[] {
   return [
+    standOutPart(context),
     ...ROLES_OF_SUBSTANCE.map((role) => rolePart(context, role)),
     rolePart(context, 'plain'),
     tellPart(context, 'figure'),

@@ -1,0 +1,37 @@
+// Marked talks as examples of what stands out, and a model fitted on some.
+import { ROLES } from '@sift-reel/core';
+import { lexicalVectors, readForRoles, readRoles, standOutFeatures, SURFACE_FEATURES } from '@sift-reel/core/fitting';
+import { fitStandOut, gradesOf, meanOver } from '@sift-reel/fitting';
+
+/** What a weight costs, chosen by leaving kinds of talk out. */
+const PRICES = {
+  withVectors: { vector: 30, role: 100, surface: 100, place: 30, word: 8 },
+  wordsAlone: { vector: 1, role: 100, surface: 100, place: 30, word: 8 },
+};
+/** Seconds that count as one sentence. */
+const SENTENCE = 5;
+
+/** @param share how much the talk counts, when it is given in several forms */
+export function standOutExample(one, sentenceVectors, share = 1) {
+  const { words, sentences } = one.transcript;
+  const reading = readForRoles(words, sentences);
+  const roles = readRoles(reading, sentenceVectors);
+  const vectors = sentenceVectors ?? lexicalVectors(sentences, reading.texts);
+  const grades = one.marks.map((list) => gradesOf(one.talk, list));
+  const worth = Float64Array.from(
+    sentences,
+    ({ startMs, endMs }) => grades.reduce((sum, list) => sum + meanOver(one.talk, list, startMs, endMs), 0) / (5 * grades.length),
+  );
+  const seconds = Float64Array.from(sentences, ({ startMs, endMs }) => (endMs - startMs) / 1_000);
+  return {
+    features: standOutFeatures({ reading, roles, vectors, readsVectors: sentenceVectors !== null, edges: { start: true, end: true } }),
+    worth,
+    seconds,
+    counts: seconds.map((length) => (share * length) / SENTENCE),
+  };
+}
+
+export function fitOn(examples, withVectors) {
+  const shape = { vectors: withVectors ? 512 : 0, roles: ROLES.length, surface: SURFACE_FEATURES.length };
+  return fitStandOut(examples, shape, PRICES[withVectors ? 'withVectors' : 'wordsAlone']);
+}
