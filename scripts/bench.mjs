@@ -20,6 +20,7 @@ await runMain(async () => {
     'vectors',
     'screen',
     'editors',
+    'flat',
     'roles',
     'ends',
     'segments',
