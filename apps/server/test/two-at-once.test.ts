@@ -37,6 +37,17 @@ describe('many at the same moment', () => {
     expect(refused).toMatchObject({ code: 'stale', current: { id: post.id, version: post.version + 1 } });
     expect((await query('SELECT count(*)::int AS n FROM posts WHERE short_id = $1', [shorts[0]]))[0]).toEqual({ n: 1 });
   });
+  it('make candidates of their own: each gets a rank of its own, behind those that are there', async () => {
+    const before = (await query('SELECT max(rank)::int AS most FROM candidates WHERE sift_id = $1', [seeded.siftId]))[0]!['most'] as number;
+    const answers = await Promise.all(
+      Array.from({ length: 8 }, (_, i) => world.owner.post(`sifts/${seeded.siftId}/candidates`, { firstWord: i, endWord: i + 20 })),
+    );
+    expect(statuses(answers)).toEqual(Array<number>(8).fill(201));
+    const ranks = (await query('SELECT rank::int AS rank FROM candidates WHERE sift_id = $1 AND rank > $2 ORDER BY rank', [seeded.siftId, before])).map(
+      (row) => row['rank'],
+    );
+    expect(ranks).toEqual(Array.from({ length: 8 }, (_, i) => before + 1 + i));
+  });
   it('write while others only look: whoever looks does not wait for the writers', async () => {
     const rename = (i: number) => world.owner.put(`recordings/${seeded.recordingId}`, { title: `T${i}`, version: 1 });
     const writing = Promise.all(Array.from({ length: 60 }, (_, i) => rename(i)));

@@ -3,8 +3,9 @@ import { mkdir, readdir, utimes, writeFile } from 'node:fs/promises';
 import { request, type Server } from 'node:http';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { MediaStore } from '../dist/media/media-store.service.js';
+import { RecordingsService } from '../dist/recordings/recordings.service.js';
 import { approveShorts, seedRanking } from './seed.js';
 import { filesForm, query, talk, World } from './world.js';
 
@@ -86,6 +87,13 @@ describe('what is brought in', () => {
     const server = world.app.getHttpServer() as Server;
     expect(server.requestTimeout).toBe(0);
     expect(server.timeout).toBeGreaterThanOrEqual(60_000);
+  });
+  it('a sound that a row names stays, whatever fails once the rows stand', async () => {
+    const read = vi.spyOn(world.app.get(RecordingsService), 'read').mockRejectedValueOnce(new Error('the line went'));
+    expect((await bringIn({ sound: ['stays.wav', wav(2)] })).status).toBe(500);
+    read.mockRestore();
+    const [row] = await query("SELECT sound_file FROM recordings WHERE sound_name = 'stays.wav'");
+    expect(await readdir(mediaDir)).toContain(row!['sound_file']);
   });
   it('twice of a kind, or as something else, is refused; nothing is dropped in silence', async () => {
     const twice = new FormData();
