@@ -10,32 +10,43 @@ import type { AlternativeRun, ChosenRun } from './variety.js';
  * @returns by falling score
  */
 export function coverRest(chosen: readonly ChosenRun[], all: RunTable, sentences: number): ChosenRun[] {
-  const bare = uncovered(chosen, sentences);
+  const held = new Uint8Array(sentences);
+  const owners = new Int32Array(sentences).fill(-1);
+  chosen.forEach((one, i) => {
+    for (const run of [one, ...one.alternatives]) held.fill(1, run.first, run.end);
+    owners.fill(i, one.first, one.end);
+  });
+  const bare = nextBare(held);
   const best = bestRowFor(bare, all, sentences);
-  const more: AlternativeRun[][] = chosen.map(() => []);
+  const more = new Map<number, AlternativeRun[]>();
   const alone: ChosenRun[] = [];
   for (let s = bare[0]!; s < sentences; s = bare[s + 1]!) {
     const row = best[s]!;
-    if (row < 0) continue;
+    if (row < 0 || held[s] === 1) continue;
     const run = all.at(row);
-    if ([...more.flat(), ...alone].some((other) => other.first <= s && s < other.end)) continue;
-    const owner = chosen.reduce((most, other, i) => (common(other, run) > (most < 0 ? 0 : common(chosen[most]!, run)) ? i : most), -1);
+    held.fill(1, run.first, run.end);
+    const owner = ownerOf(run, owners);
     if (owner < 0) alone.push({ ...run, alternatives: [] });
-    else more[owner]!.push({ ...run, why: 'other-cut' });
+    else more.set(owner, [...(more.get(owner) ?? []), { ...run, why: 'other-cut' }]);
   }
-  return [...chosen.map((one, i) => ({ ...one, alternatives: [...one.alternatives, ...more[i]!] })), ...alone].sort(
+  return [...chosen.map((one, i) => ({ ...one, alternatives: [...one.alternatives, ...(more.get(i) ?? [])] })), ...alone].sort(
     (a, b) => b.score - a.score || a.first - b.first,
   );
 }
 
-const common = (a: Run, b: Run): number => Math.min(a.end, b.end) - Math.max(a.first, b.first);
+/** The chosen run that holds most sentences of a run, the first of equals; -1 where none holds any. */
+function ownerOf(run: Run, owners: Int32Array): number {
+  const shared = new Map<number, number>();
+  for (let s = run.first; s < run.end; s += 1) if (owners[s]! >= 0) shared.set(owners[s]!, (shared.get(owners[s]!) ?? 0) + 1);
+  let owner = -1;
+  for (const [one, n] of shared) if (owner < 0 || n > shared.get(owner)!) owner = one;
+  return owner;
+}
 
-/** For each sentence the next one, itself included, that lies in no chosen run and in no other cut of one; `sentences` for none. */
-function uncovered(chosen: readonly ChosenRun[], sentences: number): Int32Array {
-  const next = new Int32Array(sentences + 1).fill(sentences);
-  const held = new Uint8Array(sentences);
-  for (const one of chosen) for (const run of [one, ...one.alternatives]) held.fill(1, run.first, run.end);
-  for (let s = sentences - 1; s >= 0; s -= 1) next[s] = held[s] === 0 ? s : next[s + 1]!;
+/** For each sentence the next one, itself included, that is not held; `held.length` for none. */
+function nextBare(held: Uint8Array): Int32Array {
+  const next = new Int32Array(held.length + 1).fill(held.length);
+  for (let s = held.length - 1; s >= 0; s -= 1) next[s] = held[s] === 0 ? s : next[s + 1]!;
   return next;
 }
 

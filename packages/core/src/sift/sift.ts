@@ -57,7 +57,9 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
   const { value: standsAlone } = signals.find(({ name }) => name === 'standsAlone')!;
   const best = joinHalves(context, chooseBestSet(runs, context.sentences.length, worth), runs, standsAlone);
   const byScore = best.sort((a, b) => b.score - a.score || a.first - b.first);
-  const chosen = coverRest(withAlternatives(context, byScore.slice(0, MOST_CANDIDATES), runs), runs, context.sentences.length).slice(0, MOST_CANDIDATES);
+  const varied = withAlternatives(context, byScore.slice(0, MOST_CANDIDATES), runs);
+  // A ranking that is cut off does not hold all of the talk anyway.
+  const chosen = byScore.length > MOST_CANDIDATES ? varied : coverRest(varied, runs, context.sentences.length).slice(0, MOST_CANDIDATES);
   yield { stage: 'explaining', fraction: 0.9 };
   const statistics = {
     ...phraseStatistics(context.texts, context.tags, context.stems),
