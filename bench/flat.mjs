@@ -2,7 +2,7 @@
 // talk what stands out is fitted on all others. Then by the weights as they are shipped, which have seen the talks.
 import { sift } from '@sift-reel/core';
 import { standOutBy } from '@sift-reel/core/fitting';
-import { agreementOf } from './lib/flat-agreement.mjs';
+import { judgeFirstPicks } from '@sift-reel/fitting';
 import { embedAll, heardAs, KINDS, readFlatSet, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
 import { fitOn, standOutExample } from './lib/stand-out-examples.mjs';
 import { row } from './measure.mjs';
@@ -36,14 +36,14 @@ for (const form of forms) {
   const vectors = await embedAll(set.map((one) => textsOf(one.transcript)));
   const rank = (one, i) => sift({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors: vectors[i], topicVectors: null }).candidates;
   const unseen = set.map((one, i) => standOutBy(models.get(KINDS[one.name]), true, () => rank(one, i)));
-  row(`kind left out, ${form}`, ...cell(agreementOf(set, unseen)));
+  row(`kind left out, ${form}`, ...cell(judgeFirstPicks(set, unseen)));
   if (form === 'written') {
     for (const kind of kinds) {
       const some = set.map((_, i) => i).filter((i) => KINDS[set[i].name] === kind);
       row(
         `   ${kind} (${some.length})`,
         ...cell(
-          agreementOf(
+          judgeFirstPicks(
             some.map((i) => set[i]),
             some.map((i) => unseen[i]),
           ),
@@ -52,8 +52,8 @@ for (const form of forms) {
     }
     for (const r of set[0].marks.keys()) {
       const lone = set.map((one) => ({ ...one, marks: [one.marks[r], one.marks[r]] }));
-      row(`   reader ${'fgh'[r]} alone`, ...cell(agreementOf(lone, unseen)));
+      row(`   reader ${'fgh'[r]} alone`, ...cell(judgeFirstPicks(lone, unseen)));
     }
-    if (!process.argv.includes('--quick')) row('shipped weights, which have seen them', ...cell(agreementOf(set, set.map(rank))));
+    if (!process.argv.includes('--quick')) row('shipped weights, which have seen them', ...cell(judgeFirstPicks(set, set.map(rank))));
   }
 }

@@ -4,7 +4,7 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROLES } from '@sift-reel/core';
-import { judgeRoles, packNumbers, smoothRoles } from '@sift-reel/core/fitting';
+import { judgeRoles, packNumbers, sentenceFeatures, smoothRoles } from '@sift-reel/core/fitting';
 import {
   asHeard,
   bareText,
@@ -62,7 +62,7 @@ function judgeFold(fold, withVectors, formName) {
   const transitions = transitionsOf(rest);
   return held.flatMap(({ forms }) => {
     const form = forms.find(({ name }) => name === formName);
-    const alone = judgeRoles(form.reading, form.vectors, model);
+    const alone = judgeRoles(sentenceFeatures(form.reading), form.vectors, model);
     const smooth = smoothRoles(alone, transitions);
     return form.sentences.map(({ role }, s) => ({ role, alone: rowOf(alone, s), smooth: rowOf(smooth, s) }));
   });

@@ -4,7 +4,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { judgeStandOut, measureRuns, packNumbers, SIGNAL_WEIGHTS, standOutBy, weightOf } from '@sift-reel/core/fitting';
-import { agreementOf, picksOf } from './lib/flat-agreement.mjs';
+import { bestPassages, judgeFirstPicks } from '@sift-reel/fitting';
 import { BRIEF, embedAll, heardAs, KINDS, readFlatSet, readMarkedSet, SPLIT, textsOf } from './lib/marked-set.mjs';
 import { fitOn, standOutExample } from './lib/stand-out-examples.mjs';
 import { roughen } from './lib/roughen.mjs';
@@ -101,15 +101,15 @@ for (const withVectors of [true, false]) {
     }
     for (const form of forms) {
       const list = read.filter((one) => one.form === form && flat.some(({ name }) => name === one.name));
-      const picks = list.map((one) => picksOf(one.transcript.sentences, judged.get(`${one.name} ${form}`)));
-      const all = agreementOf(list, picks);
+      const picks = list.map((one) => bestPassages(one.transcript.sentences, judged.get(`${one.name} ${form}`)));
+      const all = judgeFirstPicks(list, picks);
       row(`${label}, ${withVectors ? 'vectors' : 'words alone'}, ${form}`, `agreement ${all.agreement.toFixed(3)}`, `never ${all.never} of ${all.picks}`);
       if (label === 'one kind left out' && form === 'written')
         for (const kind of [...new Set(list.map((one) => KINDS[one.name]))].sort()) {
           const some = list.map((one, i) => ({ one, i })).filter(({ one }) => KINDS[one.name] === kind);
           row(
             `   ${kind}`,
-            agreementOf(
+            judgeFirstPicks(
               some.map(({ one }) => one),
               some.map(({ i }) => picks[i]),
             ).agreement.toFixed(2),

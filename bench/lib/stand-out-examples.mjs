@@ -1,6 +1,6 @@
 // Marked talks as examples of what stands out, and a model fitted on some.
 import { ROLES } from '@sift-reel/core';
-import { lexicalVectors, readForRoles, readRoles, standOutFeatures, SURFACE_FEATURES } from '@sift-reel/core/fitting';
+import { foldedSums, lexicalVectors, readForRoles, readRoles, sentenceFeatures, standOutFeatures, SURFACE_FEATURES } from '@sift-reel/core/fitting';
 import { fitStandOut, gradesOf, meanOver } from '@sift-reel/fitting';
 
 /** What a weight costs, chosen by leaving kinds of talk out. */
@@ -15,7 +15,8 @@ const SENTENCE = 5;
 export function standOutExample(one, sentenceVectors, share = 1) {
   const { words, sentences } = one.transcript;
   const reading = readForRoles(words, sentences);
-  const roles = readRoles(reading, sentenceVectors);
+  const features = sentenceFeatures(reading);
+  const roles = readRoles(features, sentenceVectors);
   const vectors = sentenceVectors ?? lexicalVectors(sentences, reading.texts);
   const grades = one.marks.map((list) => gradesOf(one.talk, list));
   const worth = Float64Array.from(
@@ -24,7 +25,7 @@ export function standOutExample(one, sentenceVectors, share = 1) {
   );
   const seconds = Float64Array.from(sentences, ({ startMs, endMs }) => (endMs - startMs) / 1_000);
   return {
-    features: standOutFeatures({ reading, roles, vectors, readsVectors: sentenceVectors !== null, edges: { start: true, end: true } }),
+    features: standOutFeatures({ sentences, features, roles, vectors: sentenceVectors, sums: foldedSums(vectors), edges: { start: true, end: true } }),
     worth,
     seconds,
     counts: seconds.map((length) => (share * length) / SENTENCE),

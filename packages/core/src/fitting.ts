@@ -1,6 +1,7 @@
 // What the trainers and judges of packages/fitting and bench/ need of the core's insides; nothing else imports it.
 export { weightOf } from './sift/signals/parts.js';
-export { SIGNAL_WEIGHTS } from './sift/stand-out/shares.js';
+export { SIGNAL_WEIGHTS } from './sift/signal-weights.js';
+export { sentenceFeatures } from './sift/roles/sentence-features.js';
 export { measureRuns } from './sift/measure.js';
 export { foldedSums } from './sift/prefix-sums.js';
 export { segmentSentences } from './sift/segments.js';

@@ -2,6 +2,7 @@ export { seededChance, shuffled } from './math/chance.js';
 export { readTalk, toCaptions } from './editors/talk.js';
 export { readMarks } from './editors/marks.js';
 export { worthOf } from './editors/worth.js';
+export { bestPassages, judgeFirstPicks } from './editors/first-picks.js';
 export { judge, judgeByLater, mean, ndcg, overlap, randomPassages, TOP } from './editors/agreement.js';
 
 export type { Talk } from './editors/talk.js';

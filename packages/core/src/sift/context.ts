@@ -13,6 +13,7 @@ import { readRoles, VECTOR_DIMENSIONS } from './roles/read-roles.js';
 import { indexHits } from './roles/reading.js';
 import { findDull, roleSums } from './roles/role-sums.js';
 import type { Role } from './roles/roles.js';
+import { sentenceFeatures } from './roles/sentence-features.js';
 import { readStandOut } from './stand-out/read-stand-out.js';
 import { foldedSums } from './prefix-sums.js';
 import { PRICE, PRICE_BY_WORDS, segmentSentences } from './segments.js';
@@ -95,9 +96,11 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     );
   const reading = { words, texts, tags, sentences, hits, hitStarts };
   const modelVectors = sliceVectors(input.sentenceVectors, sentenceOffset, sentences.length);
-  const roles = readRoles(reading, modelVectors);
+  const features = sentenceFeatures(reading);
+  const roles = readRoles(features, modelVectors);
   const wordCounts = perSentence((i) => words[i]!.kind === 'word');
   const vectors = modelVectors ?? lexicalVectors(sentences, texts);
+  const sums = foldedSums(vectors);
   let chapterStarts: readonly number[] | null = null;
   const openings = sentences.map((_, s) => findOpeningWord(reading, s));
   return {
@@ -123,13 +126,14 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     roleSums: roleSums(roles, sentences),
     dull: findDull(roles, sentences, hits, hitStarts),
     standOut: readStandOut({
-      reading,
+      sentences,
+      features,
       roles,
-      vectors,
-      readsVectors: modelVectors?.dimensions === VECTOR_DIMENSIONS,
+      vectors: modelVectors?.dimensions === VECTOR_DIMENSIONS ? modelVectors : null,
+      sums,
       edges: { start: sentenceOffset === 0, end: brief.partEndMs === null },
     }),
     vectors,
-    chapterStarts: () => (chapterStarts ??= segmentSentences(sentences, foldedSums(vectors), { price: modelVectors === null ? PRICE_BY_WORDS : PRICE })),
+    chapterStarts: () => (chapterStarts ??= segmentSentences(sentences, sums, { price: modelVectors === null ? PRICE_BY_WORDS : PRICE })),
   };
 }

@@ -7,9 +7,13 @@ export class PrefixSums {
   private readonly totals: Float64Array;
   private readonly squares: Float64Array;
   private readonly size: number;
+  /** The vector of the sentence that was asked for last. */
+  private readonly row: Float64Array;
+  private rowAt = -1;
 
   constructor({ dimensions, data }: Vectors, n: number) {
     this.size = dimensions;
+    this.row = new Float64Array(dimensions);
     this.totals = new Float64Array((n + 1) * dimensions);
     for (let s = 0; s < n; s += 1) addRow(this.totals, data, s * dimensions, dimensions);
     this.squares = tabulate(n + 1, (s) => this.dot(s, s));
@@ -23,6 +27,20 @@ export class PrefixSums {
   /** Inner product of the sums of what lies before a gap, from `from`, and behind it, to `to`. */
   product(from: number, gap: number, to: number): number {
     return this.dot(gap, to) - this.squares[gap]! - this.dot(from, to) + this.dot(from, gap);
+  }
+
+  /** Cosine of the vector of a sentence with the sum of those of sentences `first` to `end` (not inside); 0 where either is nothing. */
+  likeness(s: number, first: number, end: number): number {
+    if (this.rowAt !== s) {
+      this.rowAt = s;
+      for (let d = 0; d < this.size; d += 1) this.row[d] = this.totals[(s + 1) * this.size + d]! - this.totals[s * this.size + d]!;
+    }
+    const lengths = Math.sqrt(Math.max(0, this.square(first, end)) * Math.max(0, this.square(s, s + 1)));
+    return lengths < 1e-9 ? 0 : (this.rowDot(end) - this.rowDot(first)) / lengths;
+  }
+
+  private rowDot(a: number): number {
+    return a === 0 ? 0 : innerProduct64(this.row, 0, this.totals, a * this.size, this.size);
   }
 
   private dot(a: number, b: number): number {

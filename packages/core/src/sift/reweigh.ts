@@ -1,5 +1,5 @@
 import { SCALES } from './scales.js';
-import { SIGNAL_WEIGHTS } from './stand-out/shares.js';
+import { SIGNAL_WEIGHTS } from './signal-weights.js';
 import { roundScore, toScale } from './scale.js';
 import { countStrong } from './select.js';
 import { SIGNALS } from './types.js';

@@ -6,8 +6,8 @@
  */
 export const SCALES = {
   opening: { ordinary: 0.18, rare: 0.963 },
-  standsAlone: { ordinary: -1.05, rare: 2.49 },
-  substance: { ordinary: 1.29, rare: 4.59 },
-  charge: { ordinary: 1.31, rare: 5.42 },
-  score: { ordinary: 50, rare: 81.3 },
+  standsAlone: { ordinary: -1.05, rare: 2.51 },
+  substance: { ordinary: 1.3, rare: 4.61 },
+  charge: { ordinary: 1.31, rare: 5.43 },
+  score: { ordinary: 49.9, rare: 81.3 },
 } as const;

@@ -32,7 +32,8 @@ const STEPS = 150;
  * & Stiefel 1952) with the penalties as preconditioner. No chance in it: same examples, same weights.
  */
 export function fitStandOut(examples: readonly StandOutExample[], shape: StandOutShape, prices: StandOutPrices): StandOutModel {
-  const own = examples[0]!.features.row + HASHES;
+  const { vectors, row } = examples[0]!.features;
+  const own = (vectors?.dimensions ?? 0) + row + HASHES;
   const price = penalties(examples, shape, prices);
   const inverse = price.map((one) => 1 / one);
   const times = (model: Float64Array): Float64Array => {
@@ -78,16 +79,19 @@ function centred({ counts }: StandOutExample, values: Float64Array): Float64Arra
 
 /** Adds to each weight what its feature has in common with `values`. */
 function turnedBack({ features }: StandOutExample, own: number, values: Float64Array, into: Float64Array): void {
-  const { row, rows, words } = features;
+  const { vectors, row, rows, words } = features;
+  const dimensions = vectors?.dimensions ?? 0;
   for (const [list, at, end] of [
     [values, 0, own],
     [heardBack(values), own, into.length],
   ] as const) {
-    const read = end - at - HASHES;
+    const numbers = at + dimensions;
+    const read = end - numbers - HASHES;
     list.forEach((value, s) => {
-      for (let f = 0; f < read; f += 1) into[at + f]! += value * rows[s * row + f]!;
+      for (let d = 0; d < dimensions; d += 1) into[at + d]! += value * vectors!.data[s * dimensions + d]!;
+      for (let f = 0; f < read; f += 1) into[numbers + f]! += value * rows[s * row + f]!;
       const { places, weight } = words[s]!;
-      for (const place of places) into[at + read + place]! += value * weight;
+      for (const place of places) into[numbers + read + place]! += value * weight;
     });
   }
 }
@@ -109,7 +113,7 @@ function penalties(examples: readonly StandOutExample[], shape: StandOutShape, p
     ...new Array<number>(shape.roles).fill(prices.role),
     ...new Array<number>(shape.surface).fill(prices.surface),
   ];
-  const place = spreads(examples, plain.length).map((spread) => prices.place * Math.max(1e-6, spread));
+  const place = spreads(examples, shape.roles + shape.surface).map((spread) => prices.place * Math.max(1e-6, spread));
   const words = new Array<number>(HASHES).fill(prices.word);
   return Float64Array.from([...plain, ...place, ...words, ...plain, ...words]);
 }

@@ -1,8 +1,9 @@
 import { addTimes } from '../inner-product.js';
 import type { Vectors } from '../types.js';
 import { ROLES } from './roles.js';
-import { type RoleInput, SURFACE_FEATURES, writeSurface } from './surface.js';
-import { HASHES, wordHashes } from './word-hashes.js';
+import type { SentenceFeatures } from './sentence-features.js';
+import { SURFACE_FEATURES } from './surface.js';
+import { HASHES } from './word-hashes.js';
 
 /**
  * Weights of a multinomial logistic regression: a row of `vectors + surface + HASHES + 1` numbers for each role, in the
@@ -30,20 +31,18 @@ function byFeature(model: RoleModel): Float32Array {
 }
 
 /** Probabilities of the roles of each sentence by itself, rows of `ROLES.length` that sum to 1. */
-export function judgeRoles(reading: RoleInput, vectors: Vectors | null, model: RoleModel): Float32Array {
-  const n = reading.sentences.length;
+export function judgeRoles({ sentences: n, surface, words }: SentenceFeatures, vectors: Vectors | null, model: RoleModel): Float32Array {
   const roles = ROLES.length;
   const weights = byFeature(model);
   const hashed = model.vectors + SURFACE_FEATURES.length;
   const out = new Float32Array(n * roles);
-  const surface = new Float32Array(SURFACE_FEATURES.length);
   const scores = new Float64Array(roles);
   for (let s = 0; s < n; s += 1) {
-    writeSurface(reading, s, surface, 0);
-    const { places, weight } = wordHashes(reading, s);
+    const { places, weight } = words[s]!;
+    const at = s * SURFACE_FEATURES.length;
     for (let r = 0; r < roles; r += 1) scores[r] = 0;
     for (let d = 0; d < model.vectors; d += 1) addRow(weights, d, vectors!.data[s * model.vectors + d]!, scores);
-    for (let f = 0; f < surface.length; f += 1) if (surface[f] !== 0) addRow(weights, model.vectors + f, surface[f]!, scores);
+    for (let f = 0; f < SURFACE_FEATURES.length; f += 1) if (surface[at + f] !== 0) addRow(weights, model.vectors + f, surface[at + f]!, scores);
     for (let k = 0; k < places.length; k += 1) addRow(weights, hashed + places[k]!, weight, scores);
     addRow(weights, hashed + HASHES, 1, scores);
     softmax(scores, out, s * roles);

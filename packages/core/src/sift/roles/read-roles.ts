@@ -2,7 +2,7 @@ import type { Vectors } from '../types.js';
 import { judgeRoles, type RoleModel } from './model.js';
 import { unpackNumbers } from '../../text/pack-weights.js';
 import { smoothRoles } from './smooth.js';
-import type { RoleInput } from './surface.js';
+import type { SentenceFeatures } from './sentence-features.js';
 import { ROLE_WEIGHTS } from './weights.js';
 
 /** Of the shipped embedder; other vectors are read for likeness alone. */
@@ -25,7 +25,7 @@ export function trainedRoles(vectors: Vectors | null): RoleModel {
  * Probabilities of the roles of each sentence, neighbours heard: rows of `ROLES.length` that sum to 1.
  * @param vectors the shipped model's, a row a sentence, or null to judge by words alone
  */
-export function readRoles(reading: RoleInput, vectors: Vectors | null): Float32Array {
+export function readRoles(features: SentenceFeatures, vectors: Vectors | null): Float32Array {
   transitions ??= unpackNumbers(ROLE_WEIGHTS.transitions);
-  return smoothRoles(judgeRoles(reading, vectors, trainedRoles(vectors)), transitions);
+  return smoothRoles(judgeRoles(features, vectors, trainedRoles(vectors)), transitions);
 }

@@ -5,6 +5,7 @@ import { packNumbers, unpackNumbers } from '../../text/pack-weights.js';
 import { judgeRoles } from './model.js';
 import { readForRoles } from './reading.js';
 import { readRoles, trainedRoles } from './read-roles.js';
+import { sentenceFeatures } from './sentence-features.js';
 import { type Role, roleAt, ROLES } from './roles.js';
 import { smoothRoles } from './smooth.js';
 import { asksHere, SURFACE_FEATURES, writeSurface } from './surface.js';
@@ -14,7 +15,7 @@ const readingOf = (texts: readonly string[]) => {
   return readForRoles(words, sentences);
 };
 const leading = (text: string): Role => {
-  const p = judgeRoles(readingOf([text]), null, trainedRoles(null));
+  const p = judgeRoles(sentenceFeatures(readingOf([text])), null, trainedRoles(null));
   return ROLES[p.indexOf(Math.max(...p))]!;
 };
 
@@ -38,11 +39,11 @@ describe('the role model', () => {
   const sums = (p: Float32Array): number[] =>
     Array.from({ length: p.length / ROLES.length }, (_, s) => p.subarray(s * ROLES.length, (s + 1) * ROLES.length).reduce((sum, value) => sum + value, 0));
   it('gives probabilities that sum to one, alone and with neighbours heard', () => {
-    const alone = judgeRoles(reading, null, trainedRoles(null));
-    for (const sum of [...sums(alone), ...sums(readRoles(reading, null))]) expect(sum).toBeCloseTo(1, 5);
+    const alone = judgeRoles(sentenceFeatures(reading), null, trainedRoles(null));
+    for (const sum of [...sums(alone), ...sums(readRoles(sentenceFeatures(reading), null))]) expect(sum).toBeCloseTo(1, 5);
   });
   it('changes nothing by smoothing where transitions tell nothing', () => {
-    const alone = judgeRoles(reading, null, trainedRoles(null));
+    const alone = judgeRoles(sentenceFeatures(reading), null, trainedRoles(null));
     const flat = smoothRoles(alone, new Float32Array(ROLES.length ** 2).fill(1));
     flat.forEach((value, i) => expect(value).toBeCloseTo(alone[i]!, 5));
   });
@@ -64,7 +65,9 @@ describe('the role model', () => {
   it('hears neighbours: a bare line between lines of a sponsor read is taken for one of them', () => {
     const lines = ['This show is sponsored by Fernhill blankets.', 'They are wool and they wash well.', 'Use the code FERN at checkout for ten percent off.'];
     const at = ROLES.length + roleAt('sponsor');
-    expect(readRoles(readingOf(lines), null)[at]!).toBeGreaterThan(judgeRoles(readingOf(lines), null, trainedRoles(null))[at]!);
+    expect(readRoles(sentenceFeatures(readingOf(lines)), null)[at]!).toBeGreaterThan(
+      judgeRoles(sentenceFeatures(readingOf(lines)), null, trainedRoles(null))[at]!,
+    );
   });
   it('reads features that have a name each, and are never negative', () => {
     expect(new Set(SURFACE_FEATURES).size).toBe(SURFACE_FEATURES.length);

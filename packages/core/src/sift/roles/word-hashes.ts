@@ -5,8 +5,14 @@ import type { RoleInput } from './surface.js';
 /** Words and pairs of words are told apart by this many places; a power of two. */
 export const HASHES = 2_048;
 
+/** Words and pairs of words of a sentence: where each counts, and how much all of them do. */
+export interface HashedWords {
+  readonly places: readonly number[];
+  readonly weight: number;
+}
+
 /** Places of the words and pairs of words of a sentence, each once, with the weight that makes their vector unit length. */
-export function wordHashes(reading: Pick<RoleInput, 'texts' | 'sentences' | 'words'>, s: number): { places: readonly number[]; weight: number } {
+export function wordHashes(reading: Pick<RoleInput, 'texts' | 'sentences' | 'words'>, s: number): HashedWords {
   const { firstWord, endWord } = reading.sentences[s]!;
   const places: number[] = [];
   calls += 1;

@@ -3,10 +3,10 @@ import { hitsWithin } from '../counted-hits.js';
 import { SCALES } from '../scales.js';
 import type { Role } from '../roles/roles.js';
 import { SAYING_WORDS } from '../../text/lists/roles.js';
-import { listed, toScale } from '../scale.js';
+import { toScale } from '../scale.js';
 import type { Tell } from '../../text/lists/tells.js';
-import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf, standOutPart } from './parts.js';
-import { quote, type Signal, tidyEvidence } from './signal.js';
+import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf, standOutPart, standingOut } from './parts.js';
+import { quote, sentenceOf, type Signal, tidyEvidence } from './signal.js';
 
 const ROLE_NAMES = {
   feeling: 'feeling',
@@ -43,12 +43,15 @@ export function charge(context: SiftContext): Signal {
     explain: (run) => {
       const hits = hitsWithin(context, run, TELLS);
       const rich = richestSentences(context, run, 'charge', raw, ROLES_OF_CHARGE, 3);
-      if (rich.length === 0 && hits.length === 0) return { sentence: 'Even in tone: no feeling, opinion, turn or laughter', evidence: [] };
+      const out = rich.length > 0 ? [] : standingOut(context, run, raw, 2);
+      if (rich.length === 0 && out.length === 0 && hits.length === 0) return { sentence: 'Even in tone: no feeling, opinion, turn or laughter', evidence: [] };
       const kinds: string[] = [...new Set(rich.map((s) => ROLE_NAMES[leadingRole(context, s, ROLES_OF_CHARGE) as keyof typeof ROLE_NAMES]))].slice(0, 2);
       if (hits.some((hit) => hit.tell === 'laugh')) kinds.push('laughter');
-      const shown = rich.length > 0 ? quote(context, wordsOf(context, rich[0]!), 12) : quote(context, hits[0]!);
-      const text = `${listed(kinds.length > 0 ? kinds : ['strong words'])}: ${shown}`;
-      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence(rich.length > 0 ? rich.map((s) => wordsOf(context, s)) : hits, 8) };
+      if (out.length > 0) kinds.push('more in it than in the rest of this recording');
+      const shown = [...rich, ...out];
+      const words = shown.length > 0 ? shown.map((s) => wordsOf(context, s)) : hits;
+      const quoted = shown.length > 0 ? quote(context, words[0]!, 12) : quote(context, hits[0]!);
+      return { sentence: sentenceOf(kinds.length > 0 ? kinds : ['strong words'], [quoted]), evidence: tidyEvidence(words) };
     },
   };
 }

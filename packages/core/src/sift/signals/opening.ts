@@ -8,7 +8,7 @@ import { listed, toScale } from '../scale.js';
 import { tabulate } from '../tabulate.js';
 import type { Tell } from '../../text/lists/tells.js';
 import type { Run } from '../types.js';
-import { firstPart, type Part, rawOf, roleIn, weightOf, firstStandOutPart } from './parts.js';
+import { firstPart, type Part, rawOf, roleIn, weightOf } from './parts.js';
 import { quote, type Signal, tidyEvidence } from './signal.js';
 import type { WordRange } from '../../transcript/types.js';
 import { SWEEPING } from '../../text/lists/edges.js';
@@ -63,7 +63,6 @@ export function openingParts(context: SiftContext): Part[] {
   const start = (first: number): OpeningWord => openingWord(context, first);
   const atFirst = (name: string, value: (first: number) => number): Part => firstPart(context, name, value);
   return [
-    firstStandOutPart(context),
     ...ROLES_OF_OPENING.map((role) => atFirst(role, (first) => heardFirst(context, first, role))),
     ...TELLS.map((tell) =>
       atFirst(`${tell} words`, (first) => {

@@ -1,7 +1,6 @@
 import type { SiftContext } from '../context.js';
 import { Sums } from '../sums.js';
 import { PART_WEIGHTS } from '../fitted.js';
-import { STAND_OUT_SHARES } from '../stand-out/shares.js';
 import { tabulate } from '../tabulate.js';
 import { type Role, roleAt, ROLES } from '../roles/roles.js';
 import type { Tell } from '../../text/lists/tells.js';
@@ -20,6 +19,12 @@ export interface Part {
 }
 
 const STANDS_OUT = 'stands out';
+/**
+ * What one unit of standing out weighs in the raw measures of Stands alone, Substance and Charge. Set by judgement between two
+ * aims: more of it ranks a recording's own passages better (`npm run bench -- flat`), and takes weight from what tells a dull
+ * recording from a rich one. It is no part of Opening: one line tells little of it.
+ */
+const STAND_OUT_SHARE = 1;
 
 /** A part read off the first sentence of a run. */
 export function firstPart(context: SiftContext, name: string, value: (first: number) => number): Part {
@@ -52,11 +57,6 @@ export function standOutPart(context: SiftContext): Part {
   const perSentence = context.standOut.map((value) => 10 * value);
   const mean = meanOf(context, perSentence);
   return { name: STANDS_OUT, value: mean, of: { form: 'mean', perSentence } };
-}
-
-/** The same of the first sentence of a run. */
-export function firstStandOutPart(context: SiftContext): Part {
-  return firstPart(context, STANDS_OUT, (first) => 10 * context.standOut[first]!);
 }
 
 /** The mean of something over the time of a run. */
@@ -119,12 +119,12 @@ export function rawOf(context: SiftContext, signal: MeasuredSignal, parts: reado
     for (let p = 0; p < others.length; p += 1) sum += others[p]!.weight * others[p]!.part.value(run);
     return sum;
   };
-  const perWord = (s: number): number => weighed.rate[s]! / Math.max(1, context.sentences[s]!.endWord - context.sentences[s]!.firstWord) + weighed.mean[s]!;
+  const perWord = (s: number): number => weighed.rate[s]! / Math.max(1, wordsIn(context, s)) + weighed.mean[s]!;
   return Object.assign(raw, { perWord });
 }
 
 export function weightOf(signal: MeasuredSignal, part: string): number {
-  return part === STANDS_OUT ? STAND_OUT_SHARES[signal] : ((PART_WEIGHTS[signal] as Readonly<Record<string, number>>)[part] ?? 0);
+  return part === STANDS_OUT ? STAND_OUT_SHARE : ((PART_WEIGHTS[signal] as Readonly<Record<string, number>>)[part] ?? 0);
 }
 
 /** Taking out a sentence that is hardly richer than the rest would change nothing. */
@@ -143,15 +143,41 @@ export function richestSentences(context: SiftContext, run: Run, signal: Measure
     return sum;
   });
   const worth = (s: number): number => worths[s - run.first]!;
-  const length = (s: number): number => context.sentences[s]!.endWord - context.sentences[s]!.firstWord;
-  const inside = Array.from({ length: run.end - run.first }, (_, k) => run.first + k);
-  const words = inside.reduce((sum, s) => sum + length(s), 0);
-  const mean = inside.reduce((sum, s) => sum + worth(s) * length(s), 0) / words;
-  const usual = inside.reduce((sum, s) => sum + raw.perWord(s) * length(s), 0) / words;
-  return inside
-    .filter((s) => worth(s) > Math.max(0.3, mean) && raw.perWord(s) > usual + PLAINLY * Math.abs(usual))
-    .sort((a, b) => worth(b) * Math.sqrt(length(b)) - worth(a) * Math.sqrt(length(a)) || a - b)
+  const mean = meanByWords(context, run, worth);
+  return richerThanUsual(context, run, raw)
+    .filter((s) => worth(s) > Math.max(0.3, mean))
+    .sort((a, b) => worth(b) * Math.sqrt(wordsIn(context, b)) - worth(a) * Math.sqrt(wordsIn(context, a)) || a - b)
     .slice(0, most);
+}
+
+/** From this on a sentence stands out: a tenth of the best grade above the recording's own mean. */
+const STANDS_OUT_FROM = 0.1;
+
+/** The sentences of a run that stand out most of the recording's own talk, best first, where the signal would be poorer without. */
+export function standingOut(context: SiftContext, run: Run, raw: Raw, most: number): number[] {
+  const { standOut } = context;
+  return richerThanUsual(context, run, raw)
+    .filter((s) => standOut[s]! > STANDS_OUT_FROM)
+    .sort((a, b) => standOut[b]! - standOut[a]! || a - b)
+    .slice(0, most);
+}
+
+/** Sentences without which less of a signal would be left for each word. */
+function richerThanUsual(context: SiftContext, run: Run, raw: Raw): number[] {
+  const usual = meanByWords(context, run, raw.perWord);
+  const inside = Array.from({ length: run.end - run.first }, (_, k) => run.first + k);
+  return inside.filter((s) => raw.perWord(s) > usual + PLAINLY * Math.abs(usual));
+}
+
+const wordsIn = (context: SiftContext, s: number): number => context.sentences[s]!.endWord - context.sentences[s]!.firstWord;
+
+function meanByWords(context: SiftContext, run: Run, value: (s: number) => number): number {
+  let [sum, words] = [0, 0];
+  for (let s = run.first; s < run.end; s += 1) {
+    sum += value(s) * wordsIn(context, s);
+    words += wordsIn(context, s);
+  }
+  return sum / words;
 }
 
 /** The most probable of some roles in a sentence. */

@@ -1,3 +1,4 @@
+import { listed } from '../scale.js';
 import type { Hit } from '../../text/tells/find-tells.js';
 import type { SiftContext } from '../context.js';
 import { openingWord } from '../edges.js';
@@ -40,6 +41,12 @@ export function quote(context: SiftContext, range: WordRange, most = 8): string 
   const words = context.words.slice(range.firstWord, Math.min(range.endWord, range.firstWord + most)).map((word) => word.text);
   const text = words.join(' ').replace(/^["'“‘(]+|[,.;:!"'”’)]+$/g, '');
   return `“${text}${range.endWord - range.firstWord > most ? '…' : ''}”`;
+}
+
+/** What a signal found, and the words it found it in: "Two numbers and a plain verdict: “…”". */
+export function sentenceOf(found: readonly string[], quoted: readonly string[]): string {
+  const text = `${listed(found)}: ${listed(quoted)}`;
+  return text[0]!.toUpperCase() + text.slice(1);
 }
 
 /** First hits of different wording, for quoting. */

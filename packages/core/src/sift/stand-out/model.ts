@@ -1,69 +1,77 @@
+import type { Sentence } from '../../transcript/types.js';
 import { innerProduct } from '../inner-product.js';
+import type { PrefixSums } from '../prefix-sums.js';
 import { ROLES } from '../roles/roles.js';
-import { type RoleInput, SURFACE_FEATURES, writeSurface } from '../roles/surface.js';
-import { HASHES, wordHashes } from '../roles/word-hashes.js';
+import type { SentenceFeatures } from '../roles/sentence-features.js';
+import { SURFACE_FEATURES } from '../roles/surface.js';
+import { HASHES, type HashedWords } from '../roles/word-hashes.js';
 import type { Vectors } from '../types.js';
 import { type Edges, PLACE_FEATURES, placeFeatures } from './place.js';
 
-/** What the model reads of each sentence: a row of numbers, and the places of its words. */
+/** What the model reads of each sentence: its vector, a row of numbers, and its words. */
 export interface StandOutFeatures {
   readonly sentences: number;
-  /** Numbers in a row: the vector (where it is read), roles, surface, place. */
+  /** Null where the vectors themselves are not read. */
+  readonly vectors: Vectors | null;
+  /** Numbers in a row of `rows`: roles, surface, place. */
   readonly row: number;
   readonly rows: Float32Array;
-  /** Places of the words of each sentence, each counting `weight`. */
-  readonly words: readonly { readonly places: readonly number[]; readonly weight: number }[];
+  readonly words: readonly HashedWords[];
 }
 
 export interface StandOutInput {
-  readonly reading: RoleInput;
+  readonly sentences: readonly Sentence[];
+  readonly features: SentenceFeatures;
   /** Probabilities of the roles, rows of `ROLES.length`. */
   readonly roles: Float32Array;
-  /** Unit vectors, of the model or by shared words. */
-  readonly vectors: Vectors;
-  /** Whether the vectors themselves are read: those of the shipped model are, others only for likeness. */
-  readonly readsVectors: boolean;
+  /** Unit vectors of the shipped model, or null where others stand for them: those are read for likeness alone. */
+  readonly vectors: Vectors | null;
+  /** Sums of the vectors, whichever they are. */
+  readonly sums: PrefixSums;
   readonly edges: Edges;
 }
 
-export function standOutFeatures({ reading, roles, vectors, readsVectors, edges }: StandOutInput): StandOutFeatures {
-  const n = reading.sentences.length;
-  const own = readsVectors ? vectors.dimensions : 0;
-  const row = own + ROLES.length + SURFACE_FEATURES.length + PLACE_FEATURES.length;
-  const rows = new Float32Array(n * row);
-  const place = placeFeatures(reading.sentences, vectors, edges);
-  for (let s = 0; s < n; s += 1) {
-    const at = s * row;
-    if (own > 0) rows.set(vectors.data.subarray(s * own, (s + 1) * own), at);
-    rows.set(roles.subarray(s * ROLES.length, (s + 1) * ROLES.length), at + own);
-    writeSurface(reading, s, rows, at + own + ROLES.length);
-    rows.set(place.subarray(s * PLACE_FEATURES.length, (s + 1) * PLACE_FEATURES.length), at + row - PLACE_FEATURES.length);
+export function standOutFeatures({ sentences, features, roles, vectors, sums, edges }: StandOutInput): StandOutFeatures {
+  const blocks = [
+    { data: roles, size: ROLES.length },
+    { data: features.surface, size: SURFACE_FEATURES.length },
+    { data: placeFeatures(sentences, sums, edges), size: PLACE_FEATURES.length },
+  ];
+  const row = blocks.reduce((sum, { size }) => sum + size, 0);
+  const rows = new Float32Array(sentences.length * row);
+  for (let s = 0; s < sentences.length; s += 1) {
+    let at = s * row;
+    for (const { data, size } of blocks) {
+      for (let f = 0; f < size; f += 1) rows[at + f] = data[s * size + f]!;
+      at += size;
+    }
   }
-  return { sentences: n, row, rows, words: reading.sentences.map((_, s) => wordHashes(reading, s)) };
+  return { sentences: sentences.length, vectors, row, rows, words: features.words };
 }
 
 /** Sentences on either side that are heard with one. */
 export const HEARD = 3;
 
 /**
- * Weights for what a sentence is (`row + HASHES` numbers), and for what is said around it, itself included (as many, less
- * those of its place).
+ * Weights for what a sentence is (its vector, its row, `HASHES` words), and for what is said around it, itself included (the
+ * same, less its place).
  */
 export interface StandOutModel {
   readonly own: Float32Array;
   readonly around: Float32Array;
 }
 
-/** Sum of a sentence's features, each times its weight: of as many numbers of its row as there are weights for, and its words. */
-export function weigh(features: StandOutFeatures, weights: Float32Array): Float64Array {
-  const { sentences, row, rows, words } = features;
+/** Sum of a sentence's features, each times its weight: of as many numbers of its row as there are weights for. */
+export function weigh({ sentences, vectors, row, rows, words }: StandOutFeatures, weights: Float32Array): Float64Array {
+  const own = vectors?.dimensions ?? 0;
   const read = weights.length - HASHES;
   const out = new Float64Array(sentences);
   for (let s = 0; s < sentences; s += 1) {
     const { places, weight } = words[s]!;
     let sum = 0;
     for (let k = 0; k < places.length; k += 1) sum += weights[read + places[k]!]!;
-    out[s] = innerProduct(rows, s * row, weights, 0, read) + weight * sum;
+    sum = weight * sum + innerProduct(rows, s * row, weights, own, read - own);
+    out[s] = vectors === null ? sum : sum + innerProduct(vectors.data, s * own, weights, 0, own);
   }
   return out;
 }

@@ -1,6 +1,5 @@
 import type { Sentence } from '../../transcript/types.js';
-import { innerProduct } from '../inner-product.js';
-import type { Vectors } from '../types.js';
+import type { PrefixSums } from '../prefix-sums.js';
 
 /**
  * Where a sentence stands in its recording: what it is like beside what was said before, around it and in all. Nothing of
@@ -37,73 +36,44 @@ export interface Edges {
 }
 
 /**
- * A row of `PLACE_FEATURES.length` for each sentence. Linear in the length of the recording: means of vectors are kept as
- * sums that move along.
- * @param vectors unit vectors, a row a sentence
+ * A row of `PLACE_FEATURES.length` for each sentence. Linear in the length of the recording: what sentences are like is read
+ * off sums over prefixes.
+ * @param sums of the sentences' vectors, with most of what all of the recording has in common taken out: see `foldedSums`.
  */
-export function placeFeatures(sentences: readonly Sentence[], vectors: Vectors, edges: Edges): Float32Array {
+export function placeFeatures(sentences: readonly Sentence[], sums: PrefixSums, edges: Edges): Float32Array {
   const n = sentences.length;
   const size = PLACE_FEATURES.length;
   const out = new Float32Array(n * size);
   if (n === 0) return out;
-  const { dimensions, data } = vectors;
-  const all = new Float32Array(dimensions);
-  for (let s = 0; s < n; s += 1) add(all, data, s, 1);
-  const before = new Float32Array(dimensions);
-  const [around, surroundings] = [new Window(vectors, n, AROUND), new Window(vectors, n, SURROUNDINGS)];
   const turns = turnWords(sentences);
   const shares = voiceShares(sentences);
   const [fromMs, toMs] = [sentences[0]!.startMs, sentences[n - 1]!.endMs];
-  const like = (s: number, other: Float32Array, at = 0): number => {
-    const length = Math.sqrt(innerProduct(other, at, other, at, dimensions));
-    return length < 1e-9 ? 0 : innerProduct(data, s * dimensions, other, at, dimensions) / length;
-  };
+  /** Likeness to those up to `reach` sentences away, itself among them. */
+  const around = (s: number, reach: number): number => sums.likeness(s, Math.max(0, s - reach), Math.min(n, s + reach + 1));
   for (let s = 0; s < n; s += 1) {
     const sentence = sentences[s]!;
     const words = sentence.endWord - sentence.firstWord;
-    const row: readonly number[] = [
-      like(s, all),
-      s === 0 ? 0 : 1 - like(s, before),
-      s === 0 ? 0 : like(s, data, (s - 1) * dimensions),
-      s + 1 === n ? 0 : like(s, data, (s + 1) * dimensions),
-      like(s, around.at(s)),
-      like(s, surroundings.at(s)),
-      Math.log(words),
-      Math.log(words) ** 2 / 4,
-      edges.start ? Math.exp((fromMs - sentence.startMs) / EDGE_MS) : 0,
-      edges.end ? Math.exp((sentence.endMs - toMs) / EDGE_MS) : 0,
-      Math.log(turns[s]!),
-      shares[s]!,
-      s === 0 ? 1 : Math.min(LONGEST_PAUSE_MS, Math.max(0, sentence.startMs - sentences[s - 1]!.endMs)) / 1_000,
-      Math.min(8, words / Math.max(0.5, (sentence.endMs - sentence.startMs) / 1_000)),
-    ];
-    out.set(row, s * size);
-    add(before, data, s, 1);
+    out.set(
+      [
+        sums.likeness(s, 0, n),
+        s === 0 ? 0 : 1 - sums.likeness(s, 0, s),
+        s === 0 ? 0 : sums.likeness(s, s - 1, s),
+        s + 1 === n ? 0 : sums.likeness(s, s + 1, s + 2),
+        around(s, AROUND),
+        around(s, SURROUNDINGS),
+        Math.log(words),
+        Math.log(words) ** 2 / 4,
+        edges.start ? Math.exp((fromMs - sentence.startMs) / EDGE_MS) : 0,
+        edges.end ? Math.exp((sentence.endMs - toMs) / EDGE_MS) : 0,
+        Math.log(turns[s]!),
+        shares[s]!,
+        s === 0 ? 1 : Math.min(LONGEST_PAUSE_MS, Math.max(0, sentence.startMs - sentences[s - 1]!.endMs)) / 1_000,
+        Math.min(8, words / Math.max(0.5, (sentence.endMs - sentence.startMs) / 1_000)),
+      ],
+      s * size,
+    );
   }
   return out;
-}
-
-function add(sum: Float32Array, data: Float32Array, row: number, sign: 1 | -1): void {
-  const from = row * sum.length;
-  for (let d = 0; d < sum.length; d += 1) sum[d]! += sign * data[from + d]!;
-}
-
-/** The sum of the vectors up to `reach` sentences away; asked for one sentence after the other. */
-class Window {
-  private readonly sum: Float32Array;
-  private next = 0;
-  constructor(
-    private readonly vectors: Vectors,
-    private readonly n: number,
-    private readonly reach: number,
-  ) {
-    this.sum = new Float32Array(vectors.dimensions);
-  }
-  at(s: number): Float32Array {
-    for (; this.next < Math.min(this.n, s + this.reach + 1); this.next += 1) add(this.sum, this.vectors.data, this.next, 1);
-    if (s > this.reach) add(this.sum, this.vectors.data, s - this.reach - 1, -1);
-    return this.sum;
-  }
 }
 
 /** Words of the turn that each sentence belongs to. */

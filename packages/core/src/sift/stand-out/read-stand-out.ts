@@ -28,6 +28,6 @@ export function standOutBy<T>(model: StandOutModel, readsVectors: boolean, act: 
 
 /** How far each sentence stands out from the recording's own ordinary talk: see `judgeStandOut`. */
 export function readStandOut(input: StandOutInput): Float64Array {
-  const times = input.reading.sentences.map(({ startMs, endMs }) => endMs - startMs);
-  return judgeStandOut(standOutFeatures(input), trained(input.readsVectors), times);
+  const times = input.sentences.map(({ startMs, endMs }) => endMs - startMs);
+  return judgeStandOut(standOutFeatures(input), trained(input.vectors !== null), times);
 }

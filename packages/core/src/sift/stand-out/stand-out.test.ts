@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoTranscript, toVtt, transcriptOf } from '../../talk.fixture.js';
 import { buildContext } from '../context.js';
+import { PrefixSums } from '../prefix-sums.js';
 import { readForRoles } from '../roles/reading.js';
+import { sentenceFeatures } from '../roles/sentence-features.js';
 import { HASHES } from '../roles/word-hashes.js';
 import { HEARD, heardAround, judgeStandOut, standOutFeatures } from './model.js';
 import { PLACE_FEATURES, placeFeatures } from './place.js';
@@ -17,12 +19,14 @@ describe('where a sentence stands', () => {
   // Directions of 0, 90, 90 and 45 degrees.
   const half = Math.SQRT1_2;
   const vectors = { dimensions: 2, data: Float32Array.of(1, 0, 0, 1, 0, 1, half, half) };
-  const rows = placeFeatures(little.sentences, vectors, { start: true, end: false });
+  const rows = placeFeatures(little.sentences, new PrefixSums(vectors, 4), { start: true, end: false });
   const of = (s: number, name: (typeof PLACE_FEATURES)[number]): number => rows[s * PLACE_FEATURES.length + place(name)]!;
   it('tells what is new from what was said before', () => {
     expect([of(1, 'new'), of(1, 'like the one before')]).toEqual([1, 0]);
     expect(of(2, 'new')).toBeCloseTo(1 - half, 6); // before it: one of each
-    expect([of(2, 'like the one before'), of(1, 'like the one after')]).toEqual([1, 1]);
+    expect(of(2, 'like the one before')).toBeCloseTo(1, 6);
+    expect(of(1, 'like the one after')).toBeCloseTo(1, 6);
+    expect(of(3, 'like the recording')).toBeCloseTo(((1 + half + (2 + half)) * half) / Math.hypot(1 + half, 2 + half), 6);
   });
   it('knows the voice, the turn, and the edges of a recording where they are its own', () => {
     expect(of(0, 'share of the voice')).toBeCloseTo(12 / 18, 6);
@@ -59,10 +63,11 @@ describe('what stands out', () => {
   it('is a sum: twice the weights, twice as much', () => {
     const reading = readForRoles(little.words, little.sentences);
     const features = standOutFeatures({
-      reading,
+      sentences: little.sentences,
+      features: sentenceFeatures(reading),
       roles: new Float32Array(4 * 20).fill(0.05),
-      vectors: { dimensions: 2, data: new Float32Array(8).fill(0.7) },
-      readsVectors: false,
+      vectors: null,
+      sums: new PrefixSums({ dimensions: 2, data: new Float32Array(8).fill(0.7) }, 4),
       edges: { start: true, end: true },
     });
     const weights = (n: number, by: number): Float32Array => Float32Array.from({ length: n }, (_, i) => (by * ((i * 7) % 5)) / 10);
