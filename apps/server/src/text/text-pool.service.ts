@@ -30,6 +30,24 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
 };
 /** A transcript that needs more is refused; so one upload cannot take the machine's memory. */
 const THREAD_MB = 320;
+/** A transcript of more bytes than this is a large one; an hour of talk is some 0.1 MB. */
+const LARGE = 4_000_000;
+
+/** Which threads do a task, and what moves into them. */
+interface Way {
+  readonly pool?: Piscina;
+  readonly moved?: ArrayBuffer[];
+}
+
+function startThreads(most: number, idleTimeout: number): Piscina {
+  return new Piscina({
+    filename: new URL('./text-tasks.js', import.meta.url).href,
+    minThreads: 0,
+    maxThreads: most,
+    idleTimeout,
+    resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
+  });
+}
 
 /** The work was given up: it took too long, or more memory than a task may have. */
 export class TaskGivenUpError extends Error {
@@ -43,17 +61,14 @@ export class TaskGivenUpError extends Error {
 @Injectable()
 export class TextPool implements OnModuleDestroy {
   private readonly threads = Math.max(2, availableParallelism());
-  private readonly pool = new Piscina({
-    filename: new URL('./text-tasks.js', import.meta.url).href,
-    minThreads: 0,
-    maxThreads: this.threads,
-    idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
-  });
+  private readonly pool = startThreads(this.threads, 30_000);
+  /** Large transcripts are read one at a time, by a thread that ends with each, so that what it took is given back. */
+  private readonly forLarge = startThreads(1, 0);
   private readonly turns = new Map<string, LimitFunction>();
 
   prepareTranscript(clientId: string, bytes: Uint8Array): Promise<PrepareOutcome> {
-    return this.run(clientId, 'prepareTranscript', { bytes }, [bytes.buffer as ArrayBuffer]);
+    const pool = bytes.length > LARGE ? this.forLarge : this.pool;
+    return this.run(clientId, 'prepareTranscript', { bytes }, { pool, moved: [bytes.buffer as ArrayBuffer] });
   }
   proposeCopy(clientId: string, task: ProposeCopyTask): Promise<Copy> {
     return this.run(clientId, 'proposeCopyForShort', task);
@@ -80,16 +95,17 @@ export class TextPool implements OnModuleDestroy {
 
   async onModuleDestroy(): Promise<void> {
     await this.pool.destroy();
+    await this.forLarge.destroy();
   }
 
-  private async run<T>(clientId: string, name: TaskName, task: object, moved: ArrayBuffer[] = []): Promise<T> {
+  private async run<T>(clientId: string, name: TaskName, task: object, { pool = this.pool, moved = [] }: Way = {}): Promise<T> {
     let turn = this.turns.get(clientId);
     if (turn === undefined) this.turns.set(clientId, (turn = pLimit(this.threads - 1)));
     try {
       return await turn(async () => {
         const late = AbortSignal.timeout(LONGEST_MS[name]);
         try {
-          return (await this.pool.run(task, { name, signal: late, transferList: moved })) as T;
+          return (await pool.run(task, { name, signal: late, transferList: moved })) as T;
         } catch (error) {
           if (late.aborted) throw new TaskGivenUpError('it took too long');
           if ((error as { code?: unknown }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new TaskGivenUpError('it needed too much memory');

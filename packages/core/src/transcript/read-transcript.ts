@@ -38,6 +38,7 @@ const READERS: Record<TranscriptFormat, (text: string) => ReadCues> = {
 
 /**
  * Reads a transcript file of any of the formats, whatever its name says.
+ * @param bytes of the whole file; line ends may be changed in them, which changes nothing for one who reads them again
  * @throws TranscriptRefusedError with line and reason when its meaning is not plain
  */
 export function readTranscript(bytes: Uint8Array, options: ReadTranscriptOptions = {}): ReadTranscript {

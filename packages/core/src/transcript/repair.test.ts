@@ -30,7 +30,14 @@ describe('decodeText', () => {
       encoding: 'windows-1252',
     });
   });
-  it('makes one kind of line end of all', () => expect(decodeText(bytes('a\r\nb\rc\nd')).text).toBe('a\nb\nc\nd'));
+  it('makes one kind of line end of all', () => {
+    const text = 'a\r\nb\rc\nd\u2028é\u2029\u0085€\r';
+    for (const encoded of [bytes(text), Buffer.from(`\uFEFF${text}`, 'utf16le')]) expect(decodeText(encoded).text).toBe('a\nb\nc\nd\né\n\n€\n');
+  });
+  it('may be asked of the same bytes again', () => {
+    const own = bytes('WEBVTT\r\n\r\n00:01.000 --> 00:02.000\r\nWe went on.\r\n');
+    expect(readTranscript(own)).toEqual(readTranscript(own));
+  });
   it('refuses bytes that are no text, with the line', () => expect(() => decodeText(bytes('fine\nno\0t'))).toThrow(/line 2: .*zero bytes/));
 });
 
