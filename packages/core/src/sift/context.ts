@@ -6,7 +6,7 @@ import { doubtfulStarts } from '../text/ends/doubts.js';
 import { stem } from '../text/stem.js';
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
-import { findOpeningWord, type OpeningWord } from './edges.js';
+import { findClosingWord, findOpeningWord, type OpeningWord } from './edges.js';
 import { findTells, type Hit, normaliseWords } from '../text/tells/find-tells.js';
 import { lexicalVectors } from './lexical-vectors.js';
 import { readRoles, VECTOR_DIMENSIONS } from './roles/read-roles.js';
@@ -48,6 +48,8 @@ export interface SiftContext {
   readonly graceWords: number;
   /** Where a candidate that begins with each sentence is cut in. */
   readonly openings: readonly OpeningWord[];
+  /** Word behind the last of a candidate that ends with each sentence. */
+  readonly closings: Int32Array;
   /** How doubtful the start of each sentence is, 0 to 1, where ends had to be restored; one more for the end of the talk. */
   readonly doubts: Float64Array;
   /** 1 where a quotation runs on over the start of a sentence; one more for the end of the talk. */
@@ -103,6 +105,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
   const sums = foldedSums(vectors);
   let chapterStarts: readonly number[] | null = null;
   const openings = sentences.map((_, s) => findOpeningWord(reading, s));
+  const closings = Int32Array.from(sentences, (_, s) => findClosingWord(reading, s));
   return {
     input,
     brief,
@@ -118,10 +121,11 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
     wordCounts,
     graceWords: GRACE_SHARE * WORDS_PER_MS * brief.minMs,
     openings,
+    closings,
     quotations: quotationsOver(words, sentences),
     doubts: doubtfulStarts(words, texts, tags, sentences, transcript.wordTimes),
     cutStartsMs: tabulate(sentences.length, (s) => spanStartMs(words, openings[s]!.word)),
-    cutEndsMs: tabulate(sentences.length, (s) => spanEndMs(words, sentences[s]!.endWord)),
+    cutEndsMs: tabulate(sentences.length, (s) => spanEndMs(words, closings[s]!)),
     roles,
     roleSums: roleSums(roles, sentences),
     dull: findDull(roles, sentences, hits, hitStarts),

@@ -1,6 +1,7 @@
-import { CANNOT_END, LEADING_FILLER_PHRASES, LEADING_FILLERS } from '../text/lists/talk.js';
-import type { PartOfSpeech } from '../text/tagger.js';
-import type { Sentence, Word } from '../transcript/types.js';
+import { JOINS_BACK, TIED } from '../text/lists/clauses.js';
+import { CANNOT_END, LEADING_FILLER_PHRASES, LEADING_FILLERS, SUBJECT_PRONOUNS } from '../text/lists/talk.js';
+import type { Sentence } from '../transcript/types.js';
+import { clauseStarts, pausesIn, type SpokenWords, standsAsClause, tailStart } from './clauses.js';
 import type { SiftContext } from './context.js';
 import { ANAPHORA, UNITS } from '../text/lists/tells.js';
 import { CONCLUDING, COUNTED, PERSONS, PRESENTING, STANDS_FOR, TIMES } from '../text/lists/edges.js';
@@ -17,10 +18,7 @@ export interface OpeningWord {
 }
 
 /** What edges are found by. */
-interface EdgeInput {
-  readonly words: readonly Word[];
-  readonly texts: readonly string[];
-  readonly tags: readonly PartOfSpeech[];
+interface EdgeInput extends SpokenWords {
   readonly sentences: readonly Sentence[];
 }
 
@@ -28,11 +26,26 @@ interface EdgeInput {
 export const openingWord = (context: SiftContext, sentence: number): OpeningWord => context.openings[sentence]!;
 
 /**
- * Where a candidate that begins with this sentence is cut in. A sentence of fillers alone starts at its own first word,
- * and is never chosen as a start (see `canOpen`).
+ * Where a candidate that begins with this sentence is cut in: where it says something, or, when it leans on what was said
+ * before, at its first clause that does not. A sentence of fillers alone starts at its own first word, and is never chosen as
+ * a start (see `canOpen`).
  */
 export function findOpeningWord(context: EdgeInput, sentence: number): OpeningWord {
   const { firstWord, endWord } = context.sentences[sentence]!;
+  const whole = openingFrom(context, firstWord, endWord);
+  if (!whole.dependent || whole.empty) return whole;
+  for (const start of clauseStarts(context, whole.word + 1, endWord)) {
+    const opening = openingFrom(context, start, endWord);
+    if (!opening.dependent && endWord - opening.word >= LEAST_CLAUSE && standsAsClause(context, opening.word, endWord)) return opening;
+  }
+  return whole;
+}
+
+/** A clause of fewer words is an afterthought. */
+const LEAST_CLAUSE = 6;
+
+/** Where a stretch of a sentence that begins somewhere says something. */
+function openingFrom(context: EdgeInput, firstWord: number, endWord: number): OpeningWord {
   let i = firstWord;
   for (;;) {
     while (i < endWord && (context.words[i]!.kind === 'mark' || isLeadingFiller(context, i, endWord))) i += 1;
@@ -100,6 +113,7 @@ function findUnknownPerson({ texts, tags }: EdgeInput, from: number, endWord: nu
 function isLeadingFiller(context: EdgeInput, i: number, endWord: number): boolean {
   const text = context.texts[i]!;
   if (text === '') return true;
+  if (JOINS_BACK.has(text)) return SUBJECT_PRONOUNS.has(context.texts[i + 1] ?? '') && !hasMain(context, i, endWord);
   if (!LEADING_FILLERS.has(text) || i + 1 >= endWord) return LEADING_FILLERS.has(text);
   const next = context.texts[i + 1]!;
   if (text === 'no') return /[,.!—–-]$/.test(context.words[i]!.text) || LEADING_FILLERS.has(next);
@@ -108,15 +122,38 @@ function isLeadingFiller(context: EdgeInput, i: number, endWord: number): boolea
   return true;
 }
 
-/** A sentence that can begin a candidate: it says something once its fillers are gone. */
-export function canOpen(context: SiftContext, sentence: number): boolean {
-  const { word, empty } = openingWord(context, sentence);
-  return !empty && context.sentences[sentence]!.endWord - word >= 2;
+/** "Because I was late, we lost it": a clause that can stand comes behind the one that is tied to it. */
+function hasMain(context: EdgeInput, i: number, endWord: number): boolean {
+  if (context.texts[i] !== 'because') return false;
+  for (const start of pausesIn(context, i + 2, endWord)) if (standsAsClause(context, start, endWord)) return true;
+  return false;
 }
 
-/** A sentence that can end a candidate: it is not broken off. */
+/** A sentence that can begin a candidate: it says something once its fillers are gone, and is not tied to what was said before. */
+export function canOpen(context: SiftContext, sentence: number): boolean {
+  const { word, empty } = openingWord(context, sentence);
+  const { endWord } = context.sentences[sentence]!;
+  return !empty && endWord - word >= 2 && !isTied(context, word, endWord);
+}
+
+function isTied(context: EdgeInput, i: number, endWord: number): boolean {
+  const text = context.texts[i]!;
+  if (text === 'which') return !/^(?:NOUN|PROPN|NUM|ADP)$/.test(context.tags[i + 1] ?? '');
+  return TIED.has(text) && !hasMain(context, i, endWord);
+}
+
+/** Where a candidate that ends with this sentence is cut out: behind its last word, less what trails behind its point ("…, so, yeah"). */
+export function findClosingWord(context: EdgeInput, sentence: number): number {
+  const { firstWord, endWord } = context.sentences[sentence]!;
+  const tail = tailStart(context, firstWord, endWord);
+  return tail === firstWord ? endWord : tail;
+}
+
+/** A sentence that can end a candidate: it says something, and is not broken off. */
 export function canClose(context: EdgeInput, sentence: number): boolean {
   const { firstWord, endWord } = context.sentences[sentence]!;
+  const tail = tailStart(context, firstWord, endWord);
+  if (tail < endWord) return tail > firstWord;
   let last = endWord - 1;
   while (last > firstWord && context.words[last]!.kind === 'mark') last -= 1;
   const text = context.words[last]!.text;

@@ -46,7 +46,7 @@ export function bestAround(input: SiftInput, range: WordRange, tagger: PosTagger
     if (worth > best.worth) best = { ...run, worth };
   }
   const firstWord = openingWord(context, best.first).word;
-  return candidateOf(reading, { firstWord, endWord: context.sentences[best.end - 1]!.endWord });
+  return candidateOf(reading, { firstWord, endWord: context.closings[best.end - 1]! });
 }
 
 /** A recording read as under a brief for all of it. */

@@ -137,7 +137,7 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
     SignalReading
   >;
   const firstWord = openingWord(context, run.first).word;
-  const endWord = context.sentences[run.end - 1]!.endWord;
+  const endWord = context.closings[run.end - 1]!;
   const kind = kindOf(context, run);
   const passage = {
     words: context.words,
@@ -159,13 +159,13 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
     kind,
     reason: buildReason(kind, readings, context.brief.kinds.includes(kind), wholeOf(context, run)),
     firstLine: wordsText(context.words, firstWord, context.sentences[run.first]!.endWord),
-    lastLine: wordsText(context.words, Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord),
+    lastLine: wordsText(context.words, Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord).replace(/,$/, ''),
     title: bestTitle(passage, context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), 70),
     hashtags: proposeHashtags(passage, statistics, context.input.clientTags, 5),
     alternatives: run.alternatives.map((one) => ({
       ...cutSpan(context, one),
       firstWord: openingWord(context, one.first).word + context.wordOffset,
-      endWord: context.sentences[one.end - 1]!.endWord + context.wordOffset,
+      endWord: context.closings[one.end - 1]! + context.wordOffset,
       score: one.score,
       why: one.why,
       firstLine: wordsText(context.words, openingWord(context, one.first).word, context.sentences[one.first]!.endWord),

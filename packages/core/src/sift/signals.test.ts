@@ -295,7 +295,8 @@ describe('edges', () => {
   ])('%s', (text, expected) => expect(open(text)).toEqual(expected));
   it.each<[string, boolean]>([
     ['We dug it up.', true],
-    ['We dug it up and…', false],
+    ['We dug it up and…', true], // before “and”
+    ['We dug it up and the…', false],
     ['So I went to the –', false],
     ['and then the', false],
     ['they paid nothing', true],
