@@ -25,7 +25,7 @@ const models = new Map(
     kind,
     fitOn(
       examples.filter((_, i) => KINDS[fitting[i].name] !== kind),
-      true,
+      'vectors',
     ),
   ]),
 );
@@ -35,7 +35,7 @@ for (const form of forms) {
   const set = flat.map(FORMS[form]);
   const vectors = await embedAll(set.map((one) => textsOf(one.transcript)));
   const rank = (one, i) => sift({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors: vectors[i], topicVectors: null }).candidates;
-  const unseen = set.map((one, i) => standOutBy(models.get(KINDS[one.name]), true, () => rank(one, i)));
+  const unseen = set.map((one, i) => standOutBy(models.get(KINDS[one.name]), 'vectors', () => rank(one, i)));
   row(`kind left out, ${form}`, ...cell(judgeFirstPicks(set, unseen)));
   if (form === 'written') {
     for (const kind of kinds) {

@@ -30,9 +30,9 @@ function scalesOf(examples) {
   const measured = [...new Set(written.map(({ one }) => KINDS[one.name]))].flatMap((kind) => {
     const model = fitOn(
       written.filter(({ one }) => KINDS[one.name] !== kind).map(({ i }) => examples[i]),
-      true,
+      'vectors',
     );
-    return standOutBy(model, true, () =>
+    return standOutBy(model, 'vectors', () =>
       written
         .filter(({ one }) => KINDS[one.name] === kind)
         .map(({ one, i }) => measureRuns({ transcript: one.transcript, brief: BRIEF, clientTags: [], sentenceVectors: vectors[i], topicVectors: null })),
@@ -75,17 +75,22 @@ ${lines.join('\n')}
   );
 }
 
+/** How each model is called among the weights. */
+const NAMES = { vectors: 'withVectors', words: 'wordsAlone', foreign: 'foreign' };
+const READS = { vectors: 'vectors', words: 'words alone', foreign: 'words not known' };
 const models = {};
-for (const withVectors of [true, false]) {
-  const examples = read.map((one, i) => standOutExample(one, withVectors ? vectors[i] : null, 1 / forms.length));
+for (const reads of ['vectors', 'words', 'foreign']) {
+  const examples = read.map((one, i) =>
+    standOutExample(one, reads === 'vectors' ? vectors[i] : null, { share: 1 / forms.length, foreign: reads === 'foreign' }),
+  );
   const fit = (keep) =>
     fitOn(
       examples.filter((_, i) => keep(read[i])),
-      withVectors,
+      reads,
     );
   if (process.argv.includes('--write')) {
-    if (withVectors) writeScales(scalesOf(examples));
-    models[withVectors ? 'withVectors' : 'wordsAlone'] = fit(() => true);
+    if (reads === 'vectors') writeScales(scalesOf(examples));
+    models[NAMES[reads]] = fit(() => true);
     continue;
   }
   for (const [label, groupOf] of [
@@ -103,7 +108,7 @@ for (const withVectors of [true, false]) {
       const list = read.filter((one) => one.form === form && flat.some(({ name }) => name === one.name));
       const picks = list.map((one) => bestPassages(one.transcript.sentences, judged.get(`${one.name} ${form}`)));
       const all = judgeFirstPicks(list, picks);
-      row(`${label}, ${withVectors ? 'vectors' : 'words alone'}, ${form}`, `agreement ${all.agreement.toFixed(3)}`, `never ${all.never} of ${all.picks}`);
+      row(`${label}, ${READS[reads]}, ${form}`, `agreement ${all.agreement.toFixed(3)}`, `never ${all.never} of ${all.picks}`);
       if (label === 'one kind left out' && form === 'written')
         for (const kind of [...new Set(list.map((one) => KINDS[one.name]))].sort()) {
           const some = list.map((one, i) => ({ one, i })).filter(({ one }) => KINDS[one.name] === kind);
@@ -129,5 +134,8 @@ if (process.argv.includes('--write')) {
     join(import.meta.dirname, '..', 'packages', 'core', 'src', 'sift', 'stand-out', 'weights.ts'),
     `// Written by \`npm run bench -- stand-out --write\` from the marked talks in bench/editors that are for fitting. Do not edit.\nexport const STAND_OUT_WEIGHTS = {\n  version: '1',\n${lines.join('\n')}\n} as const;\n`,
   );
-  row('numbers written', models.withVectors.own.length * 2 + models.wordsAlone.own.length * 2);
+  row(
+    'numbers written',
+    Object.values(models).reduce((sum, { own, around }) => sum + own.length + around.length, 0),
+  );
 }

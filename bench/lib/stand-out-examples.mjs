@@ -1,23 +1,36 @@
 // Marked talks as examples of what stands out, and a model fitted on some.
 import { ROLES } from '@sift-reel/core';
-import { foldedSums, lexicalVectors, readForRoles, readRoles, sentenceFeatures, standOutFeatures, SURFACE_FEATURES } from '@sift-reel/core/fitting';
+import {
+  foldedSums,
+  foreignFeatures,
+  lexicalVectors,
+  noRoles,
+  readForeign,
+  readForRoles,
+  normaliseWords,
+  readRoles,
+  sentenceFeatures,
+  standOutFeatures,
+  SURFACE_FEATURES,
+} from '@sift-reel/core/fitting';
 import { fitStandOut, gradesOf, meanOver } from '@sift-reel/fitting';
 
 /** What a weight costs, chosen by leaving kinds of talk out. */
 const PRICES = {
-  withVectors: { vector: 30, role: 100, surface: 100, place: 30, word: 8 },
-  wordsAlone: { vector: 1, role: 100, surface: 100, place: 30, word: 8 },
+  vectors: { vector: 30, role: 100, surface: 100, place: 30, word: 8 },
+  words: { vector: 1, role: 100, surface: 100, place: 30, word: 8 },
+  foreign: { vector: 1, role: 100, surface: 30, place: 30, word: 8 },
 };
 /** Seconds that count as one sentence. */
 const SENTENCE = 5;
 
-/** @param share how much the talk counts, when it is given in several forms */
-export function standOutExample(one, sentenceVectors, share = 1) {
+/** @param share how much the talk counts, when it is given in several forms; @param foreign read as if its language were not known */
+export function standOutExample(one, sentenceVectors, { share = 1, foreign = false } = {}) {
   const { words, sentences } = one.transcript;
-  const reading = readForRoles(words, sentences);
-  const features = sentenceFeatures(reading);
-  const roles = readRoles(features, sentenceVectors);
-  const vectors = sentenceVectors ?? lexicalVectors(sentences, reading.texts);
+  const reading = foreign ? readForeign(words, sentences) : readForRoles(words, sentences);
+  const features = foreign ? foreignFeatures(reading) : sentenceFeatures(reading);
+  const roles = foreign ? noRoles(sentences.length) : readRoles(features, sentenceVectors);
+  const vectors = sentenceVectors ?? lexicalVectors(sentences, foreign ? normaliseWords(words) : reading.texts);
   const grades = one.marks.map((list) => gradesOf(one.talk, list));
   const worth = Float64Array.from(
     sentences,
@@ -32,7 +45,8 @@ export function standOutExample(one, sentenceVectors, share = 1) {
   };
 }
 
-export function fitOn(examples, withVectors) {
-  const shape = { vectors: withVectors ? 512 : 0, roles: ROLES.length, surface: SURFACE_FEATURES.length };
-  return fitStandOut(examples, shape, PRICES[withVectors ? 'withVectors' : 'wordsAlone']);
+/** @param reads 'vectors', 'words' or 'foreign' */
+export function fitOn(examples, reads) {
+  const shape = { vectors: reads === 'vectors' ? 512 : 0, roles: ROLES.length, surface: SURFACE_FEATURES.length };
+  return fitStandOut(examples, shape, PRICES[reads]);
 }

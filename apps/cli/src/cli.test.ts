@@ -43,7 +43,7 @@ describe('sift', () => {
     );
     expect(code).toBe(0);
     const result = JSON.parse(out);
-    expect(Object.keys(result)).toEqual(['duration', 'sentences', 'chapters', 'candidates']);
+    expect(Object.keys(result)).toEqual(['duration', 'sentences', 'chapters', 'candidates', 'language']);
     expect(result.candidates.length).toBeGreaterThan(1);
     const [first] = result.candidates;
     expect(Object.keys(first)).toEqual([

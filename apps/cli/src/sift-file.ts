@@ -12,6 +12,8 @@ import {
   type SiftResult,
   type Transcript,
   wordsText,
+  describeMakeUp,
+  type Language,
 } from '@sift-reel/core';
 import { Embedder } from '@sift-reel/embedder';
 import { BadInputError, UsageError } from './errors.js';
@@ -31,20 +33,27 @@ const OPTIONS = {
 /** `sift FILE`: the ranking of a transcript as JSON, or as a readable list. */
 export async function siftFile(args: readonly string[]): Promise<string> {
   const { path, options } = readArguments(args, 'sift');
-  const { transcript, brief, result } = await siftByOptions(path, options);
+  const { transcript, brief, result, language } = await siftByOptions(path, options);
   const shown = options.count === undefined ? result.candidates : result.candidates.slice(0, brief.roughCount);
-  return options.json === true ? `${JSON.stringify(toJson(transcript, result, shown))}\n` : toText(shown, result.strongCount);
+  return options.json === true
+    ? `${JSON.stringify({ ...toJson(transcript, result, shown), language: language?.name ?? null })}\n`
+    : aboutTalk(result, language) + toText(shown, result.strongCount);
 }
 
 /** Reads a transcript, computes its vectors and sifts it. @throws BadInputError, UsageError */
-export async function siftByOptions(path: string, options: Options): Promise<{ transcript: Transcript; brief: Brief; result: SiftResult }> {
+export async function siftByOptions(
+  path: string,
+  options: Options,
+): Promise<{ transcript: Transcript; brief: Brief; result: SiftResult; language: Language | null }> {
   const { transcript } = await readTranscriptFile(path);
   const brief = briefOf(options);
   const embedder = new Embedder();
   try {
     const sentenceVectors = await embedder.embed(sentenceTexts(transcript));
     const topicVectors = brief.topics.length === 0 ? null : await embedder.embed(brief.topics);
-    return { transcript, brief, result: sift({ transcript, brief, clientTags: [], sentenceVectors, topicVectors }) };
+    const { findLanguage } = await import('@sift-reel/core/language');
+    const language = findLanguage(transcript.words);
+    return { transcript, brief, language, result: sift({ transcript, language, brief, clientTags: [], sentenceVectors, topicVectors }) };
   } catch (error) {
     if (error instanceof BriefRefusedError) throw error.code === 'empty-part' ? new BadInputError(path, 1, error.message) : new UsageError(error.message);
     throw error;
@@ -115,7 +124,14 @@ function clockOf(text: string | undefined, name: string): number | null {
 
 const seconds = (ms: number): number => ms / 1_000;
 
-function toJson(transcript: Transcript, result: SiftResult, shown: readonly Candidate[]): unknown {
+/** What kind of recording it is, and what of it cannot be known. */
+function aboutTalk({ makeUp, candidates }: SiftResult, language: Language | null): string {
+  if (language !== null) return `The talk is in ${language.name}: Opening and Charge cannot be known.\n`;
+  const scores = candidates.map(({ score }) => score);
+  return makeUp === null ? '' : `${describeMakeUp(makeUp, scores)}\n`;
+}
+
+function toJson(transcript: Transcript, result: SiftResult, shown: readonly Candidate[]): object {
   const text = (firstWord: number, endWord: number): string => wordsText(transcript.words, firstWord, endWord);
   return {
     duration: seconds(transcript.durationMs),

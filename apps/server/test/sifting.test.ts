@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
@@ -109,6 +111,31 @@ describe('a sift', () => {
     expect((await world.owner.get(`recordings/${id}/sifts`)).body).toHaveLength(1);
   });
 
+  it('says what the recording is made of, and of talk in another language what cannot be known', async () => {
+    worker();
+    const made = (await world.owner.post(`recordings/${await recording(3)}/sifts`, BRIEF)).body.id as string;
+    const file = readFileSync(join(import.meta.dirname, '../../../bench/editors/languages/de-heizungskeller.txt'), 'utf8');
+    const german = file.split('\n').filter((line) => line !== '');
+    const stamp = (s: number): string => `00:${String(Math.floor(s / 60)).padStart(2, '0')}:${String(s % 60).padStart(2, '0')}.000`;
+    const vtt = `WEBVTT\n\n${german.map((line, i) => `${stamp(i * 7)} --> ${stamp(i * 7 + 6)}\n${line.replace(/^(\w+): /, '<v $1>')}\n`).join('\n')}`;
+    const { body } = await world.owner.post(`clients/${clientId}/recordings`, filesForm({ transcript: ['keller.vtt', vtt] }));
+    const foreign = (await world.owner.post(`recordings/${body.id}/sifts`, { ...BRIEF, minMs: 15_000, maxMs: 40_000 })).body.id as string;
+    for (const id of [made, foreign]) expect((await until(id, over)).state).toBe('done');
+    const english = (await world.owner.get(`sifts/${made}/ranking`)).body;
+    expect(english.language).toBeNull();
+    expect(english.makeUp.shares.reduce((sum: number, share: number) => sum + share, 0)).toBeCloseTo(1, 2);
+    expect(english.makeUp.steps).toHaveLength(english.ridge.length);
+    expect(english.makeUp.sentence).toMatch(/: (?:few|some|most) passages stand by themselves\.$/);
+    const other = (await world.owner.get(`sifts/${foreign}/ranking`)).body;
+    expect([other.language, other.makeUp, other.limits.includes('other-language')]).toEqual(['German', null, true]);
+    expect(other.candidates.length).toBeGreaterThan(2);
+    expect(other.candidates[0].signals[0].sentence).toBe('Cannot be known: the talk is in German');
+    const { firstWord, endWord } = other.candidates[1];
+    const own = await world.owner.post(`sifts/${foreign}/candidates`, { firstWord: firstWord + 1, endWord });
+    expect(own.status).toBe(201);
+    const listed = (await world.owner.get(`sifts/${foreign}/ranking`)).body.candidates.find((one: { origin: string }) => one.origin === 'own');
+    expect(listed.signals[0].sentence).toBe('Cannot be known: the talk is in German');
+  }, 120_000);
   it('finishes with the same result when its worker is killed in the middle', async () => {
     const minutes = 60;
     const whole = await recording(minutes, 'a ');

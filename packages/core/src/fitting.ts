@@ -1,6 +1,7 @@
 // What the trainers and judges of packages/fitting and bench/ need of the core's insides; nothing else imports it.
 export { weightOf } from './sift/signals/parts.js';
 export { SIGNAL_WEIGHTS } from './sift/signal-weights.js';
+export { foreignFeatures, noRoles, readForeign } from './sift/foreign.js';
 export { sentenceFeatures } from './sift/roles/sentence-features.js';
 export { measureRuns } from './sift/measure.js';
 export { foldedSums } from './sift/prefix-sums.js';
@@ -8,6 +9,7 @@ export { segmentSentences } from './sift/segments.js';
 export { GAP_FEATURES, GAP_PLACES, writeGapFeatures } from './text/ends/gap-features.js';
 export { GAP_ODDS, oddsKey, OddsTable, packOdds, readWordOdds } from './text/ends/word-odds.js';
 export { judgeRoles } from './sift/roles/model.js';
+export { normaliseWords } from './text/tells/find-tells.js';
 export { packNumbers } from './text/pack-weights.js';
 export { readForRoles } from './sift/roles/reading.js';
 export { smoothRoles } from './sift/roles/smooth.js';

@@ -20,13 +20,16 @@ export type { VoiceTrack } from './sound/voice-track.js';
 export { normalise } from './text/normalise.js';
 export { splitSentences } from './text/sentences.js';
 export { winkTagger } from './text/tagger.js';
+export { languageOf } from './text/language-name.js';
+export type { Language } from './text/language-name.js';
 // Sift
 export { checkBrief, LONGEST_CANDIDATE_MS, sift, siftSteps, SHORTEST_CANDIDATE_MS } from './sift/sift.js';
 export { bestAround, scorePassage } from './sift/passage.js';
 export { searchTranscript } from './sift/search.js';
+export { describeMakeUp } from './sift/make-up.js';
 export { compareSifts } from './sift/compare.js';
 export { buildReel, ReelRefusedError } from './sift/reel.js';
-export { BriefRefusedError, KINDS, SIFT_STAGES, SIGNALS } from './sift/types.js';
+export { BriefRefusedError, CANDIDATE_KINDS, KINDS, SIFT_STAGES, SIGNALS, STUFFS } from './sift/types.js';
 export { ASKED_CURRENCY, baseWeights, FITTED_WEIGHTS, normaliseWeights, reweigh, weightsFor, WeightsRefusedError } from './sift/reweigh.js';
 export { spokenTag } from './sift/signals/currency-matches.js';
 export { ROLES } from './sift/roles/roles.js';
@@ -34,7 +37,22 @@ export type { Reweighed, Weighable } from './sift/reweigh.js';
 export type { ComparedRow, SiftSide } from './sift/compare.js';
 export type { SearchHit } from './sift/search.js';
 export type { Reel } from './sift/reel.js';
-export type { Alternative, Brief, Candidate, Chapter, Kind, SiftInput, SiftLimit, SiftProgress, SiftResult, SignalName, Vectors } from './sift/types.js';
+export type {
+  Alternative,
+  Brief,
+  Candidate,
+  CandidateKind,
+  Chapter,
+  Kind,
+  MakeUp,
+  SiftInput,
+  SiftLimit,
+  SiftProgress,
+  SiftResult,
+  SignalName,
+  Stuff,
+  Vectors,
+} from './sift/types.js';
 // Cut
 export { spanOfWords } from './cut/word-span.js';
 // Copy

@@ -1,4 +1,4 @@
-import { KINDS, type Kind } from '@sift-reel/core';
+import { CANDIDATE_KINDS, type CandidateKind } from '@sift-reel/core';
 import { Decimal, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
 
 export class CopyView {
@@ -39,7 +39,7 @@ export class ShortView {
   @Whole() startMs: number;
   @Whole() endMs: number;
   @Decimal() score: number;
-  @OneOf(KINDS) kind: Kind;
+  @OneOf(CANDIDATE_KINDS) kind: CandidateKind;
   @Text() firstLine: string;
   @Text() reason: string;
   @Part(() => CopyView) copy: CopyView;

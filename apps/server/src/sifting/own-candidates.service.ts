@@ -1,5 +1,5 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
-import { baseWeights, type Candidate, type WordRange } from '@sift-reel/core';
+import { baseWeights, type Candidate, type WordRange, languageOf } from '@sift-reel/core';
 import type { OwnCandidateForm } from '@sift-reel/forms';
 import { Op } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
@@ -96,6 +96,7 @@ export class OwnCandidatesService {
     const voice = sift.limits?.includes('no-sound') === true ? null : await knownVoice(sift.recordingId, soundFile);
     const candidate = await this.text.scorePassage(clientId, {
       packed,
+      language: sift.language === null ? null : languageOf(sift.language),
       firstWord,
       endWord,
       around,

@@ -1,6 +1,6 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
-import { BriefRefusedError, type SiftProgress, type SiftResult } from '@sift-reel/core';
+import { BriefRefusedError, type SiftProgress } from '@sift-reel/core';
 import { Embedder } from '@sift-reel/embedder';
 import { Piscina } from 'piscina';
 import { CONFIG, type Config } from '../config/config.module.js';
@@ -13,7 +13,7 @@ import { TextPool } from '../text/text-pool.service.js';
 import { toBriefForm } from './brief.js';
 import { writeCandidates } from './candidate-rows.js';
 import { SIFT, SIFT_QUEUE } from './sift.kind.js';
-import type { SiftTask } from './sift-task.js';
+import type { Sifted, SiftTask } from './sift-task.js';
 import { BriefRow, CandidateRow, Sift } from './sifting.models.js';
 import { databaseVectorCache } from './vector-cache.js';
 import { hearRecording } from './voice-tracks.js';
@@ -71,17 +71,17 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     });
     const wantedVectors = await embedWanted(brief.topics, wanted, (some) => this.embedder.embed(some, { signal }));
     const input = { packed: row.packed, brief, ...wanted, sentenceVectors, ...wantedVectors, voice };
-    const result = await this.compute(input, run);
-    await run.complete(() => this.writeRanking(sift, result));
+    const sifted = await this.compute(input, run);
+    await run.complete(() => this.writeRanking(sift, sifted));
   }
 
-  private async compute(input: Omit<SiftTask, 'progress'>, run: JobRun): Promise<SiftResult> {
+  private async compute(input: Omit<SiftTask, 'progress'>, run: JobRun): Promise<Sifted> {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', ({ stage, fraction }: SiftProgress) => {
       if (!run.signal.aborted) run.report(stage, VECTORS_AT + fraction * (1 - VECTORS_AT));
     });
     try {
-      return (await this.threads.run({ ...input, progress: port2 }, { transferList: [port2], signal: run.signal })) as SiftResult;
+      return (await this.threads.run({ ...input, progress: port2 }, { transferList: [port2], signal: run.signal })) as Sifted;
     } catch (error) {
       run.signal.throwIfAborted();
       if (error instanceof Error && error.name === BriefRefusedError.name) throw new JobRefusedError(`The brief cannot be used: ${error.message}`);
@@ -91,8 +91,8 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     }
   }
 
-  private async writeRanking(sift: Sift, result: SiftResult): Promise<void> {
-    const { chapters, ridge, strongCount, limits, weights, keyPhrases } = result;
+  private async writeRanking(sift: Sift, { result, language }: Sifted): Promise<void> {
+    const { chapters, ridge, strongCount, limits, weights, keyPhrases, makeUp } = result;
     await CandidateRow.destroy({ where: { siftId: sift.id } });
     await sift.update({
       chapters: [...chapters],
@@ -101,6 +101,8 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
       limits: [...limits],
       weights: [...weights],
       keyPhrases: [...keyPhrases],
+      makeUp,
+      language: language?.code ?? null,
     });
     await writeCandidates(sift, result.candidates, 'sift');
   }

@@ -1,4 +1,4 @@
-import type { Alternative, Chapter, Kind, RecordingPhrase, SiftLimit, SignalName } from '@sift-reel/core';
+import type { Alternative, CandidateKind, Chapter, Kind, MakeUp, RecordingPhrase, SiftLimit, SignalName } from '@sift-reel/core';
 import type { CandidateState } from '@sift-reel/forms';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
@@ -31,6 +31,9 @@ export class Sift extends Model {
   @Column(DataType.ARRAY(DataType.TEXT)) declare limits: SiftLimit[] | null;
   @Default([]) @Column(DataType.JSONB) declare keyPhrases: RecordingPhrase[];
   @Column(DataType.ARRAY(DataType.DOUBLE)) declare weights: number[] | null;
+  /** Code of the language, where it is not English. */
+  @Column(DataType.TEXT) declare language: string | null;
+  @Column(DataType.JSONB) declare makeUp: MakeUp | null;
   @Column(DataType.UUID) declare createdBy: string | null;
   declare createdAt: Date;
   @BelongsTo(() => BriefRow) declare brief: BriefRow;
@@ -49,7 +52,7 @@ export class CandidateRow extends Model {
   @Column(DataType.INTEGER) declare endWord: number;
   @Column(DataType.INTEGER) declare foundFirstWord: number;
   @Column(DataType.INTEGER) declare foundEndWord: number;
-  @Column(DataType.TEXT) declare kind: Kind;
+  @Column(DataType.TEXT) declare kind: CandidateKind;
   @Column(DataType.TEXT) declare reason: string;
   @Column(DataType.TEXT) declare firstLine: string;
   @Column(DataType.TEXT) declare lastLine: string;

@@ -1,5 +1,5 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
-import { type Brief, BriefRefusedError, checkBrief, weightsFor } from '@sift-reel/core';
+import { describeMakeUp, languageOf, type Brief, BriefRefusedError, checkBrief, weightsFor } from '@sift-reel/core';
 import type { BriefForm } from '@sift-reel/forms';
 import { BriefRefusedException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
@@ -74,6 +74,18 @@ export class SiftingService {
       ridge: sift.ridge ?? [],
       strongCount: sift.strongCount ?? 0,
       limits: sift.limits ?? [],
+      language: sift.language === null ? null : languageOf(sift.language).name,
+      makeUp:
+        sift.makeUp === null
+          ? null
+          : {
+              shares: [...sift.makeUp.shares],
+              steps: [...sift.makeUp.steps],
+              sentence: describeMakeUp(
+                sift.makeUp,
+                rows.map((row) => row.score),
+              ),
+            },
       keyPhrases,
       weights: sift.weights ?? weightsFor(sift.brief.topics.length > 0),
       candidates: assembleCandidates(rows, signals, evidence),

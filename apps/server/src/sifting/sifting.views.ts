@@ -1,4 +1,4 @@
-import { KINDS, type Kind, SIGNALS, type SiftLimit, type SignalName } from '@sift-reel/core';
+import { CANDIDATE_KINDS, type CandidateKind, SIGNALS, type SiftLimit, type SignalName } from '@sift-reel/core';
 import {
   BriefForm,
   CANDIDATE_STATES,
@@ -94,7 +94,7 @@ export class CandidateView {
   @Whole() endWord: number;
   @Whole({ description: 'Where the sift found it, before anybody moved its ends' }) foundFirstWord: number;
   @Whole() foundEndWord: number;
-  @OneOf(KINDS) kind: Kind;
+  @OneOf(CANDIDATE_KINDS) kind: CandidateKind;
   @Text() reason: string;
   @Text() firstLine: string;
   @Text() lastLine: string;
@@ -106,6 +106,13 @@ export class CandidateView {
   @Parts(() => SignalView, { description: 'The six, in order' }) signals: SignalView[];
 }
 
+/** What a recording is made of. */
+export class MakeUpView {
+  @DecimalList({ description: 'Shares of the time of speech: points made, stories, procedure, chatter, plain talk; they sum to 1' }) shares: number[];
+  @WholeList({ description: 'Which of the five is said, in as many steps as the ridge has; -1 where nothing is' }) steps: number[];
+  @Text({ description: 'What kind of recording this is, in a sentence' }) sentence: string;
+}
+
 /** A sift with its whole ranking. */
 export class RankingView {
   @Part(() => SiftView) sift: SiftView;
@@ -113,6 +120,8 @@ export class RankingView {
   @DecimalList({ description: 'Worth over the whole recording in equal steps, 0 to 100' }) ridge: number[];
   @Whole() strongCount: number;
   @TextList() limits: SiftLimit[];
+  @Text({ nullable: true, description: 'What the talk is in, where that is not English' }) language: string | null;
+  @Part(() => MakeUpView, { nullable: true, description: 'Null where it cannot be told' }) makeUp: MakeUpView | null;
   @Parts(() => KeyPhraseView) keyPhrases: KeyPhraseView[];
   @DecimalList({ description: 'How much each signal counted, in their order' }) weights: number[];
   @Parts(() => CandidateView) candidates: CandidateView[];

@@ -1023,7 +1023,7 @@ export type CandidateView = {
   /** Where the sift found it, before anybody moved its ends */
   foundFirstWord: number;
   foundEndWord: number;
-  kind: 'answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour';
+  kind: 'answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour' | 'passage';
   reason: string;
   firstLine: string;
   lastLine: string;
@@ -1049,6 +1049,14 @@ export type ChapterView = {
   endWord: number;
   title: string;
 };
+export type MakeUpView = {
+  /** Shares of the time of speech: points made, stories, procedure, chatter, plain talk; they sum to 1 */
+  shares: number[];
+  /** Which of the five is said, in as many steps as the ridge has; -1 where nothing is */
+  steps: number[];
+  /** What kind of recording this is, in a sentence */
+  sentence: string;
+};
 export type KeyPhraseView = {
   text: string;
   count: number;
@@ -1070,6 +1078,10 @@ export type RankingView = {
   ridge: number[];
   strongCount: number;
   limits: string[];
+  /** What the talk is in, where that is not English */
+  language: string | null;
+  /** Null where it cannot be told */
+  makeUp: MakeUpView | null;
   keyPhrases: KeyPhraseView[];
   /** How much each signal counted, in their order */
   weights: number[];
@@ -1118,7 +1130,7 @@ export type ShortView = {
   startMs: number;
   endMs: number;
   score: number;
-  kind: 'answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour';
+  kind: 'answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour' | 'passage';
   firstLine: string;
   reason: string;
   copy: CopyView;

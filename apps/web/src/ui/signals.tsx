@@ -42,4 +42,5 @@ export const KIND_NAMES = {
   figures: 'Figures',
   emotion: 'Emotion',
   humour: 'Humour',
+  passage: 'Passage',
 } as const;

@@ -4,13 +4,15 @@ import { readPart, sliceVectors } from './part.js';
 import { Sums } from './sums.js';
 import { doubtfulStarts } from '../text/ends/doubts.js';
 import { stem } from '../text/stem.js';
+import type { Language } from '../text/language-name.js';
 import { winkTagger, type PartOfSpeech, type PosTagger } from '../text/tagger.js';
 import type { Sentence, Word } from '../transcript/types.js';
 import { findClosingWord, findOpeningWord, type OpeningWord } from './edges.js';
-import { findTells, type Hit, normaliseWords } from '../text/tells/find-tells.js';
+import { type Hit, normaliseWords } from '../text/tells/find-tells.js';
+import { foreignFeatures, noRoles, readForeign } from './foreign.js';
 import { lexicalVectors } from './lexical-vectors.js';
 import { readRoles, VECTOR_DIMENSIONS } from './roles/read-roles.js';
-import { indexHits } from './roles/reading.js';
+import { readForRoles } from './roles/reading.js';
 import { findDull, roleSums } from './roles/role-sums.js';
 import type { Role } from './roles/roles.js';
 import { sentenceFeatures } from './roles/sentence-features.js';
@@ -30,8 +32,13 @@ import type { Brief, Run, SiftInput, Vectors } from './types.js';
 export interface SiftContext {
   readonly input: SiftInput;
   readonly brief: Brief;
+  /** What the talk is in, where that is not English. */
+  readonly language: Language | null;
   readonly words: readonly Word[];
+  /** Words as the lists of English have them; in other languages none is in any list. */
   readonly texts: readonly string[];
+  /** The same as they are said. */
+  readonly spoken: readonly string[];
   readonly tags: readonly PartOfSpeech[];
   /** Stem of every word. */
   readonly stems: readonly string[];
@@ -82,10 +89,11 @@ const GRACE_SHARE = 0.55;
 export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): SiftContext {
   const { transcript, brief } = input;
   const { words, sentences, wordOffset, sentenceOffset } = readPart(transcript, brief);
-  const texts = normaliseWords(words);
-  const tags = tagger(texts);
-  const hits = findTells(words, texts, tags);
-  const hitStarts = indexHits(hits, sentences);
+  const language = input.language ?? null;
+  const english = language === null;
+  const reading = english ? readForRoles(words, sentences, tagger) : readForeign(words, sentences);
+  const { texts, tags, hits, hitStarts } = reading;
+  const spoken = english ? texts : normaliseWords(words);
   const counts = countTells(hits, hitStarts, sentences.length);
   const count = (tell: Tell, run: Run): number => counts.get(tell)?.sum(run) ?? 0;
   const perSentence = (test: (i: number) => boolean): Sums =>
@@ -96,12 +104,12 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
         return n;
       }),
     );
-  const reading = { words, texts, tags, sentences, hits, hitStarts };
-  const modelVectors = sliceVectors(input.sentenceVectors, sentenceOffset, sentences.length);
-  const features = sentenceFeatures(reading);
-  const roles = readRoles(features, modelVectors);
+  // The model was made for English: what it says of other talk does not tell sentences apart.
+  const modelVectors = english ? sliceVectors(input.sentenceVectors, sentenceOffset, sentences.length) : null;
+  const features = english ? sentenceFeatures(reading) : foreignFeatures(reading);
+  const roles = english ? readRoles(features, modelVectors) : noRoles(sentences.length);
   const wordCounts = perSentence((i) => words[i]!.kind === 'word');
-  const vectors = modelVectors ?? lexicalVectors(sentences, texts);
+  const vectors = modelVectors ?? lexicalVectors(sentences, spoken);
   const sums = foldedSums(vectors);
   let chapterStarts: readonly number[] | null = null;
   const openings = sentences.map((_, s) => findOpeningWord(reading, s));
@@ -109,10 +117,12 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
   return {
     input,
     brief,
+    language,
     words,
     texts,
+    spoken,
     tags,
-    stems: texts.map(stem),
+    stems: spoken.map(stem),
     sentences,
     wordOffset,
     hits,
@@ -135,6 +145,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
       roles,
       vectors: modelVectors?.dimensions === VECTOR_DIMENSIONS ? modelVectors : null,
       sums,
+      english,
       edges: { start: sentenceOffset === 0, end: brief.partEndMs === null },
     }),
     vectors,

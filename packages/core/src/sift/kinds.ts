@@ -1,7 +1,7 @@
 import type { SiftContext } from './context.js';
 import type { Role } from './roles/roles.js';
 import { asksHere } from './roles/surface.js';
-import { type Kind, KINDS, type Run } from './types.js';
+import { type CandidateKind, type Kind, KINDS, type Run } from './types.js';
 
 /** What a kind of moment is made of: shares of the words of a run that are in sentences of these roles. */
 const MADE_OF: Readonly<Record<Exclude<Kind, 'answer'>, readonly (readonly [Role, number])[]>> = {
@@ -44,9 +44,19 @@ function kindStrengths(context: SiftContext, run: Run): Record<Kind, number> {
 }
 
 /** The strongest kind; the earlier in the list where two are equal. */
-export function kindOf(context: SiftContext, run: Run): Kind {
+export function kindOf(context: SiftContext, run: Run): CandidateKind {
+  if (context.language !== null) return foreignKind(context, run);
   const strengths = kindStrengths(context, run);
   return KINDS.reduce((best, kind) => (strengths[kind] > strengths[best] ? kind : best));
+}
+
+/** Figures in every fifth sentence make a passage of figures, whatever they are of. */
+const FIGURES_OF = 0.2;
+
+/** What shows without understanding: a question that somebody else answers, and figures. */
+function foreignKind(context: SiftContext, run: Run): CandidateKind {
+  if (asksFirst(context, run)) return 'answer';
+  return context.count('figure', run) >= FIGURES_OF * (run.end - run.first) ? 'figures' : 'passage';
 }
 
 /** A passage that opens with a question, or in which another answers one near the start. A question quoted in a story is none. */

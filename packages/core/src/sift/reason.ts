@@ -1,6 +1,6 @@
-import { type Kind, type SignalName, SIGNALS, type SignalReading } from './types.js';
+import { type CandidateKind, type SignalName, SIGNALS, type SignalReading } from './types.js';
 
-const KIND_LINES: Readonly<Record<Kind, string>> = {
+const KIND_LINES: Readonly<Record<CandidateKind, string>> = {
   answer: 'A question with its answer',
   story: 'A story',
   advice: 'Advice',
@@ -8,13 +8,14 @@ const KIND_LINES: Readonly<Record<Kind, string>> = {
   figures: 'Figures',
   emotion: 'A moment of feeling',
   humour: 'A laugh',
+  passage: 'A passage',
 };
 
 /**
  * Why this one, in a sentence: what it is, and its two strongest signals in their own words.
  * @param whole what a long cut holds of the chapters
  */
-export function buildReason(kind: Kind, readings: Readonly<Record<SignalName, SignalReading>>, wanted: boolean, whole: string | null = null): string {
+export function buildReason(kind: CandidateKind, readings: Readonly<Record<SignalName, SignalReading>>, wanted: boolean, whole: string | null = null): string {
   const strongest = SIGNALS.filter((name) => name !== 'delivery' && readings[name].evidence.length > 0)
     .sort((a, b) => readings[b].value - readings[a].value)
     .slice(0, 2)

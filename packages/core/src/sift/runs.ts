@@ -30,7 +30,7 @@ function avoidedSentences(context: SiftContext): boolean[] {
   const phrases = context.brief.avoid.map(topicWords).filter((words) => words.length > 0);
   return context.sentences.map(({ firstWord, endWord }) => {
     for (const words of phrases) {
-      for (let i = firstWord; i < endWord; i += 1) if (phraseAt(context.texts, i, words)) return true;
+      for (let i = firstWord; i < endWord; i += 1) if (phraseAt(context.spoken, i, words)) return true;
     }
     return false;
   });

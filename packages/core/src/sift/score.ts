@@ -51,7 +51,7 @@ export function buildScorer(context: SiftContext, signals: readonly Signal[]): (
   const weights = weightsFor(context.brief.topics.length > 0, context.input.weights ?? null);
   const starts = new Uint8Array(context.sentences.length + 1);
   if (context.brief.maxMs >= LONG_CUT_FROM_MS) for (const first of [...context.chapterStarts(), context.sentences.length]) starts[first] = 1;
-  const wanted = new Set(context.brief.kinds);
+  const wanted: ReadonlySet<string> = new Set(context.brief.kinds);
   const values = new Array<number>(signals.length);
   return (run) => {
     for (let k = 0; k < signals.length; k += 1) values[k] = signals[k]!.value(run);

@@ -1,4 +1,4 @@
-import { bestTitle } from '../copy/title.js';
+import { bestTitle, shorten } from '../copy/title.js';
 import { proposeHashtags } from '../copy/hashtags.js';
 import { indexPhrases, type PhraseStatistics, phraseStatistics } from '../copy/phrases.js';
 import { recordingPhrases } from '../copy/recording-phrases.js';
@@ -12,6 +12,7 @@ import { buildReason } from './reason.js';
 import { weightsFor } from './reweigh.js';
 import { buildScorer, chapterEnds, LONG_CUT_FROM_MS } from './score.js';
 import { candidateRuns, cutSpan } from './runs.js';
+import { makeUpOf } from './make-up.js';
 import { joinHalves } from './join-halves.js';
 import { chooseBestSet, countStrong, worthInSet } from './select.js';
 import { RunTable } from './run-table.js';
@@ -70,6 +71,7 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
     candidates: chosen.map((run, i) => toCandidate(context, signals, statistics, run, i + 1)),
     strongCount: countStrong(chosen.map((run) => run.score)),
     ridge: ridgeOf(context, runs),
+    makeUp: makeUpOf(context),
     limits: limitsOf(input, context),
     keyPhrases: recordingPhrases(
       { words: context.words, texts: context.texts, tags: context.tags, firstWord: 0, endWord: context.words.length },
@@ -116,6 +118,7 @@ function emptyResult(input: SiftInput): SiftResult {
     candidates: [],
     strongCount: 0,
     ridge: new Array<number>(RIDGE_STEPS).fill(0),
+    makeUp: null,
     limits: [...limitsOf(input, null), 'short-part'],
     keyPhrases: [],
     weights: weightsFor(input.brief.topics.length > 0, input.weights ?? null),
@@ -138,6 +141,7 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
   >;
   const firstWord = openingWord(context, run.first).word;
   const endWord = context.closings[run.end - 1]!;
+  const firstLine = wordsText(context.words, firstWord, context.sentences[run.first]!.endWord);
   const kind = kindOf(context, run);
   const passage = {
     words: context.words,
@@ -157,10 +161,11 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
     endWord: endWord + context.wordOffset,
     signals: readings,
     kind,
-    reason: buildReason(kind, readings, context.brief.kinds.includes(kind), wholeOf(context, run)),
-    firstLine: wordsText(context.words, firstWord, context.sentences[run.first]!.endWord),
+    reason: buildReason(kind, readings, (context.brief.kinds as readonly string[]).includes(kind), wholeOf(context, run)),
+    firstLine,
     lastLine: wordsText(context.words, Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord).replace(/,$/, ''),
-    title: bestTitle(passage, context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), 70),
+    title:
+      context.language !== null ? shorten(firstLine, 70) : bestTitle(passage, context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), 70),
     hashtags: proposeHashtags(passage, statistics, context.input.clientTags, 5),
     alternatives: run.alternatives.map((one) => ({
       ...cutSpan(context, one),
@@ -226,10 +231,11 @@ function ridgeOf(context: SiftContext, runs: RunTable): number[] {
 
 function limitsOf(input: SiftInput, context: SiftContext | null): SiftLimit[] {
   const limits: SiftLimit[] = [];
+  if ((input.language ?? null) !== null) limits.push('other-language');
   if (input.transcript.sentenceEnds !== 'written') limits.push('no-punctuation');
   if (input.transcript.wordTimes === 'spread') limits.push('spread-times');
   if (input.transcript.speakers.length === 0) limits.push('no-speakers');
-  if (input.sentenceVectors === null) limits.push('no-vectors');
+  if (input.sentenceVectors === null && (input.language ?? null) === null) limits.push('no-vectors');
   if (input.voice === undefined || input.voice === null) limits.push('no-sound');
   const last = context?.sentences.at(-1);
   if (context !== null && last !== undefined && last.endMs - context.sentences[0]!.startMs < context.brief.minMs) limits.push('short-part');

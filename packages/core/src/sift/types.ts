@@ -1,6 +1,7 @@
 import type { RecordingPhrase } from '../copy/recording-phrases.js';
 import type { InterestTerm } from '../exchange/interest-csv.js';
 import type { VoiceTrack } from '../sound/voice-track.js';
+import type { Language } from '../text/language-name.js';
 import type { Span } from '../time/span.js';
 import type { Transcript, WordRange } from '../transcript/types.js';
 
@@ -11,6 +12,10 @@ export type SignalName = (typeof SIGNALS)[number];
 /** What sort of moment a candidate is. */
 export const KINDS = ['answer', 'story', 'advice', 'opinion', 'figures', 'emotion', 'humour'] as const;
 export type Kind = (typeof KINDS)[number];
+
+/** What a candidate is: of a kind, or just a passage where kinds cannot be told. */
+export const CANDIDATE_KINDS = [...KINDS, 'passage'] as const;
+export type CandidateKind = (typeof CANDIDATE_KINDS)[number];
 
 /** What to look for in a recording. */
 export interface Brief {
@@ -69,7 +74,7 @@ export interface Candidate extends Span, WordRange {
   /** 0 to 100, one decimal. */
   readonly score: number;
   readonly signals: Readonly<Record<SignalName, SignalReading>>;
-  readonly kind: Kind;
+  readonly kind: CandidateKind;
   readonly reason: string;
   readonly firstLine: string;
   readonly lastLine: string;
@@ -80,7 +85,7 @@ export interface Candidate extends Span, WordRange {
 }
 
 /** What could not be judged as well as it might, and why. */
-export type SiftLimit = 'no-punctuation' | 'spread-times' | 'no-speakers' | 'no-vectors' | 'no-sound' | 'short-part';
+export type SiftLimit = 'no-punctuation' | 'spread-times' | 'no-speakers' | 'no-vectors' | 'no-sound' | 'short-part' | 'other-language';
 
 export interface SiftResult {
   readonly chapters: readonly Chapter[];
@@ -90,6 +95,8 @@ export interface SiftResult {
   readonly strongCount: number;
   /** Worth over the whole recording, 0 to 100, `RIDGE_STEPS` values; 0 outside the part that counts. */
   readonly ridge: readonly number[];
+  /** What the recording is made of; null where that cannot be told. */
+  readonly makeUp: MakeUp | null;
   readonly limits: readonly SiftLimit[];
   /** The recording's key phrases, strongest first; at most 60. */
   readonly keyPhrases: readonly RecordingPhrase[];
@@ -98,6 +105,18 @@ export interface SiftResult {
 }
 
 export const RIDGE_STEPS = 480;
+
+/** What talk is made of. */
+export const STUFFS = ['points', 'stories', 'procedure', 'chatter', 'plain'] as const;
+export type Stuff = (typeof STUFFS)[number];
+
+/** What a recording is made of. */
+export interface MakeUp {
+  /** Of the time of speech in the part that counts, in the order of `STUFFS`; they sum to 1. */
+  readonly shares: readonly number[];
+  /** Place in `STUFFS` of what is said at each of `RIDGE_STEPS` steps of the recording; -1 where nothing is. */
+  readonly steps: readonly number[];
+}
 
 /** One vector of unit length a sentence, row after row. The seam to the model: the core only compares. */
 export interface Vectors {
@@ -108,6 +127,8 @@ export interface Vectors {
 
 export interface SiftInput {
   readonly transcript: Transcript;
+  /** What the talk is in, where that is not English: see `findLanguage`. Left out, it is English. */
+  readonly language?: Language | null;
   readonly brief: Brief;
   /** The client's own tags, without `#`. */
   readonly clientTags: readonly string[];

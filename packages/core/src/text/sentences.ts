@@ -4,7 +4,7 @@ import { ABBREVIATIONS, TITLES } from './lists/talk.js';
 import type { PosTagger } from './tagger.js';
 
 /** A word that ends a sentence, unless it is an abbreviation or the like. */
-export const TERMINAL = /[.!?…]["'”’)\]]*$/;
+export const TERMINAL = /[.!?…؟۔।。！？]["'”’)\]]*$/;
 /** A run this long without a comma or a full stop inside was not punctuated; spoken sentences seldom pass 40 words. Common practice. */
 const LONGEST_WRITTEN = 45;
 
@@ -105,7 +105,7 @@ export function endsSentence(text: string, next: string): boolean {
   if (!TERMINAL.test(text)) return false;
   const nextLetter = /[\p{L}\p{N}]/u.exec(next)?.[0] ?? '';
   const nextLower = nextLetter !== '' && nextLetter === nextLetter.toLowerCase() && nextLetter !== nextLetter.toUpperCase();
-  if (/[!?]["'”’)\]]*$/.test(text)) return !(nextLower && /["”’')\]]$/.test(text)); // “Really?” he said
+  if (/[!?؟！？]["'”’)\]]*$/.test(text)) return !(nextLower && /["”’')\]]$/.test(text)); // “Really?” he said
   if (/(?:\.\.+|…)["'”’)\]]*$/.test(text)) return !nextLower && next !== '';
   const bare = text
     .toLowerCase()

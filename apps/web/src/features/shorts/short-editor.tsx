@@ -47,7 +47,9 @@ export function ShortEditor({ short, clientName }: { short: ShortView; clientNam
               {formatTimecode(short.startMs, 'tenths')} – {formatTimecode(short.endMs, 'tenths')} · {formatLength(short.endMs - short.startMs)}
             </span>
           </div>
-          <p className="mt-1 font-serif text-[17px] leading-[1.4]">“{short.firstLine.replace(/[\s.,;:…]+$/, '')}…”</p>
+          <p dir="auto" className="mt-1 font-serif text-[17px] leading-[1.4]">
+            “{short.firstLine.replace(/[\s.,;:…]+$/, '')}…”
+          </p>
           <p className="mt-1 text-[12px] text-soft">
             {short.reason}{' '}
             <Link className="underline" to={`/recordings/${short.recordingId}/sifts/${short.siftId}`}>

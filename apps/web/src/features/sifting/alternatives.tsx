@@ -30,7 +30,9 @@ export function Alternatives({
                   · {formatLength(one.endMs - one.startMs)} · {Math.round(one.score)}
                 </span>{' '}
                 <span className="text-[12px] text-soft">{one.why === 'said-again' ? 'says the same again' : difference(one, candidate)}</span>
-                <span className="line-clamp-2 font-serif text-[14px] leading-[1.35]">{one.firstLine}</span>
+                <span dir="auto" className="line-clamp-2 font-serif text-[14px] leading-[1.35]">
+                  {one.firstLine}
+                </span>
               </span>
               {one.why === 'other-cut' && (
                 <Button disabled={taken} title="Moves the ends of this candidate there; undo brings it back" onClick={() => onTake(one)}>

@@ -9,6 +9,7 @@ import { doNow } from '../../app/undo.js';
 import { EmptyState, Loading, Trouble } from '../../ui/parts.js';
 import { candidateChosen } from './bench-slice.js';
 import { ActionBar, ONLY, type Pane, PaneSwitch } from './narrow.js';
+import { MakeUpLine } from './make-up.js';
 import { notesOf } from './notes.js';
 import { toParagraphs } from './paragraphs.js';
 import { usePlayer } from './player.js';
@@ -172,13 +173,14 @@ function BenchTable({
   ]);
 
   const deferredShown = useDeferredValue(shown);
-  const notes = notesOf(ranking.limits, recording.sound !== null);
+  const notes = notesOf(ranking.limits, recording.sound !== null, ranking.language);
   const durationMs = recording.durationMs ?? transcript.durationMs;
   return (
     <div className="flex h-full flex-col" data-first-word={firstWord}>
       <Seam
         durationMs={durationMs}
         ridge={ranking.ridge}
+        madeOf={ranking.makeUp?.steps}
         chapters={ranking.chapters}
         candidates={ranking.candidates}
         strongCount={ranking.strongCount}
@@ -190,7 +192,12 @@ function BenchTable({
         onSeek={seek}
         onChoose={choose}
       />
-      {notes.length > 0 && <div className="flex-none border-b border-rule px-[18px] py-[5px] text-[12px] text-soft">{notes.join(' ')}</div>}
+      {(notes.length > 0 || ranking.makeUp !== null) && (
+        <div className="flex-none border-b border-rule px-[18px] py-[5px] text-[12px] text-soft">
+          {ranking.makeUp !== null && <MakeUpLine makeUp={ranking.makeUp} />}
+          {notes.join(' ')}
+        </div>
+      )}
       <PaneSwitch
         shown={pane}
         onShow={(next) => {

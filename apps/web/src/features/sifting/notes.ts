@@ -13,6 +13,14 @@ const LIMIT_WORDS: Readonly<Record<string, string>> = {
 };
 
 /** What a sift could not know, in words. */
-export function notesOf(limits: readonly string[], hasSound: boolean): string[] {
-  return limits.flatMap((limit) => (limit === ('no-sound' satisfies SiftLimit) && hasSound ? UNHEARD : (LIMIT_WORDS[limit] ?? [])));
+export function notesOf(limits: readonly string[], hasSound: boolean, language: string | null = null): string[] {
+  const other = language === null ? [] : ofLanguage(language);
+  return [...other, ...known(limits, hasSound)];
 }
+
+const ofLanguage = (name: string): string[] => [
+  `The talk is in ${name}, which is not understood here: Opening and Charge cannot be known. The ranking goes by lengths, pauses, turns, figures, names, questions and what is new; kinds are told only where they show, and titles are first lines.`,
+];
+
+const known = (limits: readonly string[], hasSound: boolean): string[] =>
+  limits.flatMap((limit) => (limit === ('no-sound' satisfies SiftLimit) && hasSound ? UNHEARD : (LIMIT_WORDS[limit] ?? [])));

@@ -68,6 +68,12 @@ const RANKING = {
   ridge: [],
   strongCount: 1,
   limits: [],
+  language: null,
+  makeUp: {
+    shares: [0.6, 0, 0.4, 0, 0],
+    steps: [0, 0, 2, 2, -1],
+    sentence: 'Mostly points made, some procedure at a screen: some passages stand by themselves.',
+  },
   keyPhrases: [],
   weights: [0.2, 0.2, 0.2, 0.2, 0.1, 0.1],
   candidates: [candidate('a', 0), candidate('b', 30)],

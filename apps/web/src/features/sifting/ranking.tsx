@@ -162,7 +162,9 @@ const Row = memo(function Row({
         {candidate.rank}
       </span>
       <span className="min-w-0">
-        <span className={clsx('line-clamp-2 leading-[1.3] font-semibold', dropped && 'text-soft line-through')}>{candidate.title}</span>
+        <span dir="auto" className={clsx('line-clamp-2 leading-[1.3] font-semibold', dropped && 'text-soft line-through')}>
+          {candidate.title}
+        </span>
         <span className="time text-soft">
           {formatTimecode(candidate.startMs)} · {formatLength(candidate.endMs - candidate.startMs)}
         </span>

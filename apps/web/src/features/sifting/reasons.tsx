@@ -119,16 +119,22 @@ export function Reasons({
       <Alternatives candidate={candidate} onTake={onTake} onGoTo={onGoTo} />
       <div className="border-t border-rule pt-[10px]">
         <div className="text-[12px] text-soft">First line</div>
-        <p className="font-serif text-[15px]">{candidate.firstLine}</p>
+        <p dir="auto" className="font-serif text-[15px]">
+          {candidate.firstLine}
+        </p>
         <div className="mt-1 text-[12px] text-soft">Last line</div>
-        <p className="font-serif text-[15px]">{candidate.lastLine}</p>
+        <p dir="auto" className="font-serif text-[15px]">
+          {candidate.lastLine}
+        </p>
       </div>
       <div className="border-t border-rule pt-[10px]">
         <div className="flex justify-between text-[12px] text-soft">
           <span>Title from the words said</span>
           <span className="time">{candidate.title.length} characters</span>
         </div>
-        <p className="text-[15px] leading-[1.3] font-semibold">{candidate.title}</p>
+        <p dir="auto" className="text-[15px] leading-[1.3] font-semibold">
+          {candidate.title}
+        </p>
         <p className="mt-[6px] text-verdigris-text">{candidate.hashtags.map((tag) => `#${tag}`).join(' ')}</p>
         <p className="mt-2 text-[11.5px] text-soft">{formatLength(candidate.endMs - candidate.startMs)} long. Keep it, then word it on the Shorts screen.</p>
       </div>

@@ -1,11 +1,14 @@
 import { formatTimecode } from '@sift-reel/core';
 import { memo, type MouseEvent, type PointerEvent, type ReactNode, useMemo, useRef } from 'react';
 import type { CandidateView, ChapterView } from '../../app/api.js';
+import { MakeUpBand } from './make-up.js';
 import { type PlayerTime, usePlayerTime } from './player.js';
 
 interface SeamProps {
   durationMs: number;
   ridge: readonly number[];
+  /** What is said at each step, where that is known. */
+  madeOf?: readonly number[] | undefined;
   chapters: readonly ChapterView[];
   candidates: readonly CandidateView[];
   strongCount: number;
@@ -57,6 +60,7 @@ export function Seam(props: SeamProps): ReactNode {
       <div className="relative h-[98px]">
         <div className="absolute inset-x-0 top-0 h-[60px] cursor-pointer" onClick={onClick} onPointerDown={onDown} onPointerMove={onMove} data-testid="seam">
           <Ridge ridge={props.ridge} />
+          {props.madeOf !== undefined && <MakeUpBand steps={props.madeOf} />}
           {props.partStartMs > 0 && (
             <div title="Left out by the brief" className="hatched absolute inset-y-0 left-0 opacity-80" style={{ width: percent(props.partStartMs) }} />
           )}

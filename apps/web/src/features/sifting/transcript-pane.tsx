@@ -206,7 +206,9 @@ const ParagraphRow = memo(function ParagraphRow({ transcript, paragraph, marks, 
         )}
         <div className="time text-soft">{formatTimecode(paragraph.startMs)}</div>
       </div>
-      <p className="font-serif text-[17px] leading-[25px]">{words}</p>
+      <p dir="auto" className="font-serif text-[17px] leading-[25px]">
+        {words}
+      </p>
     </div>
   );
 });

@@ -10,8 +10,13 @@ export interface SentenceFeatures {
 }
 
 export function sentenceFeatures(reading: RoleInput): SentenceFeatures {
+  return { ...surfaceFeatures(reading), words: reading.sentences.map((_, s) => wordHashes(reading, s)) };
+}
+
+/** Of those, what is not its words. */
+export function surfaceFeatures(reading: RoleInput): Pick<SentenceFeatures, 'sentences' | 'surface'> {
   const sentences = reading.sentences.length;
   const surface = new Float32Array(sentences * SURFACE_FEATURES.length);
   for (let s = 0; s < sentences; s += 1) writeSurface(reading, s, surface, s * SURFACE_FEATURES.length);
-  return { sentences, surface, words: reading.sentences.map((_, s) => wordHashes(reading, s)) };
+  return { sentences, surface };
 }

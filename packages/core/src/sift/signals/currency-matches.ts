@@ -41,7 +41,7 @@ export function findMatches(context: SiftContext): Match[] {
     if (seen.has(key)) continue; // a tag that the brief asks for already counts once
     seen.add(key);
     for (const i of places.get(stem(words[0]!))!) {
-      if (phraseAt(context.texts, i, words)) matches.push({ term, from, weight, firstWord: i, endWord: i + words.length });
+      if (phraseAt(context.spoken, i, words)) matches.push({ term, from, weight, firstWord: i, endWord: i + words.length });
     }
   }
   return matches.sort((a, b) => a.firstWord - b.firstWord);

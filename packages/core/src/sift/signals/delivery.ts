@@ -66,7 +66,8 @@ export function delivery(context: SiftContext): Signal {
     value: (run) => toScale(raw(run), 0.05, 1.25),
     explain: (run) => {
       const given = context.input.transcript.wordTimes === 'given';
-      const parts = [`${Math.round(pace(run))} words a minute`, ofStumbles(context, run, stumbles.sum(run))];
+      const parts = [`${Math.round(pace(run))} words a minute`];
+      if (context.language === null) parts.push(ofStumbles(context, run, stumbles.sum(run)));
       const pauseCount = pauses(run);
       if (given && pauseCount > 0) parts.push(counted(pauseCount, 'clean pause'));
       const voiced = heard(run);

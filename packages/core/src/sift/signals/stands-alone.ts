@@ -5,6 +5,7 @@ import { canClose, openingWord } from '../edges.js';
 import { SCALES } from '../scales.js';
 import { toScale } from '../scale.js';
 import { ANAPHORA } from '../../text/lists/tells.js';
+import type { Language } from '../../text/language-name.js';
 import type { Run } from '../types.js';
 import { answersOutside, type EndPart, endParts, type EndReading, goesOn, readEnds, startParts } from './ends.js';
 import { firstPart, lastPart, type Part, rawOf, weightOf, wordsOf, standOutPart } from './parts.js';
@@ -45,6 +46,7 @@ const EARNED_FROM = 0.15;
 const GUESSED_FROM = 0.5;
 
 function explain(context: SiftContext, run: Run, raw: (run: Run) => number, ends: EndReading): { sentence: string; evidence: WordRange[] } {
+  if (context.language !== null) return { sentence: ofForeign(context.language, run, ends, canClose(context, run.end - 1)), evidence: [] };
   const start = openingWord(context, run.first);
   const leaning = hitsWithin(context, run, ['backward']);
   let head = 'Needs nothing said before';
@@ -68,6 +70,12 @@ function explain(context: SiftContext, run: Run, raw: (run: Run) => number, ends
           ? 'ends on a finished thought'
           : 'ends with its sentence, though the thought goes on';
   return { sentence: `${head}; ${tail}`, evidence: earning(context, run, raw, ends) };
+}
+
+/** What can be said of the ends of talk that is not understood. */
+function ofForeign({ name }: Language, run: Run, ends: EndReading, closes: boolean): string {
+  const head = asksInside(run, ends) ? 'Keeps the question with what follows' : 'Begins with a sentence';
+  return `${head}, ${closes ? 'ends with one' : 'breaks off at the end'}; what it leans on cannot be known in ${name}`;
 }
 
 /** The sentence at either end, or both, without which the run would stand alone less well. */

@@ -50,6 +50,11 @@ function named(context: SiftContext, figures: readonly WordRange[]): string[] {
   });
 }
 
+const nothingIn = ({ language }: SiftContext): string =>
+  language === null
+    ? 'Little that is concrete: no verdict, advice, facts or reasons'
+    : `No figures, and no more than the rest of this recording says; more cannot be known in ${language.name}`;
+
 /** Substance: concrete, useful, specific. */
 export function substance(context: SiftContext): Signal {
   const raw = rawOf(context, 'substance', substanceParts(context));
@@ -65,7 +70,7 @@ export function substance(context: SiftContext): Signal {
           const said = [...named(context, figures), 'more than the rest of this recording says'];
           return { sentence: sentenceOf(said, [quote(context, wordsOf(context, out[0]!), 12)]), evidence: tidyEvidence(out.map((s) => wordsOf(context, s))) };
         }
-        if (figures.length === 0) return { sentence: 'Little that is concrete: no verdict, advice, facts or reasons', evidence: [] };
+        if (figures.length === 0) return { sentence: nothingIn(context), evidence: [] };
       }
       const kinds: string[] = [...new Set(rich.map((s) => ROLE_NAMES[leadingRole(context, s, ROLES_OF_SUBSTANCE) as keyof typeof ROLE_NAMES]))].slice(0, 2);
       const parts = [...kinds, ...named(context, figures)];

@@ -2,32 +2,37 @@ import { unpackNumbers } from '../../text/pack-weights.js';
 import { judgeStandOut, standOutFeatures, type StandOutInput, type StandOutModel } from './model.js';
 import { STAND_OUT_WEIGHTS } from './weights.js';
 
-const models = new Map<boolean, StandOutModel>();
+/** What a model reads: vectors of the shipped embedder, words alone, or talk in a language it does not know. */
+type Reads = 'vectors' | 'words' | 'foreign';
+const models = new Map<Reads, StandOutModel>();
 
-/** The trained model, for vectors of the shipped embedder or for words alone. */
-function trained(readsVectors: boolean): StandOutModel {
-  let model = models.get(readsVectors);
+function trained(reads: Reads): StandOutModel {
+  let model = models.get(reads);
   if (model === undefined) {
-    const { withVectorsOwn, withVectorsAround, wordsAloneOwn, wordsAloneAround } = STAND_OUT_WEIGHTS;
-    const [own, around] = readsVectors ? [withVectorsOwn, withVectorsAround] : [wordsAloneOwn, wordsAloneAround];
-    models.set(readsVectors, (model = { own: unpackNumbers(own), around: unpackNumbers(around) }));
+    const all = STAND_OUT_WEIGHTS;
+    const [own, around] = {
+      vectors: [all.withVectorsOwn, all.withVectorsAround],
+      words: [all.wordsAloneOwn, all.wordsAloneAround],
+      foreign: [all.foreignOwn, all.foreignAround],
+    }[reads];
+    models.set(reads, (model = { own: unpackNumbers(own!), around: unpackNumbers(around!) }));
   }
   return model;
 }
 
 /** Lets other models judge while `act` runs: so that a recording can be judged by weights that were not fitted on it. */
-export function standOutBy<T>(model: StandOutModel, readsVectors: boolean, act: () => T): T {
-  const usual = trained(readsVectors);
-  models.set(readsVectors, model);
+export function standOutBy<T>(model: StandOutModel, reads: Reads, act: () => T): T {
+  const usual = trained(reads);
+  models.set(reads, model);
   try {
     return act();
   } finally {
-    models.set(readsVectors, usual);
+    models.set(reads, usual);
   }
 }
 
 /** How far each sentence stands out from the recording's own ordinary talk: see `judgeStandOut`. */
-export function readStandOut(input: StandOutInput): Float64Array {
+export function readStandOut(input: StandOutInput & { readonly english: boolean }): Float64Array {
   const times = input.sentences.map(({ startMs, endMs }) => endMs - startMs);
-  return judgeStandOut(standOutFeatures(input), trained(input.vectors !== null), times);
+  return judgeStandOut(standOutFeatures(input), trained(!input.english ? 'foreign' : input.vectors === null ? 'words' : 'vectors'), times);
 }

@@ -80,7 +80,7 @@ describe('what stands out', () => {
     const usual = context.standOut;
     const nothing = { own: new Float32Array(HASHES), around: new Float32Array(HASHES) };
     const again = () => buildContext(context.input).standOut;
-    expect(standOutBy(nothing, false, again).every((value) => value === 0)).toBe(true);
+    expect(standOutBy(nothing, 'words', again).every((value) => value === 0)).toBe(true);
     expect(again()).toEqual(usual);
   });
 });

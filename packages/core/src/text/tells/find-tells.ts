@@ -30,7 +30,7 @@ for (const [tell, phrases] of Object.entries(TELL_PHRASES)) {
 const FELT = 0.42;
 const FIGURE = /^(?:[$€£]\d[\d.,]*[km]?|\d[\d.,]*(?:%|k|m|p|st|nd|rd|th|s|kg|cm|mm|am|pm)?)$/;
 const NAME_CONTEXT = /^\p{Lu}\p{Ll}/u;
-const ASKS = /\?["'”’)]*$/;
+const ASKS = /[?؟？]["'”’)]*$/;
 const ENDS = /[.!?]["'”’)]*$/;
 
 /** What a word is by itself, wherever it stands. */
