@@ -54,7 +54,7 @@ export function readTalk(text: string, seed: number): Talk {
       afterPause = sentences.length > 0;
       continue;
     }
-    const named = /^(?:([\p{Lu}][\p{L}]+): |(- ))(.*)$/u.exec(line);
+    const named = /^(?:([\p{Lu}\p{Lo}][\p{L}]+): |(- ))(.*)$/u.exec(line);
     const said = named === null ? line : named[3]!;
     if (named?.[2] !== undefined) speaker = speaker === 'A' ? 'B' : 'A';
     else if (named !== null) speaker = named[1]!;

@@ -48,7 +48,7 @@ export function MakeUpLine({ makeUp }: { makeUp: MakeUpView }): ReactNode {
         .map(({ stuff, share }) => (
           <span key={stuff} className="whitespace-nowrap">
             <span aria-hidden="true" className={`mr-[5px] inline-block h-[8px] w-[16px] ${LOOK[stuff].tone}`} />
-            {LOOK[stuff].name} <span className="time">{Math.round(100 * share)} %</span>
+            {LOOK[stuff].name} {Math.round(100 * share)} %
           </span>
         ))}
     </p>

@@ -49,7 +49,13 @@ export function parseCueText(payload: string): CueText[] {
   return parts;
 }
 
-const LABEL = /^\s*(?:>>+\s*)?((?:[A-Z][\w.'’-]*|[A-Z]{2,})(?:\s+(?:[A-Z][\w.'’-]*|\d{1,3}|of|the|van|de|von)){0,3})\s*:\s+(?=\S)/u;
+/** A name begins with a capital, where its script has them; where it has none, names of at most two words are taken for one. */
+const NAME = String.raw`(?:\p{Lu}[\p{L}\p{M}\p{N}_.'’-]*)`;
+const CASELESS = String.raw`(?:\p{Lo}[\p{Lo}\p{M}.'’-]*)`;
+const LABEL = new RegExp(
+  String.raw`^\s*(?:>>+\s*)?(${NAME}(?:\s+(?:${NAME}|\d{1,3}|of|the|van|de|von)){0,3}|${CASELESS}(?:\s+(?:${CASELESS}|\d{1,3}))?)\s*:\s+(?=\S)`,
+  'u',
+);
 const NOT_NAMES =
   /^(?:note|warning|question|answer|so|and|but|the|this|that|here|now|first|second|third|example|tip|ps|step|number|rule|today|yes|no|ok|okay|well|look|listen)$/i;
 

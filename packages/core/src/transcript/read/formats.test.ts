@@ -1,6 +1,6 @@
 import { parseSync } from 'subtitle';
 import { describe, expect, it } from 'vitest';
-import { detectFormat } from '../read-transcript.js';
+import { detectFormat, readTranscript } from '../read-transcript.js';
 import { TranscriptRefusedError } from '../types.js';
 import { readPodcastJson } from './podcast-json.js';
 import { hasStamp, readStampedText } from './stamped-text.js';
@@ -122,4 +122,22 @@ describe('detectFormat', () => {
     ['', /the file is empty/],
     ['Just a letter.\n', /no cue timing/],
   ])('refuses “%s”', (text, message) => expect(() => detectFormat(text)).toThrow(message));
+});
+
+describe('names before a line', () => {
+  const spoken = (line: string): (string | undefined)[] => {
+    const { transcript } = readTranscript(new TextEncoder().encode(`1\n00:00:01,000 --> 00:00:09,000\n${line}\n`));
+    return [transcript.speakers[0], transcript.words[0]?.text];
+  };
+  it.each([
+    ['Tamsin: So we went.', 'Tamsin', 'So'],
+    ['Élodie: On y va.', 'Élodie', 'On'],
+    ['Łucja Żak: Tak było.', 'Łucja Żak', 'Tak'],
+    ['Ольга: Мы пошли.', 'Ольга', 'Мы'],
+    ['سلمى: مساء الخير جميعا.', 'سلمى', 'مساء'],
+    ['דנה: ערב טוב לכולם.', 'דנה', 'ערב'],
+  ])('%s', (line, name, first) => expect(spoken(line)).toEqual([name, first]));
+  it.each([['one thing: we went.'], ['Question: why that?'], ['at 10:30 we went.'], ['كان يقول لنا دائما: نعم كل يوم.']])('none in “%s”', (line) =>
+    expect(spoken(line)[0]).toBeUndefined(),
+  );
 });
