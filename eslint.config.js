@@ -52,6 +52,21 @@ const SERVER_ORDER = [
   'api',
 ];
 
+const ON_WHOLE_TRANSCRIPTS = [
+  'bestAround',
+  'buildReel',
+  'captionCues',
+  'packTranscript',
+  'proposeCopy',
+  'readTranscript',
+  'scorePassage',
+  'searchTranscript',
+  'sentenceTexts',
+  'sift',
+  'siftSteps',
+  'unpackTranscript',
+];
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'var/**', 'apps/web/src/app/generated-api.ts', 'test-results/**', 'playwright-report/**'] },
   js.configs.recommended,
@@ -175,6 +190,35 @@ export default tseslint.config(
       'no-restricted-syntax': [
         'error',
         { selector: "MemberExpression[object.name='Promise'][property.name=/^all/]", message: 'Ask one after the other: both may belong to one transaction.' },
+      ],
+    },
+  },
+  {
+    // Another rule than the one above, so that both hold.
+    files: ['apps/server/src/**/*.ts'],
+    ignores: ['apps/server/src/text/text-tasks.ts', 'apps/server/src/sifting/sift-task.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: '@sift-reel/core',
+              importNames: [...ON_WHOLE_TRANSCRIPTS],
+              message: 'What reads a whole transcript would hold up the event loop: it belongs into a task of a thread (text-tasks, sift-task).',
+              allowTypeImports: true,
+            },
+            { name: '@sift-reel/core/language', message: 'It takes 60 MB: only the threads that sift have it.' },
+          ],
+          patterns: [
+            {
+              regex: '/text-tasks\\.js$',
+              importNamePattern: '^(?!.*Task$|FoundSentence$|MovedEnds$|PrepareOutcome$|Prepared)',
+              message: 'Ask the pool (TextPool): these run in its threads.',
+              allowTypeImports: true,
+            },
+          ],
+        },
       ],
     },
   },

@@ -126,6 +126,33 @@ describe('a session that ended', () => {
   });
 });
 
+describe('the schedule on the screen', () => {
+  const reads = (): number => asked.filter(({ method, url }) => method === 'GET' && url === '/api/schedule').length;
+  it.each<[string, string, () => unknown]>([
+    [
+      'a short is approved',
+      'PUT /api/shorts/s1/approval',
+      () => api.endpoints.setApproval.initiate({ shortId: 's1', approvalForm: { approved: true, version: 1 } }),
+    ],
+    ['a post is taken off', 'DELETE /api/posts/p1', () => api.endpoints.takeOffPost.initiate('p1')],
+    [
+      'a day without posts is set',
+      'POST /api/clients/c1/blackouts',
+      () => api.endpoints.createBlackout.initiate({ clientId: 'c1', blackoutForm: {} as never }),
+    ],
+    ['something was missed while the line was down', '', () => api.util.invalidateTags(['Schedule'])],
+  ])('is asked for again when %s', async (_, route, act) => {
+    answers['GET /api/schedule'] = () => ({ body: { posts: [], shorts: [], channels: [] } });
+    if (route !== '') answers[route] = () => ({ body: {} });
+    const shown = store.dispatch(api.endpoints.readSchedule.initiate());
+    await shown;
+    expect(reads()).toBe(1);
+    await store.dispatch(act() as never);
+    await expect.poll(reads).toBe(2);
+    shown.unsubscribe();
+  });
+});
+
 describe('undo', () => {
   it('takes the last deed back, then the one before', async () => {
     const undone: string[] = [];

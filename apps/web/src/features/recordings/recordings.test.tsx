@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
-import { screen, within } from '@testing-library/react';
-import { describe, expect, it } from 'vitest';
+import { cleanup, screen, within } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { RecordingView, TranscriptSummaryView } from '../../app/api.js';
 import { type Answers, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
@@ -85,5 +85,45 @@ describe('the recordings', () => {
   it('not yet there say where they will lie', async () => {
     page([]);
     expect(await screen.findByText('No recordings yet')).toBeInTheDocument();
+  });
+});
+
+/** An upload that is answered when the test says so. */
+class Sending {
+  static last: Sending;
+  upload: { onprogress?: (event: object) => void } = {};
+  status = 0;
+  response: unknown = null;
+  onload = (): void => undefined;
+  open = (): void => undefined;
+  setRequestHeader = (): void => undefined;
+  abort = (): void => undefined;
+  send(): void {
+    Sending.last = this;
+  }
+  answer(status: number, response: unknown): void {
+    Object.assign(this, { status, response });
+    this.onload();
+  }
+}
+
+describe('files on their way', () => {
+  onScreens();
+  afterEach(() => vi.unstubAllGlobals());
+  it('are told of where one looks next, when the screen was left before they were answered', async () => {
+    vi.stubGlobal('XMLHttpRequest', Sending);
+    const { user } = page([]);
+    const files = await screen.findByTestId('files');
+    await user.upload(files, [new File(['1'], 'slipway.vtt'), new File(['2'], 'oven.vtt')]);
+    expect(await screen.findByText('waits its turn')).toBeInTheDocument();
+    cleanup();
+    expect(screen.queryByText('slipway')).toBeNull();
+    Sending.last.answer(422, { status: 422, title: 'Cannot be used', detail: 'slipway.vtt:3: this cue has no end' });
+    const first = Sending.last;
+    await expect.poll(() => Sending.last !== first).toBe(true);
+    Sending.last.answer(201, recording('r1', 'oven'));
+    page([recording('r1', 'oven')]);
+    expect(await screen.findByRole('alert')).toHaveTextContent('slipway.vtt:3: this cue has no end');
+    expect(await screen.findByText(/brought in/)).toBeInTheDocument();
   });
 });
