@@ -108,8 +108,9 @@ export class CandidateView {
 
 /** What a recording is made of. */
 export class MakeUpView {
-  @DecimalList({ description: 'Shares of the time of speech: points made, stories, procedure, chatter, plain talk; they sum to 1' }) shares: number[];
-  @WholeList({ description: 'Which of the five is said, in as many steps as the ridge has; -1 where nothing is' }) steps: number[];
+  @DecimalList({ description: 'Shares of the time of speech: explaining, verdicts, questions and answers, stories, procedure, chatter; they sum to 1' })
+  shares: number[];
+  @WholeList({ description: 'Which of the six is said, in as many steps as the ridge has; -1 where nothing is' }) steps: number[];
   @Text({ description: 'What kind of recording this is, in a sentence' }) sentence: string;
 }
 

@@ -1050,9 +1050,9 @@ export type ChapterView = {
   title: string;
 };
 export type MakeUpView = {
-  /** Shares of the time of speech: points made, stories, procedure, chatter, plain talk; they sum to 1 */
+  /** Shares of the time of speech: explaining, verdicts, questions and answers, stories, procedure, chatter; they sum to 1 */
   shares: number[];
-  /** Which of the five is said, in as many steps as the ridge has; -1 where nothing is */
+  /** Which of the six is said, in as many steps as the ridge has; -1 where nothing is */
   steps: number[];
   /** What kind of recording this is, in a sentence */
   sentence: string;

@@ -46,9 +46,9 @@ describe('what a recording is made of', () => {
 
 describe('describeMakeUp', () => {
   it.each<[number[], number[], string]>([
-    [[0.1, 0.02, 0.8, 0.05, 0.03], [60, 20, 10, 8, 3], 'Mostly procedure at a screen: few passages stand by themselves.'],
-    [[0.2, 0.02, 0.6, 0.05, 0.13], [60, 55, 10, 8], 'Mostly procedure at a screen, some points made and plain talk: some passages stand by themselves.'],
-    [[0.4, 0.35, 0.05, 0.1, 0.1], [90, 80, 70], 'A mixture of points made and stories: most passages stand by themselves.'],
-    [[0, 0, 0, 1, 0], [], 'Mostly greetings and housekeeping: few passages stand by themselves.'],
+    [[0.1, 0, 0, 0.02, 0.83, 0.05], [60, 20, 10, 8, 3], 'Mostly procedure at a screen: few passages stand by themselves.'],
+    [[0.2, 0.13, 0, 0.02, 0.6, 0.05], [60, 55, 10, 8], 'Mostly procedure at a screen, some explaining and verdicts: some passages stand by themselves.'],
+    [[0.1, 0.4, 0.1, 0.35, 0.05, 0], [90, 80, 70], 'A mixture of verdicts and stories: most passages stand by themselves.'],
+    [[0, 0, 0, 0, 0, 1], [], 'Mostly greetings and housekeeping: few passages stand by themselves.'],
   ])('%j', (shares, scores, sentence) => expect(describeMakeUp({ shares }, scores)).toBe(sentence));
 });

@@ -5,18 +5,18 @@ import { type MakeUp, RIDGE_STEPS, STUFFS, type Stuff } from './types.js';
 
 /** What each role of a sentence is the stuff of. */
 const STUFF_OF: Readonly<Record<Role, Stuff>> = {
-  claim: 'points',
-  advice: 'points',
-  figure: 'points',
-  explanation: 'points',
-  question: 'points',
-  answer: 'points',
-  contrast: 'points',
-  problem: 'points',
+  claim: 'verdicts',
+  contrast: 'verdicts',
+  problem: 'verdicts',
+  explanation: 'explaining',
+  advice: 'explaining',
+  figure: 'explaining',
+  plain: 'explaining',
+  question: 'questions',
+  answer: 'questions',
   story: 'stories',
   feeling: 'stories',
   joke: 'stories',
-  plain: 'plain',
   walkThrough: 'procedure',
   waiting: 'procedure',
   greeting: 'chatter',
@@ -62,21 +62,22 @@ function ofSentence(roles: Float32Array, s: number): number[] {
 }
 
 const NAMES: Readonly<Record<Stuff, string>> = {
-  points: 'points made',
+  explaining: 'explaining',
+  verdicts: 'verdicts',
+  questions: 'questions and answers',
   stories: 'stories',
   procedure: 'procedure at a screen',
   chatter: 'greetings and housekeeping',
-  plain: 'plain talk',
 };
 
 /** From this share on a recording is mostly of one stuff; from the second on a stuff is worth a word. */
-const MOSTLY = 0.5;
+const MOSTLY = 0.45;
 const SOME = 0.12;
 
 /**
  * What kind of recording this is, in one sentence, and what that means for its candidates.
  * @param scores of the ranking; a candidate that is strong stands by itself
- * @example 'Mostly procedure at a screen, some points made: few passages stand by themselves.'
+ * @example 'Mostly procedure at a screen, some explaining: few passages stand by themselves.'
  */
 export function describeMakeUp({ shares }: Pick<MakeUp, 'shares'>, scores: readonly number[]): string {
   const named = STUFFS.map((stuff, k) => ({ name: NAMES[stuff], share: shares[k]! }))

@@ -107,7 +107,7 @@ export interface SiftResult {
 export const RIDGE_STEPS = 480;
 
 /** What talk is made of. */
-export const STUFFS = ['points', 'stories', 'procedure', 'chatter', 'plain'] as const;
+export const STUFFS = ['explaining', 'verdicts', 'questions', 'stories', 'procedure', 'chatter'] as const;
 export type Stuff = (typeof STUFFS)[number];
 
 /** What a recording is made of. */

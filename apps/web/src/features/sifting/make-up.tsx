@@ -4,11 +4,12 @@ import type { MakeUpView } from '../../app/api.js';
 
 /** What talk is made of, as it looks on the seam: by tone and grain, since the colours are the signals'. */
 const LOOK: Readonly<Record<Stuff, { name: string; tone: string }>> = {
-  points: { name: 'points made', tone: 'bg-ink' },
-  stories: { name: 'stories', tone: 'bg-ink/45' },
+  explaining: { name: 'explaining', tone: 'bg-ink/40' },
+  verdicts: { name: 'verdicts', tone: 'bg-ink' },
+  questions: { name: 'questions', tone: 'beaded' },
+  stories: { name: 'stories', tone: 'slanted' },
   procedure: { name: 'procedure', tone: 'striped' },
   chatter: { name: 'housekeeping', tone: 'dotted' },
-  plain: { name: 'plain talk', tone: 'bg-rule' },
 };
 
 /** Stuff of less than this share is not named. */

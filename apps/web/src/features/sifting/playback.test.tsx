@@ -70,9 +70,9 @@ const RANKING = {
   limits: [],
   language: null,
   makeUp: {
-    shares: [0.6, 0, 0.4, 0, 0],
-    steps: [0, 0, 2, 2, -1],
-    sentence: 'Mostly points made, some procedure at a screen: some passages stand by themselves.',
+    shares: [0.6, 0, 0, 0, 0.4, 0],
+    steps: [0, 0, 4, 4, -1],
+    sentence: 'Mostly explaining, some procedure at a screen: some passages stand by themselves.',
   },
   keyPhrases: [],
   weights: [0.2, 0.2, 0.2, 0.2, 0.1, 0.1],
