@@ -28,8 +28,12 @@ const STUFF_OF: Readonly<Record<Role, Stuff>> = {
 };
 const PLACES = ROLES.map((role) => STUFFS.indexOf(STUFF_OF[role]));
 
-/** Sentences on either side that are heard with one: what talk is made of does not change with each of them. */
-const HEARD = 2;
+/**
+ * How much on either side is heard with a sentence: what talk is made of does not change with each of them. A share of the
+ * recording, since that is how it is seen; and no less than so many ms.
+ */
+const HEARD_SHARE = 1 / 160;
+const HEARD_MS = 8_000;
 
 /**
  * What a recording is made of: shares of the time of speech, and the stuff of each step of the seam; null where the language is
@@ -41,10 +45,14 @@ export function makeUpOf(context: SiftContext): MakeUp | null {
   const own = sentences.map((_, s) => ofSentence(context.roles, s));
   const totals = STUFFS.map(() => 0);
   const steps = new Array<number>(RIDGE_STEPS).fill(-1);
-  const stepMs = context.input.transcript.durationMs / RIDGE_STEPS;
+  const { durationMs } = context.input.transcript;
+  const stepMs = durationMs / RIDGE_STEPS;
+  const heardMs = Math.max(HEARD_MS, HEARD_SHARE * durationMs);
+  let from = 0;
   sentences.forEach(({ startMs, endMs }, s) => {
     const around = STUFFS.map(() => 0);
-    for (let k = Math.max(0, s - HEARD); k <= Math.min(sentences.length - 1, s + HEARD); k += 1)
+    while (sentences[from]!.endMs < startMs - heardMs) from += 1;
+    for (let k = from; k < sentences.length && sentences[k]!.startMs <= endMs + heardMs; k += 1)
       own[k]!.forEach((share, stuff) => (around[stuff]! += share * (sentences[k]!.endMs - sentences[k]!.startMs)));
     own[s]!.forEach((share, stuff) => (totals[stuff]! += share * (endMs - startMs)));
     const leading = around.indexOf(Math.max(...around));
