@@ -12,6 +12,7 @@ const FORMS = {
   written: (one) => one,
   bare: (one) => heardAs(one, { punctuation: 'none', speakers: 'named' }),
   'bare, nameless': (one) => heardAs(one, { punctuation: 'none', speakers: 'nameless' }),
+  'rolling, named': (one) => heardAs(one, { punctuation: 'none', cues: 'rolling', speakers: 'named' }),
   rolling: (one) => heardAs(one, { punctuation: 'none', cues: 'rolling', speakers: 'nameless' }),
 };
 const flat = readFlatSet();

@@ -67,8 +67,8 @@ export function RecordingsPage(): ReactNode {
           </EmptyState>
         )}
         {shown.length > 0 && (
-          <table className="w-full">
-            <thead>
+          <table className="w-full max-md:block">
+            <thead className="max-md:hidden">
               <tr className="text-left text-xs text-soft">
                 {['Recording', 'Length', 'Voices', 'Transcript', 'Sift', ''].map((head) => (
                   <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">
@@ -77,7 +77,7 @@ export function RecordingsPage(): ReactNode {
                 ))}
               </tr>
             </thead>
-            <tbody ref={body}>
+            <tbody ref={body} className="max-md:block">
               <GapRow px={drawn.beforePx} />
               {drawn.rows
                 .map((i) => [i, shown[i]!] as const)
@@ -119,9 +119,10 @@ function RecordingRow({
   onRemove: () => void;
 }): ReactNode {
   const { transcript } = recording;
-  const cell = 'border-b border-rule px-[18px] py-[9px] align-top';
+  // Where there is no room for columns, what they hold stands one under the other.
+  const cell = 'border-b border-rule px-[18px] py-[9px] align-top max-md:block max-md:border-0 max-md:py-[2px]';
   return (
-    <tr ref={measure} data-index={index} className="hover:bg-sheet">
+    <tr ref={measure} data-index={index} className="hover:bg-sheet max-md:block max-md:border-b max-md:border-rule max-md:py-[8px]">
       <td className={`${cell} max-w-[420px]`}>
         {transcript === null ? (
           <b>{recording.title}</b>
@@ -165,7 +166,7 @@ function RecordingRow({
       <td className={`${cell} min-w-[190px]`}>
         <SiftState recording={recording} />
       </td>
-      <td className={`${cell} text-right whitespace-nowrap`}>
+      <td className={`${cell} text-right whitespace-nowrap max-md:text-left`}>
         <AddFiles recording={recording} />
         <button
           type="button"
