@@ -48,12 +48,13 @@ export function makeUpOf(context: SiftContext): MakeUp | null {
   const { durationMs } = context.input.transcript;
   const stepMs = durationMs / RIDGE_STEPS;
   const heardMs = Math.max(HEARD_MS, HEARD_SHARE * durationMs);
-  let from = 0;
+  const around = STUFFS.map(() => 0);
+  const hear = (k: number, sign: 1 | -1): void =>
+    own[k]!.forEach((share, stuff) => (around[stuff]! += sign * share * (sentences[k]!.endMs - sentences[k]!.startMs)));
+  let [from, to] = [0, 0];
   sentences.forEach(({ startMs, endMs }, s) => {
-    const around = STUFFS.map(() => 0);
-    while (sentences[from]!.endMs < startMs - heardMs) from += 1;
-    for (let k = from; k < sentences.length && sentences[k]!.startMs <= endMs + heardMs; k += 1)
-      own[k]!.forEach((share, stuff) => (around[stuff]! += share * (sentences[k]!.endMs - sentences[k]!.startMs)));
+    for (; to < sentences.length && sentences[to]!.startMs <= endMs + heardMs; to += 1) hear(to, 1);
+    for (; sentences[from]!.endMs < startMs - heardMs; from += 1) hear(from, -1);
     own[s]!.forEach((share, stuff) => (totals[stuff]! += share * (endMs - startMs)));
     const leading = around.indexOf(Math.max(...around));
     const last = Math.min(RIDGE_STEPS - 1, Math.floor((endMs - 1) / stepMs));
