@@ -37,6 +37,9 @@ describe('endsSentence', () => {
     ['word', 'The', false],
     ['it.', '', true],
     ['U.S.', 'roads', false],
+    ['جيدا؟', 'حسنا', true],
+    ['جميعا،', 'هل', false],
+    ['いいですか。', 'はい', true],
   ])('%s | %s', (text, next, ends) => expect(endsSentence(text, next)).toBe(ends));
 });
 
