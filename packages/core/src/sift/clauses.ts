@@ -76,12 +76,25 @@ export function tailStart(spoken: SpokenWords, firstWord: number, endWord: numbe
   return end - firstWord >= LEAST_POINT && !CANNOT_END.has(spoken.texts[end - 1]!) ? end : endWord;
 }
 
+type Tails = readonly (readonly string[])[];
+
+/** Tails by their last word, so that most sentences are known to have none by one look. */
+const byLast = (tails: Tails): ReadonlyMap<string, Tails> => {
+  const map = new Map<string, (readonly string[])[]>();
+  for (const tail of tails) map.set(tail.at(-1)!, [...(map.get(tail.at(-1)!) ?? []), tail]);
+  return map;
+};
+const ANYWHERE = byLast(TAILS);
+const AFTER_PAUSE = byLast(TAILS_AFTER_PAUSE);
+
 /** Words of the tail that ends a stretch, 0 where none does. */
 function tailLength({ words, texts }: SpokenWords, firstWord: number, end: number): number {
+  if (end === firstWord) return 0;
+  const last = texts[end - 1]!;
   const endsWith = (tail: readonly string[]): boolean =>
     tail.length <= end - firstWord && tail.every((word, k) => texts[end - tail.length + k] === word && words[end - tail.length + k]!.kind === 'word');
-  const alone = TAILS.find((tail) => endsWith(tail) && !(tail[0] === 'so' && TAKES_SO.has(texts[end - tail.length - 1] ?? '')));
+  const alone = ANYWHERE.get(last)?.find((tail) => endsWith(tail) && !(tail[0] === 'so' && TAKES_SO.has(texts[end - tail.length - 1] ?? '')));
   if (alone !== undefined) return alone.length;
-  const set = TAILS_AFTER_PAUSE.find((tail) => endsWith(tail) && (end - tail.length === firstWord || pausesAfter(words, end - tail.length - 1)));
+  const set = AFTER_PAUSE.get(last)?.find((tail) => endsWith(tail) && (end - tail.length === firstWord || pausesAfter(words, end - tail.length - 1)));
   return set?.length ?? 0;
 }
