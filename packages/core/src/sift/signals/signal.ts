@@ -64,10 +64,13 @@ export function toReading(signal: Signal, run: Run, context: SiftContext): Signa
   const { sentence, evidence } = signal.explain(run);
   const shift = context.wordOffset;
   const cutIn = openingWord(context, run.first).word; // fillers before it are not in the candidate, so they earn nothing
+  const cutOut = context.closings[run.end - 1]!; // nor does what trails behind its end
   return {
     signal: signal.name,
     value: Math.round(signal.value(run)),
     sentence,
-    evidence: evidence.filter((range) => range.firstWord >= cutIn).map((range) => ({ firstWord: range.firstWord + shift, endWord: range.endWord + shift })),
+    evidence: evidence
+      .filter((range) => range.firstWord >= cutIn && range.firstWord < cutOut)
+      .map(({ firstWord, endWord }) => ({ firstWord: firstWord + shift, endWord: Math.min(endWord, cutOut) + shift })),
   };
 }
