@@ -19,19 +19,19 @@ export function coverRest(chosen: readonly ChosenRun[], all: RunTable, sentences
   const bare = nextBare(held);
   const best = bestRowFor(bare, all, sentences);
   const more = new Map<number, AlternativeRun[]>();
-  const alone: ChosenRun[] = [];
+  const list = [...chosen];
   for (let s = bare[0]!; s < sentences; s = bare[s + 1]!) {
     const row = best[s]!;
     if (row < 0 || held[s] === 1) continue;
     const run = all.at(row);
     held.fill(1, run.first, run.end);
     const owner = ownerOf(run, owners);
-    if (owner < 0) alone.push({ ...run, alternatives: [] });
-    else more.set(owner, [...(more.get(owner) ?? []), { ...run, why: 'other-cut' }]);
+    if (owner < 0) {
+      owners.fill(list.length, run.first, run.end); // what shares with it is another cut of it
+      list.push({ ...run, alternatives: [] });
+    } else more.set(owner, [...(more.get(owner) ?? []), { ...run, why: 'other-cut' }]);
   }
-  return [...chosen.map((one, i) => ({ ...one, alternatives: [...one.alternatives, ...(more.get(i) ?? [])] })), ...alone].sort(
-    (a, b) => b.score - a.score || a.first - b.first,
-  );
+  return list.map((one, i) => ({ ...one, alternatives: [...one.alternatives, ...(more.get(i) ?? [])] })).sort((a, b) => b.score - a.score || a.first - b.first);
 }
 
 /** The chosen run that holds most sentences of a run, the first of equals; -1 where none holds any. */
