@@ -63,15 +63,16 @@ it('a hundred jobs of three kinds end exactly once each, whoever is killed, and 
   }
   expect(restarts).toBe(1);
   expect(kills).toBeGreaterThan(4); // a quick machine is done before the eighth
-  const ended = await jobs.query<{ state: string; failure: string | null; deeds: number; crashes: number }>(
-    'SELECT state, failure, crashes, (SELECT count(*)::int FROM deeds WHERE job_id = jobs.id) AS deeds FROM jobs WHERE id = ANY ($1)',
+  const ended = await jobs.query<{ kind: string; state: string; failure: string | null; faults: number; deeds: number; crashes: number }>(
+    'SELECT kind, state, failure, faults, crashes, (SELECT count(*)::int FROM deeds WHERE job_id = jobs.id) AS deeds FROM jobs WHERE id = ANY ($1)',
     [ids],
   );
   expect(ended).toHaveLength(100);
   for (const job of ended) {
     if (job.state === 'failed')
-      expect(job).toMatchObject({ deeds: 0, crashes: 3 }); // was there at three kills
-    else expect(job).toMatchObject({ state: 'done', deeds: 1 });
+      expect(job).toMatchObject({ failure: expect.stringContaining('took its worker down') as unknown, deeds: 0, crashes: 3 }); // was there at three kills
+    else expect(job).toMatchObject({ state: 'done', deeds: 1, failure: null });
+    expect(job.faults).toBeLessThanOrEqual(job.kind === 'faulty' ? 1 : 0); // neither a kill nor a database that is away is a fault of the work
   }
   expect(ended.filter((job) => job.state === 'done').length).toBeGreaterThan(95);
   expect(ended.some((job) => job.crashes > 0)).toBe(true); // the kills hit something
