@@ -29,7 +29,7 @@ export { searchTranscript } from './sift/search.js';
 export { describeMakeUp } from './sift/make-up.js';
 export { compareSifts } from './sift/compare.js';
 export { buildReel, ReelRefusedError } from './sift/reel.js';
-export { BriefRefusedError, CANDIDATE_KINDS, KINDS, SIFT_STAGES, SIGNALS, STUFFS } from './sift/types.js';
+export { BriefRefusedError, CANDIDATE_KINDS, KINDS, NEED_ENGLISH, SIFT_STAGES, SIGNALS, STUFFS } from './sift/types.js';
 export { ASKED_CURRENCY, baseWeights, FITTED_WEIGHTS, normaliseWeights, reweigh, weightsFor, WeightsRefusedError } from './sift/reweigh.js';
 export { spokenTag } from './sift/signals/currency-matches.js';
 export { ROLES } from './sift/roles/roles.js';

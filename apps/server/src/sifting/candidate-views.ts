@@ -1,4 +1,4 @@
-import { SIGNALS } from '@sift-reel/core';
+import { NEED_ENGLISH, SIGNALS } from '@sift-reel/core';
 import type { CandidateRow } from './sifting.models.js';
 import type { CandidateView } from './sifting.views.js';
 
@@ -24,11 +24,15 @@ type Fields = Pick<
   | 'state'
 >;
 
-/** Candidates with their readings and the words that earned them. */
+/**
+ * Candidates with their readings and the words that earned them.
+ * @param language of their sift, where it is not English
+ */
 export function assembleCandidates(
   rows: readonly Fields[],
   signals: readonly { candidateId: string; signal: string; value: number; sentence: string }[],
   evidence: readonly { candidateId: string; signal: string; firstWord: number; endWord: number }[],
+  language: string | null,
 ): CandidateView[] {
   const ranges = new Map<string, number[]>();
   for (const row of evidence) {
@@ -59,7 +63,13 @@ export function assembleCandidates(
     state: row.state,
     signals: SIGNALS.map((signal) => {
       const reading = readings.get(`${row.id} ${signal}`);
-      return { signal, value: reading?.value ?? 0, sentence: reading?.sentence ?? '', evidence: ranges.get(`${row.id} ${signal}`) ?? [] };
+      return {
+        signal,
+        known: language === null || !NEED_ENGLISH.includes(signal),
+        value: reading?.value ?? 0,
+        sentence: reading?.sentence ?? '',
+        evidence: ranges.get(`${row.id} ${signal}`) ?? [],
+      };
     }),
   }));
 }

@@ -75,6 +75,7 @@ export class CandidatesService {
   private async viewOf(row: CandidateRow): Promise<CandidateView> {
     const signals = await CandidateSignal.findAll({ where: { candidateId: row.id }, raw: true });
     const evidence = await EvidenceRow.findAll({ where: { candidateId: row.id }, order: ['firstWord'], raw: true });
-    return assembleCandidates([row], signals, evidence)[0]!;
+    const sift = found(await Sift.findByPk(row.siftId, { attributes: ['language'] }), 'sift');
+    return assembleCandidates([row], signals, evidence, sift.language)[0]!;
   }
 }

@@ -9,21 +9,19 @@ export interface SiftTask extends Omit<SiftInput, 'transcript'> {
   readonly progress: MessagePort;
 }
 
-export interface Sifted {
-  readonly result: SiftResult;
-  readonly language: Language | null;
+/** What the talk is in, where that is not English. */
+export function languageOfTalk({ packed }: Pick<SiftTask, 'packed'>): Language | null {
+  return findLanguage(unpackRow(packed).words);
 }
 
 /** The computation of one sift, in a thread of its own: seconds to minutes. Ended with its thread when nobody wants it any more. */
-export default function runSiftTask({ packed, progress, ...input }: SiftTask): Sifted {
-  const transcript = unpackRow(packed);
-  const language = findLanguage(transcript.words);
-  const steps = siftSteps({ ...input, transcript, language });
+export default function runSiftTask({ packed, progress, ...input }: SiftTask): SiftResult {
+  const steps = siftSteps({ ...input, transcript: unpackRow(packed) });
   for (;;) {
     const step = steps.next();
     if (step.done === true) {
       progress.close();
-      return { result: step.value, language };
+      return step.value;
     }
     progress.postMessage(step.value);
   }

@@ -1,6 +1,6 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
-import { BriefRefusedError, type SiftProgress } from '@sift-reel/core';
+import { BriefRefusedError, type Language, type SiftProgress, type SiftResult, type Vectors } from '@sift-reel/core';
 import { Embedder } from '@sift-reel/embedder';
 import { Piscina } from 'piscina';
 import { CONFIG, type Config } from '../config/config.module.js';
@@ -13,11 +13,11 @@ import { TextPool } from '../text/text-pool.service.js';
 import { toBriefForm } from './brief.js';
 import { writeCandidates } from './candidate-rows.js';
 import { SIFT, SIFT_QUEUE } from './sift.kind.js';
-import type { Sifted, SiftTask } from './sift-task.js';
+import type { SiftTask } from './sift-task.js';
 import { BriefRow, CandidateRow, Sift } from './sifting.models.js';
 import { databaseVectorCache } from './vector-cache.js';
 import { hearRecording } from './voice-tracks.js';
-import { embedWanted, readWanted } from './wanted.js';
+import { embedWanted, NO_VECTORS, readWanted, type Wanted, type WantedVectors } from './wanted.js';
 
 /** Where listening, where there is something to listen to, and the vectors end, as shares of the whole; measured on a first sift. */
 const HEARD_AT = 0.35;
@@ -63,25 +63,39 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
       heardAt = HEARD_AT;
       run.report('listening', HEARD_AT * fraction);
     });
-    const texts = await this.text.sentenceTexts(sift.clientId, { packed: row.packed });
     const { signal } = run;
-    const sentenceVectors = await this.embedder.embed(texts, {
-      signal,
-      onProgress: (done, total) => run.report('vectors', heardAt + ((VECTORS_AT - heardAt) * done) / Math.max(1, total)),
-    });
-    const wantedVectors = await embedWanted(brief.topics, wanted, (some) => this.embedder.embed(some, { signal }));
-    const input = { packed: row.packed, brief, ...wanted, sentenceVectors, ...wantedVectors, voice };
-    const sifted = await this.compute(input, run);
-    await run.complete(() => this.writeRanking(sift, sifted));
+    const language = (await this.threads.run({ packed: row.packed }, { name: 'languageOfTalk', signal })) as Language | null;
+    const vectors = language === null ? await this.vectorsFor(sift.clientId, row.packed, brief.topics, wanted, run, heardAt) : NO_VECTORS;
+    const input = { packed: row.packed, language, brief, ...wanted, ...vectors, voice };
+    const result = await this.compute(input, run);
+    await run.complete(() => this.writeRanking(sift, result, language));
   }
 
-  private async compute(input: Omit<SiftTask, 'progress'>, run: JobRun): Promise<Sifted> {
+  /** @param from where listening ended, as a share of the whole */
+  private async vectorsFor(
+    clientId: string,
+    packed: Uint8Array,
+    topics: readonly string[],
+    wanted: Wanted,
+    run: JobRun,
+    from: number,
+  ): Promise<WantedVectors & { readonly sentenceVectors: Vectors }> {
+    const { signal } = run;
+    const texts = await this.text.sentenceTexts(clientId, { packed });
+    const sentenceVectors = await this.embedder.embed(texts, {
+      signal,
+      onProgress: (done, total) => run.report('vectors', from + ((VECTORS_AT - from) * done) / Math.max(1, total)),
+    });
+    return { sentenceVectors, ...(await embedWanted(topics, wanted, (some) => this.embedder.embed(some, { signal }))) };
+  }
+
+  private async compute(input: Omit<SiftTask, 'progress'>, run: JobRun): Promise<SiftResult> {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', ({ stage, fraction }: SiftProgress) => {
       if (!run.signal.aborted) run.report(stage, VECTORS_AT + fraction * (1 - VECTORS_AT));
     });
     try {
-      return (await this.threads.run({ ...input, progress: port2 }, { transferList: [port2], signal: run.signal })) as Sifted;
+      return (await this.threads.run({ ...input, progress: port2 }, { transferList: [port2], signal: run.signal })) as SiftResult;
     } catch (error) {
       run.signal.throwIfAborted();
       if (error instanceof Error && error.name === BriefRefusedError.name) throw new JobRefusedError(`The brief cannot be used: ${error.message}`);
@@ -91,7 +105,7 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     }
   }
 
-  private async writeRanking(sift: Sift, { result, language }: Sifted): Promise<void> {
+  private async writeRanking(sift: Sift, result: SiftResult, language: Language | null): Promise<void> {
     const { chapters, ridge, strongCount, limits, weights, keyPhrases, makeUp } = result;
     await CandidateRow.destroy({ where: { siftId: sift.id } });
     await sift.update({

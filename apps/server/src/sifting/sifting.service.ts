@@ -88,7 +88,7 @@ export class SiftingService {
             },
       keyPhrases,
       weights: sift.weights ?? weightsFor(sift.brief.topics.length > 0),
-      candidates: assembleCandidates(rows, signals, evidence),
+      candidates: assembleCandidates(rows, signals, evidence, sift.language),
     };
   }
 

@@ -43,6 +43,7 @@ export class ChapterView {
 
 export class SignalView {
   @OneOf(SIGNALS) signal: SignalName;
+  @Flag({ description: 'False where it cannot be known in the language of the talk; it counts as ordinary then' }) known: boolean;
   @Whole({ max: 100 }) value: number;
   @Text() sentence: string;
   @WholeList({ description: 'Pairs of words: first inside, end not' }) evidence: number[];

@@ -5,7 +5,7 @@ import { Client, InterestRow } from '../clients/clients.models.js';
 const MOST_BY_MEANING = 200;
 
 /** What a client's recordings are judged by beside the brief. */
-type Wanted = Pick<SiftInput, 'clientTags' | 'weights'> & { readonly interest: readonly InterestTerm[] };
+export type Wanted = Pick<SiftInput, 'clientTags' | 'weights'> & { readonly interest: readonly InterestTerm[] };
 
 /** A client's tags, own weights and interest list, weightiest terms first. */
 export async function readWanted(clientId: string): Promise<Wanted> {
@@ -17,12 +17,18 @@ export async function readWanted(clientId: string): Promise<Wanted> {
   return { clientTags: client?.tags ?? [], weights: client?.signalWeights ?? null, interest };
 }
 
+/** Vectors of what is looked for. */
+export type WantedVectors = Required<Pick<SiftInput, 'topicVectors' | 'tagVectors' | 'interestVectors'>>;
+
+/** Where the model knows nothing of the talk. */
+export const NO_VECTORS = { sentenceVectors: null, topicVectors: null, tagVectors: null, interestVectors: null } as const;
+
 /** Vectors of all that is looked for; null where there is nothing of a kind. */
 export async function embedWanted(
   topics: readonly string[],
   { clientTags, interest }: Wanted,
   embed: (texts: readonly string[]) => Promise<Vectors>,
-): Promise<Required<Pick<SiftInput, 'topicVectors' | 'tagVectors' | 'interestVectors'>>> {
+): Promise<WantedVectors> {
   const vectorsOf = async (texts: readonly string[]): Promise<Vectors | null> => (texts.length === 0 ? null : embed(texts));
   return {
     topicVectors: await vectorsOf(topics),

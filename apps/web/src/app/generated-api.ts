@@ -1006,6 +1006,8 @@ export type AlternativeView = {
 };
 export type SignalView = {
   signal: 'opening' | 'standsAlone' | 'substance' | 'charge' | 'delivery' | 'currency';
+  /** False where it cannot be known in the language of the talk; it counts as ordinary then */
+  known: boolean;
   value: number;
   sentence: string;
   /** Pairs of words: first inside, end not */

@@ -20,9 +20,9 @@ export const SIGNAL_HINTS: Readonly<Record<SignalName, string>> = {
   currency: 'Touches what the brief and the client care about now',
 };
 
-/** Six small bars, the signals of a candidate at a glance. */
-export function SignalBars({ values, faded = false }: { values: readonly number[]; faded?: boolean }): ReactNode {
-  const label = SIGNALS.map((signal, i) => `${SIGNAL_LOOK[signal].name} ${values[i] ?? 0}`).join(', ');
+/** Six small bars, the signals of a candidate at a glance; none for one that is not known. */
+export function SignalBars({ values, faded = false }: { values: readonly (number | null)[]; faded?: boolean }): ReactNode {
+  const label = SIGNALS.map((signal, i) => `${SIGNAL_LOOK[signal].name} ${values[i] ?? 'not known'}`).join(', ');
   return (
     <span role="img" aria-label={label} title={label} className={`flex h-[26px] flex-none items-end gap-[2px] ${faded ? 'opacity-50' : ''}`}>
       {SIGNALS.map((signal, i) => (

@@ -31,15 +31,16 @@ function* clauses(passage: Passage): Generator<[number, number]> {
   for (let s = passage.first; s < passage.end; s += 1) {
     const sentence = passage.sentences[s]!;
     const from = Math.max(sentence.firstWord, passage.firstWord);
-    yield [from, sentence.endWord];
-    const cuts = cutsWithin(passage, from, sentence.endWord, comesBefore);
-    const places = cuts.length > 0 ? cuts : cutsWithin(passage, from, sentence.endWord, beginsClause);
+    const to = Math.min(sentence.endWord, passage.endWord);
+    yield [from, to];
+    const cuts = cutsWithin(passage, from, to, comesBefore);
+    const places = cuts.length > 0 ? cuts : cutsWithin(passage, from, to, beginsClause);
     let start = from;
     for (const cut of places) {
       yield [start, cut];
       start = cut;
     }
-    if (start > from) yield [start, sentence.endWord];
+    if (start > from) yield [start, to];
   }
 }
 

@@ -85,8 +85,12 @@ const WORDS_PER_MS = 160 / 60_000;
 /** Words of grace, as a share of those of the shortest candidate that is asked for. */
 const GRACE_SHARE = 0.55;
 
+/** The model was made for English: what it says of other talk does not tell sentences apart, and is near to nothing that is looked for. */
+const NO_VECTORS = { sentenceVectors: null, topicVectors: null, tagVectors: null, interestVectors: null } as const;
+
 /** Reads the part of the recording that the brief names. */
-export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): SiftContext {
+export function buildContext(given: SiftInput, tagger: PosTagger = winkTagger): SiftContext {
+  const input = (given.language ?? null) === null ? given : { ...given, ...NO_VECTORS };
   const { transcript, brief } = input;
   const { words, sentences, wordOffset, sentenceOffset } = readPart(transcript, brief);
   const language = input.language ?? null;
@@ -104,8 +108,7 @@ export function buildContext(input: SiftInput, tagger: PosTagger = winkTagger): 
         return n;
       }),
     );
-  // The model was made for English: what it says of other talk does not tell sentences apart.
-  const modelVectors = english ? sliceVectors(input.sentenceVectors, sentenceOffset, sentences.length) : null;
+  const modelVectors = sliceVectors(input.sentenceVectors, sentenceOffset, sentences.length);
   const features = english ? sentenceFeatures(reading) : foreignFeatures(reading);
   const roles = english ? readRoles(features, modelVectors) : noRoles(sentences.length);
   const wordCounts = perSentence((i) => words[i]!.kind === 'word');

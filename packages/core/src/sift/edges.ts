@@ -7,8 +7,10 @@ import { ANAPHORA, UNITS } from '../text/lists/tells.js';
 import { CONCLUDING, COUNTED, PERSONS, PRESENTING, STANDS_FOR, TIMES } from '../text/lists/edges.js';
 
 export interface OpeningWord {
-  /** First word that says something: leading fillers and marks are skipped. Always inside the sentence. */
+  /** Where a cut is cut in: at the first word that says something, or at a clause behind it. Always inside the sentence. */
   readonly word: number;
+  /** First word that says something: leading fillers and marks are skipped. From here to `word` is what a cut leaves out. */
+  readonly said: number;
   /** True when the start leans on something said before: a pronoun with nothing to stand for, "the second one". */
   readonly dependent: boolean;
   /** The word that leans on what was said before, or -1. */
@@ -36,7 +38,7 @@ export function findOpeningWord(context: EdgeInput, sentence: number): OpeningWo
   if (!whole.dependent || whole.empty) return whole;
   for (const start of clauseStarts(context, whole.word + 1, endWord)) {
     const opening = openingFrom(context, start, endWord);
-    if (!opening.dependent && endWord - opening.word >= LEAST_CLAUSE && standsAsClause(context, opening.word, endWord)) return opening;
+    if (!opening.dependent && endWord - opening.word >= LEAST_CLAUSE && standsAsClause(context, opening.word, endWord)) return { ...opening, said: whole.word };
   }
   return whole;
 }
@@ -59,7 +61,7 @@ function openingFrom(context: EdgeInput, firstWord: number, endWord: number): Op
       break; // "you know the one…" asks
     i += phrase.length;
   }
-  if (i >= endWord) return { word: firstWord, dependent: true, leaning: firstWord, empty: true };
+  if (i >= endWord) return { word: firstWord, said: firstWord, dependent: true, leaning: firstWord, empty: true };
   const text = context.texts[i]!;
   const next = context.texts[i + 1] ?? '';
   const third = context.texts[i + 2] ?? '';
@@ -73,7 +75,7 @@ function openingFrom(context: EdgeInput, firstWord: number, endWord: number): Op
     text === 'the' && COUNTED.has(next) && (third === 'one' || third === 'thing' || !/^(?:NOUN|ADJ|NUM)$/.test(context.tags[i + 2] ?? '')) && !UNITS.has(third);
   const atOnce = (ANAPHORA.has(text) && !presents && !determiner) || counted;
   const leaning = atOnce ? i : Math.max(findUnnamed(context, i, endWord), findUnknownPerson(context, i, endWord));
-  return { word: i, dependent: leaning !== -1, leaning, empty: false };
+  return { word: i, said: i, dependent: leaning !== -1, leaning, empty: false };
 }
 
 /** A first line longer than this has time to say what it speaks of. */

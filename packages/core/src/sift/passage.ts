@@ -41,12 +41,19 @@ export function bestAround(input: SiftInput, range: WordRange, tagger: PosTagger
   const { first, end } = sentencesOf(context, range);
   let best = { first, end, worth: -1 };
   for (const run of candidateRuns(context)) {
-    if (run.first > first || run.end < end) continue;
+    if (run.first > first || run.end < end || leavesOut(context, run.first, range)) continue;
     const worth = worthInSet(reading.score(run), spanMs(cutSpan(context, run)));
     if (worth > best.worth) best = { ...run, worth };
   }
-  const firstWord = openingWord(context, best.first).word;
+  const { said, word } = openingWord(context, best.first);
+  const firstWord = leavesOut(context, best.first, range) ? said : word;
   return candidateOf(reading, { firstWord, endWord: context.closings[best.end - 1]! });
+}
+
+/** Whether a cut that begins with a sentence leaves out some of the words, since it comes in at a clause behind them. */
+function leavesOut(context: SiftContext, first: number, range: WordRange): boolean {
+  const { said, word } = openingWord(context, first);
+  return range.firstWord < word && said < range.endWord && said < word;
 }
 
 /** A recording read as under a brief for all of it. */

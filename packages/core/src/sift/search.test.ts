@@ -2,7 +2,7 @@ import { worthInSet } from './select.js';
 import { describe, expect, it } from 'vitest';
 import BM25Vectorizer from 'wink-nlp/utilities/bm25-vectorizer.js';
 import its from 'wink-nlp/src/its.js';
-import { demoTranscript, toVtt, transcriptOf } from '../talk.fixture.js';
+import { demoLines, demoTranscript, toVtt, transcriptOf } from '../talk.fixture.js';
 import { bestAround, PassageRefusedError, scorePassage } from './passage.js';
 import { bm25, searchTranscript } from './search.js';
 import { sift } from './sift.js';
@@ -93,6 +93,22 @@ describe('a passage of one’s own', () => {
       expect(one.startMs).toBeLessThan(sentence.endMs);
       if (one.endMs - one.startMs >= brief.minMs) expect(one.endMs - one.startMs).toBeLessThanOrEqual(brief.maxMs);
     }
+  });
+  it('the best around some words holds them, though a cut would come in behind them', () => {
+    const lines = [
+      'We sold the old pump in the spring.',
+      'It depends on that, and the farmers around here lose a third of it every year.',
+      ...demoLines('what-goes-down-31').map(({ text }) => text),
+    ];
+    const talk = transcriptOf(toVtt(lines.map((text) => ({ speaker: 'Ann', text }))));
+    const asked = { ...input, transcript: talk };
+    const { firstWord, endWord } = talk.sentences[1]!;
+    const depends = { firstWord: firstWord + 1, endWord: firstWord + 2 };
+    expect(talk.words[depends.firstWord]!.text).toBe('depends');
+    const around = bestAround(asked, depends);
+    expect([around.firstWord <= depends.firstWord, around.endWord >= endWord]).toEqual([true, true]);
+    const whole = bestAround({ ...asked, brief: { ...brief, avoid: ['pump'], maxMs: 26_000, minMs: 25_900 } }, depends);
+    expect(whole.firstWord).toBeLessThanOrEqual(depends.firstWord);
   });
   it('around words that no clean cut holds there are the sentences they stand in', () => {
     const short = { ...input, brief: { ...brief, avoid: [transcript.words[best!.firstWord + 3]!.text] } };

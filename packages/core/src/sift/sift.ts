@@ -25,6 +25,7 @@ import {
   type Candidate,
   type Chapter,
   RIDGE_STEPS,
+  type Run,
   SIGNALS,
   type SiftInput,
   type SiftLimit,
@@ -141,7 +142,7 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
   >;
   const firstWord = openingWord(context, run.first).word;
   const endWord = context.closings[run.end - 1]!;
-  const firstLine = wordsText(context.words, firstWord, context.sentences[run.first]!.endWord);
+  const firstLine = firstLineOf(context, run);
   const kind = kindOf(context, run);
   const passage = {
     words: context.words,
@@ -173,9 +174,15 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
       endWord: context.closings[one.end - 1]! + context.wordOffset,
       score: one.score,
       why: one.why,
-      firstLine: wordsText(context.words, openingWord(context, one.first).word, context.sentences[one.first]!.endWord),
+      firstLine: firstLineOf(context, one),
     })),
   };
+}
+
+/** The first sentence of a run, as far as it is in its cut. */
+function firstLineOf(context: SiftContext, { first, end }: Run): string {
+  const cutOut = context.closings[end - 1]!;
+  return wordsText(context.words, openingWord(context, first).word, Math.min(cutOut, context.sentences[first]!.endWord)).replace(/,$/, '');
 }
 
 /** What a long cut holds of the chapters, where it begins or ends with one. */

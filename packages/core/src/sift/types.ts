@@ -9,6 +9,9 @@ import type { Transcript, WordRange } from '../transcript/types.js';
 export const SIGNALS = ['opening', 'standsAlone', 'substance', 'charge', 'delivery', 'currency'] as const;
 export type SignalName = (typeof SIGNALS)[number];
 
+/** Signals that cannot be known of talk in other languages. */
+export const NEED_ENGLISH: readonly SignalName[] = ['opening', 'charge'];
+
 /** What sort of moment a candidate is. */
 export const KINDS = ['answer', 'story', 'advice', 'opinion', 'figures', 'emotion', 'humour'] as const;
 export type Kind = (typeof KINDS)[number];

@@ -170,7 +170,7 @@ const Row = memo(function Row({
         </span>
         {candidate.state !== 'open' && <span className="ml-2 text-[11px] text-soft">{candidate.state}</span>}
       </span>
-      <SignalBars values={candidate.signals.map((signal) => signal.value)} faded={dropped} />
+      <SignalBars values={candidate.signals.map((signal) => (signal.known ? signal.value : null))} faded={dropped} />
       <span className={clsx('text-right text-[18px] font-bold tracking-[-.02em]', dropped && 'text-soft')}>{Math.round(candidate.score)}</span>
     </div>
   );

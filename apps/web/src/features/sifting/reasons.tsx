@@ -159,7 +159,6 @@ function SignalRow({
   const look = SIGNAL_LOOK[signal.signal];
   const starts = signal.evidence.filter((_, i) => i % 2 === 0).slice(0, 3);
   const dimmed = lit !== null && lit !== signal.signal;
-  const unknown = signal.sentence.startsWith('Cannot be known');
   return (
     <div
       className={clsx('grid grid-cols-[88px_1fr_30px] items-center gap-x-[6px] gap-y-[3px]', dimmed && 'text-soft')}
@@ -175,10 +174,10 @@ function SignalRow({
         {look.name}
       </span>
       <span className="h-[6px] bg-faint" aria-hidden="true">
-        {!unknown && <span className={clsx('block h-full', dimmed && 'opacity-40')} style={{ width: `${signal.value}%`, background: look.colour }} />}
+        {signal.known && <span className={clsx('block h-full', dimmed && 'opacity-40')} style={{ width: `${signal.value}%`, background: look.colour }} />}
       </span>
-      <span className="time text-right" aria-label={unknown ? `${look.name} not known` : `${look.name} ${signal.value} of 100`}>
-        {unknown ? '–' : signal.value}
+      <span className="time text-right" aria-label={signal.known ? `${look.name} ${signal.value} of 100` : `${look.name} not known`}>
+        {signal.known ? signal.value : '–'}
       </span>
       <span className="col-span-3 text-[12px] leading-[1.35] text-soft">
         {signal.sentence}

@@ -129,7 +129,7 @@ export function asksHere(reading: Pick<RoleInput, 'words' | 'texts' | 'tags' | '
   const { firstWord, endWord } = reading.sentences[s]!;
   const last = reading.words[endWord - 1]!.text;
   if (last.endsWith('.')) return false; // most sentences, without a pattern
-  if (/\?["'”’)\]]*$/.test(last)) return true;
+  if (/[?؟？]["'”’)\]]*$/.test(last)) return true;
   if (/[.!…]["'”’)\]]*$/.test(last) || endWord - firstWord > 25) return false;
   let i = firstWord;
   while (i + 2 < endWord && /^(?:and|so|but|okay|ok|well|now|right|um|uh|er)$/.test(reading.texts[i]!)) i += 1;

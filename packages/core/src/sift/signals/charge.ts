@@ -1,12 +1,11 @@
 import type { SiftContext } from '../context.js';
-import { hitsWithin } from '../counted-hits.js';
 import { SCALES } from '../scales.js';
 import type { Role } from '../roles/roles.js';
 import { SAYING_WORDS } from '../../text/lists/roles.js';
 import { toScale } from '../scale.js';
 import type { Tell } from '../../text/lists/tells.js';
 import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, tellPart, wordsOf, standOutPart, standingOut } from './parts.js';
-import { quote, sentenceOf, type Signal, tidyEvidence } from './signal.js';
+import { hitsHeard, quote, sentenceOf, type Signal, tidyEvidence } from './signal.js';
 
 const ROLE_NAMES = {
   feeling: 'feeling',
@@ -41,7 +40,7 @@ export function charge(context: SiftContext): Signal {
     name: 'charge',
     value: (run) => toScale(raw(run), SCALES.charge.ordinary, SCALES.charge.rare),
     explain: (run) => {
-      const hits = hitsWithin(context, run, TELLS);
+      const hits = hitsHeard(context, run, TELLS);
       const rich = richestSentences(context, run, 'charge', raw, ROLES_OF_CHARGE, 3);
       const out = rich.length > 0 ? [] : standingOut(context, run, raw, 2);
       if (rich.length === 0 && out.length === 0 && hits.length === 0) return { sentence: 'Even in tone: no feeling, opinion, turn or laughter', evidence: [] };
@@ -49,7 +48,7 @@ export function charge(context: SiftContext): Signal {
       if (hits.some((hit) => hit.tell === 'laugh')) kinds.push('laughter');
       if (out.length > 0) kinds.push('more in it than in the rest of this recording');
       const shown = [...rich, ...out];
-      const words = shown.length > 0 ? shown.map((s) => wordsOf(context, s)) : hits;
+      const words = shown.length > 0 ? shown.map((s) => wordsOf(context, run, s)) : hits;
       const quoted = shown.length > 0 ? quote(context, words[0]!, 12) : quote(context, hits[0]!);
       return { sentence: sentenceOf(kinds.length > 0 ? kinds : ['strong words'], [quoted]), evidence: tidyEvidence(words) };
     },

@@ -3,7 +3,6 @@ import { phraseAt, stem, topicWords } from '../../text/stem.js';
 import type { SiftContext } from '../context.js';
 import { cosine } from '../lexical-vectors.js';
 import type { Vectors } from '../types.js';
-import { wordsOf } from './parts.js';
 import type { WordRange } from '../../transcript/types.js';
 
 /** Where the words or the meaning of a brief's topic, a client's tag or an interest term are touched. */
@@ -99,6 +98,13 @@ function nearTerms(context: SiftContext): ((s: number) => Match | null) | null {
     }
     if (best === null) return null;
     const nearness = Math.min(1, (nearest - NEAR_FROM) / (NEAR_FULL - NEAR_FROM));
-    return { term: best.term, from: best.from, weight: best.weight, nearness, ...wordsOf(context, s) };
+    return {
+      term: best.term,
+      from: best.from,
+      weight: best.weight,
+      nearness,
+      firstWord: context.sentences[s]!.firstWord,
+      endWord: context.sentences[s]!.endWord,
+    };
   };
 }

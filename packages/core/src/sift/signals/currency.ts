@@ -7,7 +7,7 @@ import { listed, toScale } from '../scale.js';
 import type { Run } from '../types.js';
 import { findMatches, type Match, matchesBySentence } from './currency-matches.js';
 import { roleIn, wordsOf } from './parts.js';
-import { quote, type Signal, tidyEvidence } from './signal.js';
+import { inCut, quote, type Signal, tidyEvidence } from './signal.js';
 
 /** Standard deviations above the recording's usual likeness from which a sentence touches a topic, and where it plainly does. */
 const TOUCHES = 1.2;
@@ -57,14 +57,16 @@ export function currency(context: SiftContext): Signal {
       const parts: string[] = [];
       if (terms('brief').length > 0) parts.push(`${listed(terms('brief'))}: in the brief`);
       if (meant.length > 0 && !terms('brief').includes(near![meant[0]!]!.topic))
-        parts.push(asAsked(near![meant[0]!]!.topic, quote(context, wordsOf(context, meant[0]!), 9)));
+        parts.push(asAsked(near![meant[0]!]!.topic, quote(context, wordsOf(context, run, meant[0]!), 9)));
       if (terms('client').length > 0) parts.push(`${listed(terms('client'))}: the client’s own`);
       if (terms('interest').length > 0) parts.push(`${listed(terms('interest'))}: looked for now`);
       const close = inside.find((match) => match.nearness !== undefined);
       if (close !== undefined)
-        parts.push(`near ${close.from === 'client' ? 'the client’s' : 'the looked-for'} “${close.term}” in meaning: ${quote(context, close, 9)}`);
+        parts.push(
+          `near ${close.from === 'client' ? 'the client’s' : 'the looked-for'} “${close.term}” in meaning: ${quote(context, inCut(context, run, close), 9)}`,
+        );
       const text = parts.join('; ');
-      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...inside, ...meant.map((s) => wordsOf(context, s))]) };
+      return { sentence: text[0]!.toUpperCase() + text.slice(1), evidence: tidyEvidence([...inside, ...meant.map((s) => wordsOf(context, run, s))]) };
     },
   };
 }

@@ -1,12 +1,11 @@
 import type { SiftContext } from '../context.js';
-import { hitsWithin } from '../counted-hits.js';
 import { Sums } from '../sums.js';
 import { counted, listed, toScale } from '../scale.js';
 import { tabulate } from '../tabulate.js';
 import type { Run } from '../types.js';
 import { type HeardVoice, hearVoice } from '../voice.js';
 import { wordsOf } from './parts.js';
-import { differentHits, quote, type Signal, tidyEvidence } from './signal.js';
+import { differentHits, hitsHeard, quote, type Signal, tidyEvidence } from './signal.js';
 
 /** A pause that is heard as a pause, and one that is heard as a hole, in ms. */
 const PAUSE_MS = 350;
@@ -76,7 +75,9 @@ export function delivery(context: SiftContext): Signal {
       const alone = by.length === 1 ? ' alone' : '';
       return {
         sentence: `${parts.join(', ')}; judged by ${listed(by)}${alone}`,
-        evidence: tidyEvidence(bestSaid(context, run, raw, (gone) => rawOf(countsWithout(run, gone)) < rawOf(counts(run))).map((s) => wordsOf(context, s))),
+        evidence: tidyEvidence(
+          bestSaid(context, run, raw, (gone) => rawOf(countsWithout(run, gone)) < rawOf(counts(run))).map((s) => wordsOf(context, run, s)),
+        ),
       };
     },
   };
@@ -113,7 +114,7 @@ function ofVoice({ movesSemitones, liftDb }: HeardVoice): string {
 
 function ofStumbles(context: SiftContext, run: Run, n: number): string {
   if (n === 0) return 'no fillers or false starts';
-  const shown = differentHits(context, hitsWithin(context, run, ['filler', 'repeat']), 2).map((hit) => quote(context, hit));
+  const shown = differentHits(context, hitsHeard(context, run, ['filler', 'repeat']), 2).map((hit) => quote(context, hit));
   return `${counted(n, 'filler or false start', 'fillers or false starts')} (${shown.join(', ')})`;
 }
 

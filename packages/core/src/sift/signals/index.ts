@@ -4,7 +4,7 @@ import { currency } from './currency.js';
 import { delivery } from './delivery.js';
 import { opening } from './opening.js';
 import type { Language } from '../../text/language-name.js';
-import type { SignalName } from '../types.js';
+import { NEED_ENGLISH, type SignalName, SIGNALS } from '../types.js';
 import type { Signal } from './signal.js';
 import { standsAlone } from './stands-alone.js';
 import { substance } from './substance.js';
@@ -19,7 +19,6 @@ const unknown = (name: SignalName, language: Language): Signal => ({
 /** The six signals of a recording, in their order. */
 export function buildSignals(context: SiftContext): readonly Signal[] {
   const { language } = context;
-  if (language !== null)
-    return [unknown('opening', language), standsAlone(context), substance(context), unknown('charge', language), delivery(context), currency(context)];
-  return [opening(context), standsAlone(context), substance(context), charge(context), delivery(context), currency(context)];
+  const all = [opening, standsAlone, substance, charge, delivery, currency];
+  return all.map((signal, k) => (language !== null && NEED_ENGLISH.includes(SIGNALS[k]!) ? unknown(SIGNALS[k]!, language) : signal(context)));
 }

@@ -9,7 +9,7 @@ import { tabulate } from '../tabulate.js';
 import type { Tell } from '../../text/lists/tells.js';
 import type { Run } from '../types.js';
 import { firstPart, type Part, rawOf, roleIn, weightOf } from './parts.js';
-import { quote, type Signal, tidyEvidence } from './signal.js';
+import { inCut, quote, type Signal, tidyEvidence } from './signal.js';
 import type { WordRange } from '../../transcript/types.js';
 import { SWEEPING } from '../../text/lists/edges.js';
 
@@ -116,7 +116,7 @@ function explain(context: SiftContext, run: Run, known: Float64Array): { sentenc
       ),
     ]),
   ];
-  const line = { firstWord: start.word, endWord: sentence.endWord };
+  const line = inCut(context, run, sentence);
   const named = hits.filter((hit) => tells.includes(hit.tell as keyof typeof TELL_NAMES));
   // A short line has the next one in its first seconds, and what is spoken of may stand there.
   const spoken = { firstWord: line.firstWord, endWord: named.reduce((end, hit) => Math.max(end, hit.endWord), line.endWord) };

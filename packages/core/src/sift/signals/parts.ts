@@ -5,6 +5,7 @@ import { tabulate } from '../tabulate.js';
 import { type Role, roleAt, ROLES } from '../roles/roles.js';
 import type { Tell } from '../../text/lists/tells.js';
 import type { Run } from '../types.js';
+import { inCut } from './signal.js';
 import type { WordRange } from '../../transcript/types.js';
 
 /**
@@ -185,7 +186,7 @@ export function leadingRole(context: SiftContext, s: number, among: readonly Rol
   return among.reduce((best, role) => (roleIn(context, s, role) > roleIn(context, s, best) ? role : best));
 }
 
-export function wordsOf(context: SiftContext, s: number): WordRange {
-  const { firstWord, endWord } = context.sentences[s]!;
-  return { firstWord, endWord };
+/** The words of a sentence of a run, as far as they are in its cut. */
+export function wordsOf(context: SiftContext, run: Run, s: number): WordRange {
+  return inCut(context, run, context.sentences[s]!);
 }

@@ -1,5 +1,7 @@
 import { listed } from '../scale.js';
+import type { Tell } from '../../text/lists/tells.js';
 import type { Hit } from '../../text/tells/find-tells.js';
+import { hitsWithin } from '../counted-hits.js';
 import type { SiftContext } from '../context.js';
 import { openingWord } from '../edges.js';
 import type { Run, SignalName, SignalReading } from '../types.js';
@@ -60,17 +62,27 @@ export function differentHits(context: SiftContext, hits: readonly Hit[], most: 
   });
 }
 
+/** Of a range of words, what is in the cut of a run: fillers before it and what trails behind it are not heard. */
+export function inCut(context: SiftContext, run: Run, { firstWord, endWord }: WordRange): WordRange {
+  return { firstWord: Math.max(firstWord, openingWord(context, run.first).word), endWord: Math.min(endWord, context.closings[run.end - 1]!) };
+}
+
+/** Hits of some tells in the cut of a run. */
+export function hitsHeard(context: SiftContext, run: Run, tells: readonly Tell[] | ReadonlySet<Tell>): Hit[] {
+  const cut = inCut(context, run, { firstWord: 0, endWord: Infinity });
+  return hitsWithin(context, run, tells).filter((hit) => hit.firstWord >= cut.firstWord && hit.endWord <= cut.endWord);
+}
+
 export function toReading(signal: Signal, run: Run, context: SiftContext): SignalReading {
   const { sentence, evidence } = signal.explain(run);
   const shift = context.wordOffset;
-  const cutIn = openingWord(context, run.first).word; // fillers before it are not in the candidate, so they earn nothing
-  const cutOut = context.closings[run.end - 1]!; // nor does what trails behind its end
   return {
     signal: signal.name,
     value: Math.round(signal.value(run)),
     sentence,
     evidence: evidence
-      .filter((range) => range.firstWord >= cutIn && range.firstWord < cutOut)
-      .map(({ firstWord, endWord }) => ({ firstWord: firstWord + shift, endWord: Math.min(endWord, cutOut) + shift })),
+      .map((range) => inCut(context, run, range))
+      .filter(({ firstWord, endWord }) => firstWord < endWord)
+      .map(({ firstWord, endWord }) => ({ firstWord: firstWord + shift, endWord: endWord + shift })),
   };
 }

@@ -9,7 +9,7 @@ import type { Language } from '../../text/language-name.js';
 import type { Run } from '../types.js';
 import { answersOutside, type EndPart, endParts, type EndReading, goesOn, readEnds, startParts } from './ends.js';
 import { firstPart, lastPart, type Part, rawOf, weightOf, wordsOf, standOutPart } from './parts.js';
-import { quote, type Signal } from './signal.js';
+import { hitsHeard, quote, type Signal } from './signal.js';
 import type { WordRange } from '../../transcript/types.js';
 
 /** Parts of Stands alone: a start that needs nothing before it, an end that needs nothing after, and no talk inside that points elsewhere. */
@@ -48,7 +48,7 @@ const GUESSED_FROM = 0.5;
 function explain(context: SiftContext, run: Run, raw: (run: Run) => number, ends: EndReading): { sentence: string; evidence: WordRange[] } {
   if (context.language !== null) return { sentence: ofForeign(context.language, run, ends, canClose(context, run.end - 1)), evidence: [] };
   const start = openingWord(context, run.first);
-  const leaning = hitsWithin(context, run, ['backward']);
+  const leaning = hitsHeard(context, run, ['backward']);
   let head = 'Needs nothing said before';
   if (run.first > 0 && answersOutside(context, run.first, run.first - 1, ends.asks)) head = 'The question it answers is left outside';
   else if (start.dependent)
@@ -94,7 +94,7 @@ function earning(context: SiftContext, run: Run, raw: (run: Run) => number, read
   const atStart = poorer(run.first + 1, run.end);
   const atEnd = poorer(run.first, run.end - 1);
   const start = { firstWord: openingWord(context, run.first).word, endWord: context.sentences[run.first]!.endWord };
-  const end = wordsOf(context, run.end - 1);
+  const end = wordsOf(context, run, run.end - 1);
   if (atStart && atEnd && poorer(run.first + 1, run.end - 1)) return [start, end];
   return atEnd ? [end] : atStart ? [start] : [];
 }

@@ -1,11 +1,10 @@
 import type { SiftContext } from '../context.js';
-import { hitsWithin } from '../counted-hits.js';
 import { SCALES } from '../scales.js';
 import type { Role } from '../roles/roles.js';
 import { type FigureKind, figureKind } from '../said.js';
 import { counted, toScale } from '../scale.js';
 import { countedPart, leadingRole, type Part, rawOf, richestSentences, rolePart, standOutPart, tellPart, wordsOf, standingOut } from './parts.js';
-import { differentHits, quote, sentenceOf, type Signal, tidyEvidence } from './signal.js';
+import { differentHits, hitsHeard, quote, sentenceOf, type Signal, tidyEvidence } from './signal.js';
 import type { WordRange } from '../../transcript/types.js';
 
 /** What makes talk worth keeping, and how a producer would call it. */
@@ -62,20 +61,24 @@ export function substance(context: SiftContext): Signal {
     name: 'substance',
     value: (run) => toScale(raw(run), SCALES.substance.ordinary, SCALES.substance.rare),
     explain: (run) => {
-      const figures = hitsWithin(context, run, ['figure']);
+      const figures = hitsHeard(context, run, ['figure']);
       const rich = richestSentences(context, run, 'substance', raw, ROLES_OF_SUBSTANCE, 3);
       if (rich.length === 0) {
         const out = standingOut(context, run, raw, 2);
         if (out.length > 0) {
           const said = [...named(context, figures), 'more than the rest of this recording says'];
-          return { sentence: sentenceOf(said, [quote(context, wordsOf(context, out[0]!), 12)]), evidence: tidyEvidence(out.map((s) => wordsOf(context, s))) };
+          return {
+            sentence: sentenceOf(said, [quote(context, wordsOf(context, run, out[0]!), 12)]),
+            evidence: tidyEvidence(out.map((s) => wordsOf(context, run, s))),
+          };
         }
         if (figures.length === 0) return { sentence: nothingIn(context), evidence: [] };
       }
       const kinds: string[] = [...new Set(rich.map((s) => ROLE_NAMES[leadingRole(context, s, ROLES_OF_SUBSTANCE) as keyof typeof ROLE_NAMES]))].slice(0, 2);
       const parts = [...kinds, ...named(context, figures)];
-      const quoted = rich.length > 0 ? [quote(context, wordsOf(context, rich[0]!), 12)] : differentHits(context, figures, 2).map((hit) => quote(context, hit));
-      return { sentence: sentenceOf(parts, quoted), evidence: tidyEvidence(rich.length > 0 ? rich.map((s) => wordsOf(context, s)) : figures, 8) };
+      const quoted =
+        rich.length > 0 ? [quote(context, wordsOf(context, run, rich[0]!), 12)] : differentHits(context, figures, 2).map((hit) => quote(context, hit));
+      return { sentence: sentenceOf(parts, quoted), evidence: tidyEvidence(rich.length > 0 ? rich.map((s) => wordsOf(context, run, s)) : figures, 8) };
     },
   };
 }
