@@ -130,6 +130,11 @@ describe('a sift', () => {
     expect([other.language, other.makeUp, other.limits.includes('other-language')]).toEqual(['German', null, true]);
     expect(other.candidates.length).toBeGreaterThan(2);
     expect(other.candidates[0].signals[0].sentence).toBe('Cannot be known: the talk is in German');
+    const known = (one: { signals: { signal: string; known: boolean }[] }): string[] => one.signals.flatMap((s) => (s.known ? [s.signal] : []));
+    for (const one of other.candidates) expect(known(one)).toEqual(['standsAlone', 'substance', 'delivery', 'currency']);
+    expect(known(english.candidates[0])).toHaveLength(6);
+    const found = (await world.owner.get(`recordings/${body.id}/search?q=Pumpe`)).body; // the model of English was never asked
+    expect([found.byMeaning, found.hits.length > 0]).toEqual([false, true]);
     const { firstWord, endWord } = other.candidates[1];
     const own = await world.owner.post(`sifts/${foreign}/candidates`, { firstWord: firstWord + 1, endWord });
     expect(own.status).toBe(201);

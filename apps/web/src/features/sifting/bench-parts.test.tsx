@@ -8,6 +8,8 @@ import type { AlternativeView, CandidateView, ChapterView, KeyPhraseView } from 
 import { store } from '../../app/store.js';
 import { Alternatives } from './alternatives.js';
 import { filtered, signalLit } from './bench-slice.js';
+import { MakeUpBand, MakeUpLine } from './make-up.js';
+import { notesOf } from './notes.js';
 import { PhrasesPane } from './phrases-pane.js';
 import type { Player, PlayerTime } from './player.js';
 import { Reasons } from './reasons.js';
@@ -57,7 +59,7 @@ const candidate = (fields: Partial<CandidateView> = {}): CandidateView =>
     origin: 'found',
     hashtags: ['sock', 'window'],
     alternatives: [],
-    signals: SIGNALS.map((signal, k) => ({ signal, value: 50 + k, sentence: `What ${signal} says`, evidence: k === 0 ? [12, 14, 20, 21] : [] })),
+    signals: SIGNALS.map((signal, k) => ({ signal, value: 50 + k, known: true, sentence: `What ${signal} says`, evidence: k === 0 ? [12, 14, 20, 21] : [] })),
     ...fields,
   }) as unknown as CandidateView;
 
@@ -102,6 +104,14 @@ describe('reasons', () => {
     [103, '103rd'],
     [111, '111th'],
   ])('rank %d is the %s', (rank, ordinal) => expect(text(reasons({ rank }, { total: 500 }))).toContain(`${ordinal} of 500`));
+  it('show a stroke, and no bar, for what is not known', () => {
+    const signals = candidate().signals.map((signal, k) => ({ ...signal, known: k !== 0 }));
+    const shown = html(reasons({ signals }));
+    expect(shown).toMatch(/aria-label="Opening not known">–</);
+    expect(shown).toContain('aria-label="Stands alone 51 of 100">51<');
+    expect(shown).not.toContain('width:50%');
+    expect(shown).toContain('width:51%');
+  });
   it('speak of a long cut in minutes', () => expect(text(reasons({ endMs: 12_300 + 495_000 }))).toContain('second of 41, 8:15'));
   it('give each signal its sentence, its share of the score, and times that lead to its words', () => {
     const shown = html(reasons());
@@ -236,5 +246,31 @@ describe('the seam', () => {
     expect(html(seam())).not.toContain('hatched');
     expect(html(seam({ partStartMs: 20_000 })).match(/hatched[^>]*width:10%/g)).toHaveLength(1);
     expect(html(seam({ partStartMs: 20_000, partEndMs: 180_000 })).match(/hatched/g)).toHaveLength(2);
+  });
+});
+
+describe('what the recording is made of', () => {
+  const makeUp = { sentence: 'A lesson: few passages stand by themselves.', shares: [0.51, 0.12, 0.02, 0, 0.35, 0], steps: [0, 0, -1, 4, 4, 1] };
+  it('is a sentence, with the share of each stuff that counts', () => {
+    expect(text(<MakeUpLine makeUp={makeUp} />)).toBe('A lesson: few passages stand by themselves. explaining 51 % verdicts 12 % procedure 35 %');
+  });
+  it('stands on the seam, one piece for each stretch, and none where nobody speaks', () => {
+    const pieces = [...html(<MakeUpBand steps={makeUp.steps} />).matchAll(/left:([\d.]+)%;width:([\d.]+)%/g)].map(([, left, width]) => [
+      Math.round(+left!),
+      Math.round(+width!),
+    ]);
+    expect(pieces).toEqual([
+      [0, 33],
+      [50, 33],
+      [83, 17],
+    ]);
+  });
+  it('is not known of talk in another language, which the note names', () => {
+    expect(notesOf([], true, 'German')[0]).toMatch(/^The talk is in German, which is not understood here: Opening and Charge cannot be known\./);
+    expect(notesOf(['no-sound', 'no-speakers'], true)).toEqual([
+      'This sift did not listen to the sound, so Delivery rests on the text; sift again to have it heard.',
+      'Nobody is named, so questions and answers cannot be told apart by voice.',
+    ]);
+    expect(notesOf(['no-sound'], false)[0]).toMatch(/^There is no sound/);
   });
 });

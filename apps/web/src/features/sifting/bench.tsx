@@ -262,7 +262,17 @@ function BenchTable({
               />
             )
           }
-          find={<FindPane recordingId={recording.id} query={query} onQuery={setQuery} onGoTo={goTo} onMake={own.makeAround} making={own.making} />}
+          find={
+            <FindPane
+              recordingId={recording.id}
+              query={query}
+              onQuery={setQuery}
+              onGoTo={goTo}
+              onMake={own.makeAround}
+              making={own.making}
+              language={ranking.language}
+            />
+          }
           phrases={<PhrasesPane phrases={ranking.keyPhrases} candidates={ranking.candidates} />}
         />
       </div>

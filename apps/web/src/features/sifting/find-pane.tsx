@@ -12,12 +12,17 @@ interface FindPaneProps {
   onGoTo: (word: number) => void;
   onMake: (hit: SearchHitView) => void;
   making: boolean;
+  /** Name of the language of the talk, where it is not understood. */
+  language: string | null;
 }
 
 const WAIT_MS = 300;
 
+const noMeaning = (language: string | null): string =>
+  language === null ? 'Meaning cannot be searched until the recording has been sifted.' : `Meaning cannot be searched: the talk is in ${language}.`;
+
 /** Search of the transcript by words and by meaning; a hit can be made a candidate. */
-export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making }: FindPaneProps): ReactNode {
+export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making, language }: FindPaneProps): ReactNode {
   const [typed, setTyped] = useState(query);
   useEffect(() => {
     const timer = setTimeout(() => onQuery(typed.trim()), WAIT_MS);
@@ -34,15 +39,15 @@ export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making }
           aria-label="Find in the transcript"
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
-          placeholder="words, or what it should mean"
+          placeholder={language === null ? 'words, or what it should mean' : 'words'}
           maxLength={200}
           className="w-full bg-transparent outline-none placeholder:text-soft"
         />
       </label>
       {query === '' && (
         <p className="font-serif text-[15px] leading-[1.4] text-soft">
-          Finds sentences by their words, in any inflection, and by what they mean. Hits stand on the seam; any of them can become a candidate with its own
-          score and reasons. So can any words you select in the transcript.
+          {language === null ? 'Finds sentences by their words, in any inflection, and by what they mean.' : 'Finds sentences by their words.'} Hits stand on
+          the seam; any of them can become a candidate with its own score and reasons. So can any words you select in the transcript.
         </p>
       )}
       {found.error !== undefined && query !== '' && (
@@ -54,7 +59,7 @@ export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making }
       {query !== '' && found.currentData !== undefined && (
         <p role="status" className="text-[12px] text-soft">
           {hits.length === 0 ? 'Nothing found.' : `${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}`}
-          {found.currentData.byMeaning ? '' : ' Meaning cannot be searched until the recording has been sifted.'}
+          {found.currentData.byMeaning ? '' : ` ${noMeaning(language)}`}
         </p>
       )}
       <ul className="flex flex-col gap-[11px]">

@@ -29,7 +29,7 @@ describe('finding', () => {
     text: 'We had no rope at all.',
     ...fields,
   });
-  function Pane(props: { onGoTo?: (word: number) => void; onMake?: (hit: SearchHitView) => void; making?: boolean }): ReactNode {
+  function Pane(props: { onGoTo?: (word: number) => void; onMake?: (hit: SearchHitView) => void; making?: boolean; language?: string }): ReactNode {
     const [query, setQuery] = useState('');
     return (
       <FindPane
@@ -39,6 +39,7 @@ describe('finding', () => {
         onGoTo={props.onGoTo ?? nothing}
         onMake={props.onMake ?? nothing}
         making={props.making ?? false}
+        language={props.language ?? null}
       />
     );
   }
@@ -67,6 +68,12 @@ describe('finding', () => {
     const { user } = show(<Pane />, found('anvil', [], false));
     await user.type(screen.getByLabelText('Find in the transcript'), 'anvil');
     expect(await screen.findByText(/Nothing found\. Meaning cannot be searched until the recording has been sifted\./)).toBeInTheDocument();
+  });
+  it('says that meaning is not known of talk in another language, and never asks to sift for it', async () => {
+    const { user } = show(<Pane language="German" />, found('rope', [hit()], false));
+    expect(screen.getByText(/Finds sentences by their words\. Hits/)).toBeInTheDocument();
+    await user.type(screen.getByLabelText('Find in the transcript'), 'rope');
+    expect(await screen.findByText('1 hit Meaning cannot be searched: the talk is in German.')).toBeInTheDocument();
   });
   it('says why it could not look', async () => {
     const { user } = show(<Pane />, { 'api/recordings/r1/search?q=rope': new Refusal(404, 'This recording is gone.') });
