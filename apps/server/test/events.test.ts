@@ -14,7 +14,7 @@ afterAll(() => world.close());
 
 interface Message {
   readonly type: string;
-  readonly job?: { readonly subjectId: string; readonly state: string };
+  readonly job?: { readonly subjectId: string; readonly state: string; readonly fraction: number };
 }
 
 /** Listens to a caller's events. `ended` resolves when the server ends the stream. */
@@ -78,6 +78,15 @@ describe('a stream of events', () => {
     const [gone, still] = [await happen(clientId), await happen(other)];
     await expect.poll(() => heard(stream.messages, still)).toBe(1);
     expect(heard(stream.messages, gone)).toBe(0);
+    stream.close();
+  });
+  it('tells what happened to a job in the order that it happened in', async () => {
+    const stream = await listen(world.owner);
+    const subject = await happen();
+    await query(`DO $$ BEGIN FOR step IN 1..400 LOOP UPDATE jobs SET fraction = step / 400.0 WHERE subject_id = '${subject}'; END LOOP; END $$`);
+    await expect.poll(() => heard(stream.messages, subject)).toBe(401);
+    const told = stream.messages.flatMap(({ job }) => (job?.subjectId === subject ? [job.fraction] : []));
+    expect(told).toEqual([...told].sort((a, b) => a - b));
     stream.close();
   });
   it('survives a lost line to the database, says that something was missed, and then tells each thing once', async () => {

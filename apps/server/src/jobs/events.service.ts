@@ -1,5 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { Inject, Injectable, type BeforeApplicationShutdown, type OnModuleInit } from '@nestjs/common';
+import pLimit from 'p-limit';
 import { Observable } from 'rxjs';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { log } from '../config/logger.js';
@@ -65,9 +66,10 @@ export class EventsService implements OnModuleInit, BeforeApplicationShutdown {
   /** The stream of one session, until the browser goes away or the session ends. What its user may see is looked at for each event. */
   streamFor(token: string, userId: string): Observable<{ data: StreamMessage }> {
     return new Observable((subscriber) => {
+      const oneAfterAnother = pLimit(1); // what is told keeps its order, however long looking takes
       const send = (data: StreamMessage): void => subscriber.next({ data });
       const whenSignedIn = (act: (clientIds: readonly string[] | 'all') => void): void => {
-        this.sessions.actorOf(token).then(
+        oneAfterAnother(() => this.sessions.actorOf(token)).then(
           (actor) => {
             if (subscriber.closed) return;
             if (actor !== null) return act(actor.clientIds);
