@@ -196,7 +196,7 @@ export default tseslint.config(
   {
     // Another rule than the one above, so that both hold.
     files: ['apps/server/src/**/*.ts'],
-    ignores: ['apps/server/src/text/text-tasks.ts', 'apps/server/src/sifting/sift-task.ts'],
+    ignores: ['apps/server/src/text/{text-tasks,prepare-task}.ts', 'apps/server/src/sifting/sift-task.ts'],
     rules: {
       '@typescript-eslint/no-restricted-imports': [
         'error',
@@ -208,11 +208,12 @@ export default tseslint.config(
               message: 'What reads a whole transcript would hold up the event loop: it belongs into a task of a thread (text-tasks, sift-task).',
               allowTypeImports: true,
             },
+            { name: '@sift-reel/core/reading', message: 'It reads whole transcripts: only prepare-task does, in a thread.' },
             { name: '@sift-reel/core/language', message: 'It takes 60 MB: only the threads that sift have it.' },
           ],
           patterns: [
             {
-              regex: '/text-tasks\\.js$',
+              regex: '/(?:text-tasks|prepare-task)\\.js$',
               importNamePattern: '^(?!.*Task$|FoundSentence$|MovedEnds$|PrepareOutcome$|Prepared)',
               message: 'Ask the pool (TextPool): these run in its threads.',
               allowTypeImports: true,

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import { row } from './measure.mjs';
 
-const TASKS = fileURLToPath(new URL('../apps/server/dist/text/text-tasks.js', import.meta.url));
+const TASKS = fileURLToPath(new URL('../apps/server/dist/text/prepare-task.js', import.meta.url));
 const SIZE = 62_000_000;
 const stamp = (ms) => new Date(ms).toISOString().slice(11, 23);
 const many = (one, length) => one.repeat(Math.ceil(length / one.length));
@@ -46,15 +46,23 @@ const SHAPES = {
     ).join('\n'),
 };
 
+/** As an upload arrives: in a buffer that can be emptied. */
+function received(text) {
+  const file = Buffer.from(text);
+  const bytes = new Uint8Array(new ArrayBuffer(file.length, { maxByteLength: file.length }), 0, file.length);
+  bytes.set(file);
+  return bytes;
+}
+
 async function measureOne(name) {
   const pool = new Piscina({ filename: TASKS, maxThreads: 1, resourceLimits: { maxOldGenerationSizeMb: 320 } });
   const read = (text) => {
-    const bytes = new Uint8Array(Buffer.from(text));
+    const bytes = received(text);
     return pool.run({ bytes }, { name: 'prepareTranscript', transferList: [bytes.buffer] }).catch((error) => ({ kind: error.code ?? error.message }));
   };
   await read('WEBVTT\n\n00:01.000 --> 00:02.000\nso we went along\n');
   const text = SHAPES[name]();
-  const bytes = new Uint8Array(Buffer.from(text));
+  const bytes = received(text);
   const stood = process.memoryUsage().rss;
   let peak = stood;
   const watch = setInterval(() => void (peak = Math.max(peak, process.memoryUsage().rss)), 10);

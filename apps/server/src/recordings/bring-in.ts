@@ -107,11 +107,12 @@ class FilesReader {
 }
 
 /**
- * A buffer of its own, so that it can move into a thread without being copied. It is as long as it can get from the start:
- * the system gives memory for a page only when something is written there.
+ * A buffer of its own, so that it can move into a thread without being copied, and be emptied there. It is as long as it can
+ * get from the start: the system gives memory for a page only when something is written there.
  */
 async function readAll(stream: Readable, name: string, requestBytes: number): Promise<{ name: string; bytes: Uint8Array }> {
-  const bytes = new Uint8Array(Math.min(LARGEST_TRANSCRIPT, requestBytes));
+  const most = Math.min(LARGEST_TRANSCRIPT, requestBytes);
+  const bytes = new Uint8Array(new ArrayBuffer(most, { maxByteLength: most }), 0, most);
   let size = 0;
   for await (const chunk of stream as AsyncIterable<Buffer>) {
     if (size + chunk.length > bytes.length) throw new PayloadTooLargeException(`“${name}” is over 64 MB, too large for a transcript.`);

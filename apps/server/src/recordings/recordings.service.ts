@@ -11,7 +11,7 @@ import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { TaskGivenUpError, TextPool } from '../text/text-pool.service.js';
-import type { PreparedTranscript } from '../text/text-tasks.js';
+import type { PreparedTranscript } from '../text/prepare-task.js';
 import type { BroughtIn } from './bring-in.js';
 import { RecordingFacts } from './recording-facts.js';
 import { Recording, TranscriptRow } from './recordings.models.js';

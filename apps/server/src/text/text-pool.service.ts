@@ -3,13 +3,13 @@ import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@
 import type { Candidate, Copy } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
+import type { PrepareOutcome } from './prepare-task.js';
 import type {
   CaptionsTask,
   FoundSentence,
   MovedEnds,
   MoveEndsTask,
   OwnPassageTask,
-  PrepareOutcome,
   ProposeCopyTask,
   SaidTask,
   SearchTask,
@@ -39,9 +39,9 @@ interface Way {
   readonly moved?: ArrayBuffer[];
 }
 
-function startThreads(most: number, idleTimeout: number): Piscina {
+function startThreads(tasks: './text-tasks.js' | './prepare-task.js', most: number, idleTimeout: number): Piscina {
   return new Piscina({
-    filename: new URL('./text-tasks.js', import.meta.url).href,
+    filename: new URL(tasks, import.meta.url).href,
     minThreads: 0,
     maxThreads: most,
     idleTimeout,
@@ -61,9 +61,9 @@ export class TaskGivenUpError extends Error {
 @Injectable()
 export class TextPool implements OnModuleDestroy {
   private readonly threads = Math.max(2, availableParallelism());
-  private readonly pool = startThreads(this.threads, 30_000);
+  private readonly pool = startThreads('./text-tasks.js', this.threads, 30_000);
   /** Large transcripts are read one at a time, by a thread that ends with each, so that what it took is given back. */
-  private readonly forLarge = startThreads(1, 0);
+  private readonly forLarge = startThreads('./prepare-task.js', 1, 0);
   private readonly turns = new Map<string, LimitFunction>();
 
   prepareTranscript(clientId: string, bytes: Uint8Array): Promise<PrepareOutcome> {

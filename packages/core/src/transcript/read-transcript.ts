@@ -24,6 +24,8 @@ interface ReadTranscriptOptions {
   durationMs?: number;
   /** Tagger for stretches without punctuation. Default: wink-nlp. */
   tagger?: PosTagger;
+  /** Called when the bytes have become text and are not looked at again: who gave them may let go of them. */
+  onDecoded?: () => void;
 }
 
 /** A recording is at most 48 hours; a time beyond is a slip of the pen, not a cue. */
@@ -43,6 +45,7 @@ const READERS: Record<TranscriptFormat, (text: string) => ReadCues> = {
  */
 export function readTranscript(bytes: Uint8Array, options: ReadTranscriptOptions = {}): ReadTranscript {
   const decoded = decodeText(bytes);
+  options.onDecoded?.();
   const format = detectFormat(decoded.text);
   const read = READERS[format](decoded.text);
   const { cues, repairs } = repairCues(read.cues);

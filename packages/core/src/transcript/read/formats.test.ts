@@ -21,6 +21,14 @@ over it.
 
 `;
 
+describe('readTranscript', () => {
+  it('needs its bytes no longer than until they are text', () => {
+    const [file, wiped] = [new TextEncoder().encode(SRT), new TextEncoder().encode(SRT)];
+    expect(readTranscript(wiped, { onDecoded: () => wiped.fill(0) })).toEqual(readTranscript(file));
+    expect(wiped.every((byte) => byte === 0)).toBe(true);
+  });
+});
+
 describe('readSubRip', () => {
   it('agrees with the registry’s subtitle package on times and texts', () => {
     const reference = parseSync(SRT)
