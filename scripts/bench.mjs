@@ -21,6 +21,7 @@ await runMain(async () => {
     'screen',
     'editors',
     'flat',
+    'words',
     'roles',
     'ends',
     'segments',
@@ -29,7 +30,8 @@ await runMain(async () => {
     'rough',
     'listen',
   ]) {
-    if (wanted.length > 0 ? !wanted.includes(name) : ['flat', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen'].includes(name)) continue;
+    if (wanted.length > 0 ? !wanted.includes(name) : ['flat', 'words', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen'].includes(name))
+      continue;
     say(`\n== ${name}`);
     const code = await runShown(process.execPath, [join(ROOT, 'bench', `${name}.mjs`), ...flags], { cwd: ROOT });
     if (code !== 0) process.exitCode = code;

@@ -56,7 +56,9 @@ export type {
 // Cut
 export { spanOfWords } from './cut/word-span.js';
 // Copy
-export { characters, copyProblems, proposeCopy } from './copy/propose.js';
+export { characters, copyProblems, type CopyRequest, proposeCopy, proposeTitlesFor } from './copy/propose.js';
+export { TITLE_SORTS, type TitleSort } from './copy/written/title-sorts.js';
+export type { ProposedTitle } from './copy/written/titles.js';
 export { COVER_LINE_LIMIT } from './copy/types.js';
 export type { Copy, CopyLimits } from './copy/types.js';
 // Plan

@@ -1,4 +1,6 @@
 export { seededChance, shuffled } from './math/chance.js';
+export { type Overlap, rouge1, rougeL } from './words/rouge.js';
+export { fitRidge } from './words/ridge.js';
 export { readTalk, toCaptions } from './editors/talk.js';
 export { readMarks } from './editors/marks.js';
 export { worthOf } from './editors/worth.js';

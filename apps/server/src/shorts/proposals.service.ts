@@ -3,7 +3,9 @@ import type { Copy, CopyLimits, WordRange } from '@sift-reel/core';
 import { Channel, Client, PlatformProfile } from '../clients/clients.models.js';
 import { found } from '../identity/actor.js';
 import { TranscriptRow } from '../recordings/recordings.models.js';
+import { Sift } from '../sifting/sifting.models.js';
 import { TextPool } from '../text/text-pool.service.js';
+import type { OfferedTitle, ProposeCopyTask } from '../text/text-tasks.js';
 
 /** Limits for the words that go to all channels, where a client has none yet. */
 const OPEN_LIMITS: CopyLimits = { title: 100, description: 500, hashtags: 8 };
@@ -13,7 +15,16 @@ const OPEN_LIMITS: CopyLimits = { title: 100, description: 500, hashtags: 8 };
 export class ProposalsService {
   constructor(@Inject(TextPool) private readonly text: TextPool) {}
 
-  async propose(clientId: string, recordingId: string, { firstWord, endWord }: WordRange, channelId: string | null = null): Promise<Copy> {
+  async propose(clientId: string, recordingId: string, range: WordRange, channelId: string | null = null): Promise<Copy> {
+    return this.text.proposeCopy(clientId, await this.requestFor(clientId, recordingId, range, channelId));
+  }
+
+  /** A few titles to choose from, best first; none for talk that is not English. */
+  async titles(clientId: string, recordingId: string, range: WordRange, channelId: string | null): Promise<OfferedTitle[]> {
+    return this.text.offerTitles(clientId, await this.requestFor(clientId, recordingId, range, channelId));
+  }
+
+  private async requestFor(clientId: string, recordingId: string, { firstWord, endWord }: WordRange, channelId: string | null): Promise<ProposeCopyTask> {
     const transcript = await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] });
     const client = await Client.findByPk(clientId);
     const channels = await Channel.findAll({ where: { clientId, ...(channelId === null ? {} : { id: channelId }) }, include: [PlatformProfile] });
@@ -25,6 +36,7 @@ export class ProposalsService {
       hashtags: least((p) => p.hashtagLimit, OPEN_LIMITS.hashtags),
     };
     const { packed } = found(transcript, 'transcript');
-    return this.text.proposeCopy(clientId, { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits });
+    const sift = await Sift.findOne({ where: { recordingId }, attributes: ['language'], order: [['createdAt', 'DESC']] });
+    return { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits, language: sift?.language ?? null };
   }
 }

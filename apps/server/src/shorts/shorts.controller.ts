@@ -3,7 +3,7 @@ import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { ApprovalForm, CopyForm } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ShortsService } from './shorts.service.js';
-import { CopyView, ShortView } from './shorts.views.js';
+import { CopyView, ShortView, TitleView } from './shorts.views.js';
 
 const OPTIONAL_ID = new ParseUUIDPipe({ optional: true });
 
@@ -69,6 +69,17 @@ export class ShortsController {
     @Query('channelId', OPTIONAL_ID) channelId?: string,
   ): Promise<CopyView> {
     return this.shorts.proposeAgain(actor, shortId, channelId ?? null);
+  }
+
+  @Get(':shortId/titles')
+  @ApiOkResponse({ type: [TitleView] })
+  @ApiQuery({ name: 'channelId', required: false, type: String })
+  offerTitles(
+    @CurrentActor() actor: Actor,
+    @Param('shortId', ParseUUIDPipe) shortId: string,
+    @Query('channelId', OPTIONAL_ID) channelId?: string,
+  ): Promise<TitleView[]> {
+    return this.shorts.offerTitles(actor, shortId, channelId ?? null);
   }
 
   @Put(':shortId/approval')

@@ -13,7 +13,7 @@ import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
 import { CopyRow, Short } from './shorts.models.js';
-import type { CopyView, ShortView } from './shorts.views.js';
+import type { CopyView, ShortView, TitleView } from './shorts.views.js';
 
 /** A short is there while its candidate is kept. */
 const WITH_ALL: IncludeOptions[] = [{ model: CandidateRow, where: { state: 'kept' } }, { model: Recording }, { model: CopyRow }];
@@ -80,6 +80,13 @@ export class ShortsService {
     const short = await this.find(actor, shortId);
     if (channelId !== null) await requireChannel(short, channelId);
     return toCopyView(await this.proposals.propose(short.clientId, short.recordingId, short, channelId));
+  }
+
+  async offerTitles(actor: Actor, shortId: string, channelId: string | null): Promise<TitleView[]> {
+    const short = await this.find(actor, shortId);
+    if (channelId !== null) await requireChannel(short, channelId);
+    const titles = await this.proposals.titles(short.clientId, short.recordingId, short, channelId);
+    return titles.map(({ text, sort, said, draft }) => ({ text, sort, said, draft }));
   }
 
   /** Approving is a yes to the version that was seen; words that break a channel's limits only keep it from that channel. */

@@ -1,4 +1,4 @@
-import { CANDIDATE_KINDS, type CandidateKind } from '@sift-reel/core';
+import { CANDIDATE_KINDS, type CandidateKind, TITLE_SORTS, type TitleSort } from '@sift-reel/core';
 import { Decimal, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
 
 export class CopyView {
@@ -7,6 +7,14 @@ export class CopyView {
   @TextList() hashtags: string[];
   @TextList() keywords: string[];
   @Text() coverLine: string;
+}
+
+/** A title that is offered. */
+export class TitleView {
+  @Text() text: string;
+  @OneOf(TITLE_SORTS) sort: TitleSort;
+  @Text({ description: 'The words of the passage that it was made of' }) said: string;
+  @Flag({ description: 'It may not be whole: look at it before it goes out' }) draft: boolean;
 }
 
 export class CopyProblemView {

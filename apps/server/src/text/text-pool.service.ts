@@ -9,6 +9,7 @@ import type {
   FoundSentence,
   MovedEnds,
   MoveEndsTask,
+  OfferedTitle,
   OwnPassageTask,
   ProposeCopyTask,
   SaidTask,
@@ -21,6 +22,7 @@ import type {
 const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   prepareTranscript: 120_000,
   proposeCopyForShort: 20_000,
+  offerTitles: 20_000,
   search: 20_000,
   scoreOwnPassage: 60_000,
   sentenceTextsOf: 30_000,
@@ -72,6 +74,9 @@ export class TextPool implements OnModuleDestroy {
   }
   proposeCopy(clientId: string, task: ProposeCopyTask): Promise<Copy> {
     return this.run(clientId, 'proposeCopyForShort', task);
+  }
+  offerTitles(clientId: string, task: ProposeCopyTask): Promise<OfferedTitle[]> {
+    return this.run(clientId, 'offerTitles', task);
   }
   search(clientId: string, task: SearchTask): Promise<FoundSentence[]> {
     return this.run(clientId, 'search', task);

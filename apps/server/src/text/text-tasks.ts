@@ -3,9 +3,11 @@ import {
   bestAround,
   captionCues,
   type Copy,
-  type CopyLimits,
+  type CopyRequest,
   type PackedTranscript,
   proposeCopy,
+  type ProposedTitle,
+  proposeTitlesFor,
   type Candidate,
   scorePassage,
   type SearchHit,
@@ -73,15 +75,23 @@ export function scoreOwnPassage({ packed, firstWord, endWord, around, ...rest }:
   return (around ? bestAround : scorePassage)(input, { firstWord, endWord });
 }
 
-export interface ProposeCopyTask extends OnTranscript {
-  readonly firstWord: number;
-  readonly endWord: number;
-  readonly clientTags: readonly string[];
-  readonly limits: CopyLimits;
+export interface ProposeCopyTask extends OnTranscript, CopyRequest {}
+
+export function proposeCopyForShort({ packed, ...request }: ProposeCopyTask): Copy {
+  return proposeCopy(unpackRow(packed), request);
 }
 
-export function proposeCopyForShort({ packed, firstWord, endWord, clientTags, limits }: ProposeCopyTask): Copy {
-  return proposeCopy(unpackRow(packed), firstWord, endWord, clientTags, limits);
+/** Titles that are offered at once. */
+const MOST_TITLES = 5;
+
+/** A title and the words that it was made of. */
+export interface OfferedTitle extends ProposedTitle {
+  readonly said: string;
+}
+
+export function offerTitles({ packed, ...request }: ProposeCopyTask): OfferedTitle[] {
+  const transcript = unpackRow(packed);
+  return proposeTitlesFor(transcript, request, MOST_TITLES).map((title) => ({ ...title, said: wordsText(transcript.words, title.firstWord, title.endWord) }));
 }
 
 export interface MoveEndsTask extends OnTranscript, WordRange {}
@@ -125,4 +135,5 @@ export function wordsOf({ packed, spans }: SaidTask): string[][] {
   return spans.map(({ firstWord, endWord }) => words.slice(firstWord, endWord).map((word) => word.text));
 }
 
-export type TaskName = 'prepareTranscript' | 'search' | 'sentenceTextsOf' | 'scoreOwnPassage' | 'proposeCopyForShort' | 'movedEnds' | 'captionsOf' | 'wordsOf';
+export type TaskName =
+  'prepareTranscript' | 'offerTitles' | 'search' | 'sentenceTextsOf' | 'scoreOwnPassage' | 'proposeCopyForShort' | 'movedEnds' | 'captionsOf' | 'wordsOf';

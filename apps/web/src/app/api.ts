@@ -116,6 +116,7 @@ export const api = generatedApi.enhanceEndpoints({
     dropVariant: { invalidatesTags: (_, __, { shortId }) => wordTags(shortId) },
     setApproval: { invalidatesTags: (_, __, { shortId }) => [...wordTags(shortId), LIST('Batch')] },
     proposeCopy: { invalidatesTags: [] },
+    offerTitles: { providesTags: [LIST('Short')] },
 
     listBatches: { providesTags: listOf('Batch') },
     createBatch: { invalidatesTags: [LIST('Batch')] },

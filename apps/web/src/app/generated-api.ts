@@ -375,6 +375,15 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['shorts'],
       }),
+      offerTitles: build.query<OfferTitlesApiResponse, OfferTitlesApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/titles`,
+          params: {
+            channelId: queryArg.channelId,
+          },
+        }),
+        providesTags: ['shorts'],
+      }),
       setApproval: build.mutation<SetApprovalApiResponse, SetApprovalApiArg>({
         query: (queryArg) => ({
           url: `/api/shorts/${queryArg.shortId}/approval`,
@@ -629,6 +638,11 @@ export type DropVariantApiArg = {
 };
 export type ProposeCopyApiResponse = /** status 200  */ CopyView;
 export type ProposeCopyApiArg = {
+  shortId: string;
+  channelId?: string;
+};
+export type OfferTitlesApiResponse = /** status 200  */ TitleView[];
+export type OfferTitlesApiArg = {
   shortId: string;
   channelId?: string;
 };
@@ -1153,6 +1167,14 @@ export type CopyForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
+export type TitleView = {
+  text: string;
+  sort: 'said' | 'question' | 'advice' | 'why' | 'when' | 'how' | 'contrast';
+  /** The words of the passage that it was made of */
+  said: string;
+  /** It may not be whole: look at it before it goes out */
+  draft: boolean;
+};
 export type ApprovalForm = {
   approved: boolean;
   /** The version that was seen; a write that saw an older one is refused (409) */
@@ -1318,6 +1340,7 @@ export const {
   useSaveVariantMutation,
   useDropVariantMutation,
   useProposeCopyMutation,
+  useOfferTitlesQuery,
   useSetApprovalMutation,
   useListBatchesQuery,
   useCreateBatchMutation,

@@ -9,6 +9,8 @@ import { shorten } from './title.js';
 import { COVER_LINE_LIMIT } from './types.js';
 import { normalise } from '../text/normalise.js';
 
+/** What a title may put around what was said. */
+const FRAME = ['why', 'what', 'happens', "don't"];
 const LIMITS = { title: 60, description: 300, hashtags: 4 };
 
 describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
@@ -19,13 +21,13 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
   });
   it('is inside the limits, and made only of what is said', () => {
     for (const { firstWord, endWord } of passages) {
-      const copy = proposeCopy(transcript, firstWord, endWord, ['neverSaidAnywhere', 'wet wood'], LIMITS);
+      const copy = proposeCopy(transcript, { firstWord, endWord, clientTags: ['neverSaidAnywhere', 'wet wood'], limits: LIMITS });
       expect(copyProblems(copy, LIMITS)).toEqual([]);
       const said = transcript.words.slice(firstWord, endWord).map((word) => normalise(word.text));
       // Words whole, and hashtags of words that follow one another: a part of a word is not a word.
       const words = `${copy.title} ${copy.description} ${copy.coverLine}`.split(/[\s…]+/).map(normalise);
       expect(words.length).toBeGreaterThan(8);
-      for (const word of words) if (word !== '') expect(said).toContain(word);
+      for (const word of words) if (word !== '' && !/\d/.test(word)) expect([...said, ...FRAME]).toContain(word); // figures: see written.test
       const runs = said.flatMap((_, i) => [1, 2, 3, 4].map((n) => toHashtag(said.slice(i, i + n).join(' '))));
       for (const tag of copy.hashtags) expect(['wetwood', ...runs]).toContain(tag);
       expect(copy.hashtags).not.toContain('neversaidanywhere');
@@ -37,7 +39,7 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
 describe('a platform that takes no description', () => {
   it('is offered none', () => {
     const transcript = demoTranscript('up-the-flue-12');
-    const copy = proposeCopy(transcript, 200, 320, [], { ...LIMITS, description: 0 });
+    const copy = proposeCopy(transcript, { firstWord: 200, endWord: 320, clientTags: [], limits: { ...LIMITS, description: 0 } });
     expect(copy.description).toBe('');
     expect(copy.title).not.toBe('');
     expect(copyProblems(copy, { ...LIMITS, description: 0 })).toEqual([]);
@@ -83,7 +85,7 @@ describe('keyPhrases', () => {
 describe('bestTitle', () => {
   const titleOf = (text: string): string => {
     const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${text}\n`);
-    return proposeCopy(transcript, 0, transcript.words.length, [], LIMITS).title;
+    return proposeCopy(transcript, { firstWord: 0, endWord: transcript.words.length, clientTags: [], limits: LIMITS }).title;
   };
   it.each([
     [
@@ -94,7 +96,7 @@ describe('bestTitle', () => {
     [
       'what was found before a question to somebody in the room',
       'Do you want to stop for a minute? I cut up a hundred books with a bread knife.',
-      /^I cut up a hundred books/,
+      /^I cut up 100 books/,
     ],
     ['a question that holds something before an empty one', 'When did you know? Who robs a boat with no engine?', /^Who robs a boat/],
     ['a question that anybody may be asked', 'Do you know what a pipe costs? It was a cold day and she went home.', /^Do you know what/],

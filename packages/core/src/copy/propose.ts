@@ -1,37 +1,62 @@
 import { findTells, normaliseWords } from '../text/tells/find-tells.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
-import type { Transcript } from '../transcript/types.js';
+import type { Transcript, WordRange } from '../transcript/types.js';
 import { proposeHashtags } from './hashtags.js';
 import { keyPhrases, type Passage, phraseStatistics } from './phrases.js';
-import { bestTitle, cleanLine, shorten } from './title.js';
+import { cleanLine, shorten } from './title.js';
+import type { TitleContext } from './written/title-features.js';
+import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';
 import { type Copy, type CopyLimits, type CopyProblem, COVER_LINE_LIMIT, KEYWORD_LIMIT } from './types.js';
 
 const MOST_KEYWORDS = 8;
 
+/** A passage that words are asked for: `firstWord` inside, `endWord` not. */
+export interface CopyRequest {
+  readonly firstWord: number;
+  readonly endWord: number;
+  readonly clientTags: readonly string[];
+  readonly limits: CopyLimits;
+  /** Code of the language of the talk where it is not English: titles are first lines then. */
+  readonly language?: string | null;
+}
+
+/** Longest title, whatever a platform would take: more is not read. Common practice. */
+const LONGEST_TITLE = 70;
+
 /**
- * Copy for a passage, made only of what is said in it and of the client's own tags, inside the limits.
- * @param firstWord inside, @param endWord not
+ * Copy for a passage, made only of what is said in it and of the client's own tags, inside the limits. In its title spoken words
+ * may be written otherwise (figures, "Don't" for "you don't"); nothing is added but the frame of a title ("Why").
  */
-export function proposeCopy(
-  transcript: Transcript,
-  firstWord: number,
-  endWord: number,
-  clientTags: readonly string[],
-  limits: CopyLimits,
-  tagger: PosTagger = winkTagger,
-): Copy {
-  const passage = passageOf(transcript, firstWord, endWord, tagger);
-  const statistics = phraseStatistics(normaliseWords(transcript.words));
-  const tells = findTells(passage.words, passage.texts, passage.tags);
-  const title = bestTitle(passage, tells, Math.min(70, limits.title));
+export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger: PosTagger = winkTagger): Copy {
+  const { clientTags, limits } = request;
+  const context = titleContext(transcript, request, tagger);
+  const { passage, statistics } = context;
+  const most = Math.min(LONGEST_TITLE, limits.title);
+  const title = (request.language ?? null) === null ? titleOf(context, most) : shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
   const phrases = keyPhrases(passage, statistics, MOST_KEYWORDS);
   return {
     title,
     description: shortDescription(passage, title, limits.description),
     hashtags: proposeHashtags(passage, statistics, clientTags, Math.min(5, limits.hashtags)),
     keywords: phrases.map((phrase) => phrase.text).filter((text) => text.length <= KEYWORD_LIMIT),
-    coverLine: coverLine(passage, title),
+    coverLine: coverLine(context, title),
   };
+}
+
+/**
+ * Titles for a passage, the best first; none for talk that is not English. Places count from the start of the transcript.
+ * @param most how many
+ */
+export function proposeTitlesFor(transcript: Transcript, request: CopyRequest, most: number, tagger: PosTagger = winkTagger): ProposedTitle[] {
+  if ((request.language ?? null) !== null) return [];
+  const titles = proposeTitles(titleContext(transcript, request, tagger), Math.min(LONGEST_TITLE, request.limits.title), most);
+  return titles.map((title) => ({ ...title, firstWord: title.firstWord + request.firstWord, endWord: title.endWord + request.firstWord }));
+}
+
+/** What the titles of a passage are weighed against. */
+export function titleContext(transcript: Transcript, { firstWord, endWord }: WordRange, tagger: PosTagger = winkTagger): TitleContext {
+  const passage = passageOf(transcript, firstWord, endWord, tagger);
+  return { passage, tells: findTells(passage.words, passage.texts, passage.tags), statistics: phraseStatistics(normaliseWords(transcript.words)) };
 }
 
 /** The passage with its own sentences, cut to it; indices start at the passage. */
@@ -59,10 +84,10 @@ function shortDescription(passage: Passage, title: string, limit: number): strin
   return both.length <= Math.min(limit, 300) ? both : shorten(sentence(first), limit);
 }
 
-/** A few strong words for the picture: the title where it is short enough, else its strongest clause or its start. */
-function coverLine(passage: Passage, title: string): string {
+/** A few strong words for the picture: the title where it is short enough, else the best short one or its start. */
+function coverLine(context: TitleContext, title: string): string {
   if (title.length <= COVER_LINE_LIMIT) return title.replace(/[.…]$/, '');
-  const short = bestTitle(passage, findTells(passage.words, passage.texts, passage.tags), COVER_LINE_LIMIT);
+  const short = titleOf(context, COVER_LINE_LIMIT);
   return short.endsWith('…') ? shorten(title, COVER_LINE_LIMIT) : short;
 }
 

@@ -1,4 +1,5 @@
-import { bestTitle, shorten } from '../copy/title.js';
+import { shorten } from '../copy/title.js';
+import { titleOf } from '../copy/written/titles.js';
 import { proposeHashtags } from '../copy/hashtags.js';
 import { indexPhrases, type PhraseStatistics, phraseStatistics } from '../copy/phrases.js';
 import { recordingPhrases } from '../copy/recording-phrases.js';
@@ -166,7 +167,9 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
     firstLine,
     lastLine: wordsText(context.words, Math.max(firstWord, context.sentences[run.end - 1]!.firstWord), endWord).replace(/,$/, ''),
     title:
-      context.language !== null ? shorten(firstLine, 70) : bestTitle(passage, context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), 70),
+      context.language !== null
+        ? shorten(firstLine, 70)
+        : titleOf({ passage, tells: context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), statistics }, 70),
     hashtags: proposeHashtags(passage, statistics, context.input.clientTags, 5),
     alternatives: run.alternatives.map((one) => ({
       ...cutSpan(context, one),

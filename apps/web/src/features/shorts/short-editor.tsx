@@ -11,6 +11,7 @@ import { Button } from '../../ui/parts.js';
 import { differences, StaleChoice } from '../../ui/stale.js';
 import { KIND_NAMES } from '../../ui/signals.js';
 import { type Draft, saverOf, useDraft } from './copy-saver.js';
+import { TitleChoices } from './title-choices.js';
 
 /** The words of one short: for all channels, and a channel's own where it needs them. */
 export function ShortEditor({ short, clientName }: { short: ShortView; clientName: string }): ReactNode {
@@ -126,6 +127,7 @@ function CopyEditor({ short, channel, saver }: { short: ShortView; channel: Shor
   const copy = draft?.copy ?? channel?.variant ?? short.copy;
   const [dropVariant] = api.useDropVariantMutation();
   const [propose, proposing] = api.useProposeCopyMutation();
+  const titles = api.useOfferTitlesQuery({ shortId: short.id, ...(slot === null ? {} : { channelId: slot }) }, { skip: short.approved });
   const locked = short.approved;
   const set = (fields: Partial<CopyView>): void => saver.change(slot, { ...copy, ...fields });
   const write = async (value: CopyView): Promise<void> => {
@@ -147,6 +149,21 @@ function CopyEditor({ short, channel, saver }: { short: ShortView; channel: Shor
         );
       })
       .catch(sayTrouble);
+  };
+  const takeTitle = (title: string): void => {
+    const before = copy;
+    if (title === before.title) return;
+    const next = { ...before, title };
+    const had = channel === null || channel.variant !== null;
+    write(next).then(
+      () =>
+        didSomething(
+          `Took the title “${title}”`,
+          () => (had ? write(before) : goBack()),
+          () => write(next),
+        ),
+      sayTrouble,
+    );
   };
   const goBack = async (): Promise<void> => {
     if (channel !== null) await saver.then((version) => dropVariant({ shortId: short.id, channelId: channel.channelId, version }).unwrap());
@@ -189,6 +206,7 @@ function CopyEditor({ short, channel, saver }: { short: ShortView; channel: Shor
         onChange={(event) => set({ title: event.target.value })}
         aside={<Counter used={characters(copy.title)} limit={limits.title} />}
       />
+      {!locked && <TitleChoices titles={titles.currentData ?? []} chosen={copy.title} onTake={takeTitle} />}
       <AreaField
         label="Description"
         rows={4}

@@ -1,0 +1,118 @@
+// How near the proposed words come to those that three editors wrote for 165 passages of the flat talks (bench/editors/words),
+// beside one editor's words judged by the other two. Recall of content words, ROUGE-1 and ROUGE-L (F), the best of those proposed
+// against each written one; tags found in any written set. `--show N` prints every Nth passage.
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { proposeCopy } from '@sift-reel/core';
+import { proposeTitles, stem, STOPWORDS, TITLE_FEATURES, titleContext, titleDrafts, titleFeatures } from '@sift-reel/core/fitting';
+import { fitRidge, mean, rouge1, rougeL } from '@sift-reel/fitting';
+import { readFlatSet } from './lib/marked-set.mjs';
+import { readWordsSet } from './lib/words-set.mjs';
+import { row } from './measure.mjs';
+
+const LIMITS = { title: 60, description: 200, hashtags: 5 };
+const passages = readWordsSet();
+const talks = new Map(readFlatSet().map((one) => [one.name, one]));
+const words = (line) =>
+  line
+    .toLowerCase()
+    .replace(/[’]/g, "'")
+    .match(/[\p{L}\p{N}][\p{L}\p{N}'.,-]*/gu)
+    ?.map((word) => stem(word.replace(/[.,'-]+$/, '').replace(/'s$/, ''))) ?? [];
+const content = (line) => words(line).filter((word) => !STOPWORDS.has(word));
+
+/** The words of a transcript that a passage holds. */
+export function wordsOf({ talk, first, last }) {
+  const { talk: told, transcript } = talks.get(talk);
+  const [startMs, endMs] = [told.sentences[first - 1].startMs, told.sentences[last - 1].endMs];
+  const firstWord = transcript.words.findIndex((word) => word.startMs >= startMs - 5);
+  const after = transcript.words.findIndex((word) => word.startMs >= endMs);
+  return { transcript, firstWord, endWord: after < 0 ? transcript.words.length : after };
+}
+
+/** What some titles are worth to a list of written ones. */
+function judgeTitles(proposed, written) {
+  const best = (score) => mean(written.map((one) => Math.max(0, ...proposed.map((other) => score(other, one)))));
+  return {
+    recall: best((a, b) => rouge1(content(a), content(b)).recall),
+    one: best((a, b) => rouge1(words(a), words(b)).f),
+    l: best((a, b) => rougeL(words(a), words(b)).f),
+  };
+}
+const judgeTags = (proposed, written) => {
+  const known = new Set(written.flatMap((one) => one.tags.map(stem)));
+  return proposed.length === 0 ? 0 : proposed.filter((tag) => known.has(stem(tag))).length / 5;
+};
+
+// What a draft is worth: how near it comes to the written title that is nearest.
+const worthOf = (text, written) => Math.max(...written.map((one) => (rouge1(content(text), content(one)).f + rougeL(words(text), words(one)).f) / 2));
+const PRICE = 0.3;
+const groups = passages.map((passage) => {
+  const { transcript, firstWord, endWord } = wordsOf(passage);
+  const context = titleContext(transcript, { firstWord, endWord });
+  const drafts = titleDrafts(context.passage, LIMITS.title);
+  const written = passage.written.flatMap((one) => one.titles);
+  return {
+    passage,
+    transcript,
+    firstWord,
+    endWord,
+    context,
+    drafts,
+    written,
+    rows: titleFeatures(drafts, context),
+    worth: drafts.map(({ text }) => worthOf(text, written)),
+  };
+});
+const fitOn = (some) =>
+  fitRidge(
+    some.filter(({ rows }) => rows.length > 1),
+    PRICE,
+  );
+const leftOut = new Map([...talks.keys()].map((talk) => [talk, fitOn(groups.filter(({ passage }) => passage.talk !== talk))]));
+
+const SHOW = process.argv.includes('--show') ? Number(process.argv[process.argv.indexOf('--show') + 1]) : 0;
+const results = { 'first of the quotations': [], proposed: [], 'best of all drafts': [], P: [], Q: [], R: [] };
+groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, written, worth }, n) => {
+  const copy = proposeCopy(transcript, { firstWord, endWord, clientTags: [], limits: LIMITS });
+  const titles = proposeTitles(context, LIMITS.title, 3, leftOut.get(passage.talk)).map(({ text }) => text);
+  const order = worth.map((_, i) => i).sort((a, b) => worth[b] - worth[a]);
+  const tags = judgeTags(copy.hashtags, passage.written);
+  results['first of the quotations'].push({ ...judgeTitles([copy.title], written), tags });
+  results.proposed.push({ ...judgeTitles(titles, written), tags });
+  results['best of all drafts'].push({
+    ...judgeTitles(
+      order.slice(0, 3).map((i) => drafts[i].text),
+      written,
+    ),
+    tags: 0,
+  });
+  ['P', 'Q', 'R'].forEach((manner, k) => {
+    const others = passage.written.filter((_, j) => j !== k);
+    results[manner].push({
+      ...judgeTitles(
+        passage.written[k].titles,
+        others.flatMap((one) => one.titles),
+      ),
+      tags: judgeTags(passage.written[k].tags, others),
+    });
+  });
+  if (SHOW > 0 && n % SHOW === 0)
+    process.stdout.write(
+      `\n${passage.id} (${drafts.length} drafts)\n${titles.map((one) => `  > ${one}`).join('\n')}\n  * ${drafts[order[0]]?.text}\n${written.map((one) => `    ${one}`).join('\n')}\n  # ${copy.hashtags.join(' ')}\n    ${passage.written[0].tags.join(' ')}\n`,
+    );
+});
+row('', 'recall', 'ROUGE-1', 'ROUGE-L', 'tags');
+for (const [name, list] of Object.entries(results))
+  row(
+    /^[PQR]$/.test(name) ? `manner ${name} by the other two` : name,
+    ...['recall', 'one', 'l', 'tags'].map((key) => mean(list.map((one) => one[key])).toFixed(3)),
+  );
+row('drafts a passage', mean(groups.map(({ drafts }) => drafts.length)).toFixed(0));
+if (process.argv.includes('--write')) {
+  const weights = fitOn(groups);
+  writeFileSync(
+    join(import.meta.dirname, '../packages/core/src/copy/written/title-weights.ts'),
+    `/** Weights of \`TITLE_FEATURES\`, in order. Written by \`npm run bench -- words --write\`. */\nexport const TITLE_WEIGHTS: readonly number[] = [\n${weights.map((weight, k) => `  ${weight.toFixed(4)}, // ${TITLE_FEATURES[k]}`).join('\n')}\n];\n`,
+  );
+}

@@ -1,0 +1,196 @@
+import { CANNOT_END, FILLER_SOUNDS, SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
+import { BREAKS_OFF } from '../../text/lists/titles.js';
+import { ASIDES, HEDGES, OPENINGS, TAILS } from '../../text/lists/written.js';
+import type { Passage } from '../phrases.js';
+import { withFigures } from './figures.js';
+import { hasComma, type Line, standsAt, withMark, type WrittenWord } from './written-word.js';
+
+/**
+ * Words of a range of the passage as somebody would write them: without sounds, restarts, repeats, hedges, openings and
+ * trailing tags, with numbers in figures. Each word knows what was said; nothing is added.
+ */
+export function compress(passage: Pick<Passage, 'words' | 'texts' | 'tags'>, from: number, to: number): Line {
+  return STEPS.reduce((line, step) => step(line), asSaid(passage, from, to));
+}
+
+/** The words of a range, without marks and filler sounds. */
+function asSaid({ words, texts, tags }: Pick<Passage, 'words' | 'texts' | 'tags'>, from: number, to: number): Line {
+  const line: WrittenWord[] = [];
+  for (let i = from; i < to; i += 1) {
+    const said = words[i]!;
+    if (said.kind === 'mark') continue;
+    if (FILLER_SOUNDS.has(texts[i]!)) {
+      closeUp(line, said.text);
+      continue;
+    }
+    line.push({ text: said.text.replace(/^i(?=$|['’,.?!])/, 'I').replace(/’/g, "'"), norm: texts[i]!, tag: tags[i]!, first: i, end: i + 1 });
+  }
+  return line;
+}
+
+/** Where something fell that stood between two commas, neither is left. */
+function closeUp(before: WrittenWord[], fell: string): void {
+  const last = before.at(-1);
+  if (last !== undefined && /,$/.test(fell) && /,$/.test(last.text)) before[before.length - 1] = withMark(last, '');
+}
+
+const STEPS: readonly ((line: Line) => Line)[] = [
+  withoutRepeats,
+  withoutRestarts,
+  (line) => withoutPhrases(line, ASIDES, true),
+  (line) => withoutPhrases(line, HEDGES, false),
+  withoutOpenings,
+  withoutFalseStart,
+  withoutRepeats,
+  withoutTagQuestion,
+  withoutTails,
+  withFigures,
+];
+
+const LONGEST_REPEAT = 4;
+
+/** "it's it's", "I was I was": said twice in a row counts once. */
+export function withoutRepeats(line: Line): Line {
+  const out = [...line];
+  for (let i = 0; i + 1 < out.length; i += 1)
+    for (let n = LONGEST_REPEAT; n >= 1; n -= 1)
+      if (i + 2 * n <= out.length && repeats(out, i, n) && !(n === 1 && MEANT_TWICE.has(out[i]!.norm))) {
+        out.splice(i, n);
+        i = Math.max(-1, i - 2);
+        break;
+      }
+  return out;
+}
+const repeats = (line: Line, at: number, n: number): boolean => {
+  for (let k = 0; k < n; k += 1) if (line[at + k]!.norm !== line[at + n + k]!.norm) return false;
+  return true;
+};
+/** Saying these twice means something. */
+const MEANT_TWICE = new Set('that had very really never no much far on and'.split(' '));
+
+const LONGEST_RESTART = 7;
+
+/** "it's the, it's the standard", "I've got a cup of, I've got my thermos": a start that broke off goes when it is begun again. */
+export function withoutRestarts(line: Line): Line {
+  const out = [...line];
+  for (let i = 0; i < out.length - 1; i += 1) {
+    if (!hasComma(out[i]) || !breaksOff(out[i]!)) continue;
+    for (let from = i; from >= Math.max(0, i - LONGEST_RESTART); from -= 1)
+      if (beginsAlike(out[from]!.norm, out[i + 1]!.norm)) {
+        out.splice(from, i + 1 - from);
+        i = Math.max(-1, from - 2);
+        break;
+      }
+  }
+  return out;
+}
+const breaksOff = ({ norm, tag }: WrittenWord): boolean => CANNOT_END.has(norm) || tag === 'DET' || tag === 'AUX' || tag === 'CCONJ';
+const beginsAlike = (a: string, b: string): boolean => a === b || a.split("'")[0] === b.split("'")[0];
+
+/** @param between only where commas or the ends of the line stand on both sides */
+function withoutPhrases(line: Line, phrases: readonly (readonly string[])[], between: boolean): Line {
+  const out = [...line];
+  for (let i = 0; i < out.length; i += 1) {
+    const phrase = phrases.find((one) => standsAt(out, i, one) && (between ? isAside(out, i, one.length) : !belongs(out, i, one)));
+    if (phrase === undefined) continue;
+    const end = i + phrase.length;
+    // One comma is left of two; and the mark that ends a sentence stays.
+    const last = out[end - 1]!;
+    const mark = /[.?!]["'”’)]*$/.test(last.text);
+    out.splice(i, phrase.length);
+    if (i > 0 && /,$/.test(last.text) && /,$/.test(out[i - 1]!.text)) out[i - 1] = withMark(out[i - 1]!, '');
+    if (i > 0 && mark) out[i - 1] = { ...out[i - 1]!, text: withMark(out[i - 1]!, '').text + /[.?!]+["'”’)]*$/.exec(last.text)![0] };
+    i -= 1;
+  }
+  return out;
+}
+const isAside = (line: Line, at: number, length: number): boolean =>
+  (at === 0 || hasComma(line[at - 1])) && (hasComma(line[at + length - 1]) || at + length === line.length) && length < line.length;
+/** "what kind of", "I don't really", "so probably": parts of what is said. */
+const belongs = (line: Line, at: number, phrase: readonly string[]): boolean => {
+  const before = line[at - 1]?.norm ?? '';
+  if (/^(?:kind|sort) of$/.test(phrase.join(' ')))
+    return /^(?:what|this|that|the|a|any|some|every|one|same|which|other|different|all|these|those|no|best|right)$/.test(before) || line[at - 1]?.tag === 'ADJ';
+  if (phrase[0] === 'really' || phrase.length === 1) return /n't$|^not$|^how$|^as$|^so$/.test(before);
+  if (phrase[0] === 'i')
+    return (
+      /^(?:what|that|than|as|which|who|where|when|if|and|like|do|did)$/.test(before) && !hasComma(line[at - 1]) && /^(?:what|than|as|do|did)$/.test(before)
+    );
+  return false;
+};
+
+/** Openings, one after another; what is left is a whole sentence or nothing is taken. */
+export function withoutOpenings(line: Line): Line {
+  let from = 0;
+  for (;;) {
+    const phrase = OPENINGS.find((one) => standsAt(line, from, one) && opens(line, from, one));
+    if (phrase === undefined || from + phrase.length >= line.length) return line.slice(from);
+    from += phrase.length;
+  }
+}
+/** "no butter" opens nothing, "no, butter" does; "right hand", "second floor" neither. */
+const opens = (line: Line, at: number, phrase: readonly string[]): boolean => {
+  const last = line[at + phrase.length - 1]!;
+  if (NEEDS_COMMA.has(phrase.join(' '))) return hasComma(last);
+  return true;
+};
+const NEEDS_COMMA = new Set([
+  ...'no right second third first like look listen now then again sure exactly or finally remember plus secondly thirdly anyway'.split(' '),
+  ...['that said', 'one thing', 'as well', 'in fact', 'after that', 'even so', 'all right', 'first thing', 'first of all'],
+]);
+
+/** A start is begun again within this many words, or not at all. */
+const AGAIN_WITHIN = 4;
+
+/** "I didn't I never put that up": a start that broke off without a comma, where the same subject begins again. */
+export function withoutFalseStart(line: Line): Line {
+  for (let i = 2; i <= AGAIN_WITHIN && i < line.length - 1; i += 1) {
+    const broken = BREAKS_OFF.has(line[i - 1]!.norm) || line[i - 1]!.norm.endsWith("n't");
+    const subject = SUBJECT_PRONOUNS.has(line[i]!.norm.split("'")[0]!);
+    if (broken && subject && beginsAlike(line[i]!.norm, line[0]!.norm)) return withoutFalseStart(line.slice(i));
+  }
+  return line;
+}
+
+const TAG_QUESTION = /^(?:is|isn|are|aren|was|wasn|were|do|don|does|doesn|did|didn|has|hasn|have|haven|can|could|will|won|would|wouldn|should|ain)(?:'?t)?$/;
+
+/** "isn't it", "do you": asked at the end of what is no question. */
+export function withoutTagQuestion(line: Line): Line {
+  const n = line.length;
+  if (n < 5 || !hasComma(line[n - 3]) || !TAG_QUESTION.test(line[n - 2]!.norm.replace("n't", 'n')) || line[n - 1]!.tag !== 'PRON') return line;
+  return [...line.slice(0, n - 3), withMark(line[n - 3]!, '')];
+}
+
+/** Tails, one after another. */
+export function withoutTails(line: Line): Line {
+  let end = line.length;
+  for (;;) {
+    const phrase = TAILS.find(
+      (one) => end > one.length + 2 && standsAt(line, end - one.length, one) && (hasComma(line[end - one.length - 1]) || FREE_TAILS.has(one.join(' '))),
+    );
+    if (phrase === undefined) break;
+    end -= phrase.length;
+  }
+  if (end === line.length) return line;
+  const asked = line.at(-1)!.text.endsWith('?') ? '?' : '';
+  const last = withMark(line[end - 1]!, '');
+  return [...line.slice(0, end - 1), { ...last, text: last.text + asked }];
+}
+/** No comma stands before these, and still nothing hangs on them. */
+const FREE_TAILS = new Set([
+  'or something like that',
+  'and so on',
+  'or something',
+  'or whatever',
+  'and stuff',
+  'and things',
+  'and all that',
+  'or so',
+  'basically',
+  'obviously',
+  'and',
+  'but',
+  'or',
+  'you know',
+  'i think',
+]);

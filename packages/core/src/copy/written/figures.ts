@@ -1,0 +1,96 @@
+import { COUNTED, SCALES, TENS, UNITS } from '../../text/lists/written.js';
+import type { Line, WrittenWord } from './written-word.js';
+
+/** From here on a number is written in figures whatever it counts. Common practice. */
+const ALWAYS_FIGURES = 10;
+
+interface ReadNumber {
+  readonly value: number;
+  /** Words it takes. */
+  readonly length: number;
+}
+
+/** Numbers that are said in words become figures: "two hundred and fifty" 250, "eight point six" 8.6, "two and a half thousand" 2,500. */
+export function withFigures(line: Line): Line {
+  const out: WrittenWord[] = [];
+  for (let i = 0; i < line.length;) {
+    const read = readNumber(line, i);
+    const next = read === null ? undefined : line[i + read.length];
+    if (read === null || !isWritten(read.value, next, line[i - 1])) {
+      out.push(line[i]!);
+      i += 1;
+      continue;
+    }
+    const last = line[i + read.length - 1]!;
+    const percent = next !== undefined && (next.norm === 'percent' || (next.norm === 'per' && line[i + read.length + 1]?.norm === 'cent'));
+    const length = read.length + (percent ? (next.norm === 'per' ? 2 : 1) : 0);
+    const end = line[i + length - 1] ?? last;
+    const figure = `${figures(read.value)}${percent ? '%' : ''}`;
+    out.push({ text: figure + (/[,.;:?!—–]+$/.exec(end.text)?.[0] ?? ''), norm: figure, tag: 'NUM', first: line[i]!.first, end: end.end });
+    i += length;
+  }
+  return out;
+}
+
+/** In figures as English groups them (CLDR: from four digits on, which editors keep for five; years are not told apart). */
+const figures = (value: number): string => value.toLocaleString('en-GB', { maximumFractionDigits: 3 });
+
+/** "two thirty" may be a price or a time: who said it knows, so it stays in words. */
+const isWritten = (value: number, next: WrittenWord | undefined, before: WrittenWord | undefined): boolean =>
+  !(before !== undefined && !/[,.;:?!]$/.test(before.text) && smallNumber(before.norm) !== null) &&
+  (value >= ALWAYS_FIGURES || !Number.isInteger(value) || (value !== 1 && next !== undefined && (COUNTED.has(next.norm) || next.norm === 'per'))) &&
+  before?.norm !== 'point';
+
+/** A number in words at a place, or null. "a hundred" is one; "one" alone is not. */
+export function readNumber(line: Line, at: number): ReadNumber | null {
+  let i = at;
+  const norm = (k: number): string => line[k]?.norm ?? '';
+  const breaks = (k: number): boolean => /[,.;:?!]$/.test(line[k - 1]?.text ?? '');
+  let total = 0;
+  let group: number | null = norm(i) === 'a' && SCALES.has(norm(i + 1)) ? 1 : null;
+  if (group !== null) i += 1;
+  const from = i;
+  while (i < line.length && (i === from || !breaks(i))) {
+    const small = smallNumber(norm(i));
+    const scale = SCALES.get(norm(i));
+    if (small !== null && canFollow(group, small)) group = (group ?? 0) + small;
+    else if (scale === 100 && group !== null && group > 0 && group < 100) group *= 100;
+    else if (scale !== undefined && scale > 100 && group !== null) {
+      total += group * scale;
+      group = null;
+      if (scale > 1_000_000 && total === 0) break;
+    } else if (norm(i) === 'and' && i > from && joins(norm(i + 1), norm(i - 1))) {
+      if (norm(i + 1) === 'a' && norm(i + 2) === 'half') {
+        group = (group ?? 0) + 0.5;
+        i += 2;
+      }
+    } else if (norm(i) === 'point' && group !== null && (UNITS.get(norm(i + 1)) ?? 10) < 10) {
+      let digits = '';
+      while ((UNITS.get(norm(i + 1)) ?? 10) < 10 && !(digits !== '' && breaks(i + 1))) {
+        digits += UNITS.get(norm(i + 1));
+        i += 1;
+      }
+      group += Number(`0.${digits}`);
+    } else break;
+    i += 1;
+  }
+  while (i > from && norm(i - 1) === 'and') i -= 1;
+  const value = total + (group ?? 0);
+  return i === from || (total === 0 && group === null) ? null : { value: Math.round(value * 1e6) / 1e6, length: i - at };
+}
+
+function smallNumber(word: string): number | null {
+  const simple = UNITS.get(word) ?? TENS.get(word);
+  if (simple !== undefined) return simple;
+  const [ten, unit] = word.split('-');
+  const [tens, units] = [TENS.get(ten ?? ''), UNITS.get(unit ?? '')];
+  return tens !== undefined && units !== undefined && units > 0 && units < 10 ? tens + units : null;
+}
+
+/** "twenty" may be followed by "four", "two hundred" by "fifty"; "two" by nothing of the kind. */
+const canFollow = (group: number | null, small: number): boolean =>
+  group === null || (group >= 100 && group % 100 === 0 && Number.isInteger(group)) || (group % 100 >= 20 && group % 10 === 0 && small < 10 && small > 0);
+
+/** "and" inside a number: "hundred and fifty", "two and a half". */
+const joins = (after: string, before: string): boolean =>
+  (SCALES.has(before) && smallNumber(after) !== null) || (after === 'a' && (smallNumber(before) !== null || SCALES.has(before)));

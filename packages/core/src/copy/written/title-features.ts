@@ -1,0 +1,201 @@
+import { CANNOT_END, GENERIC_NOUNS, STOPWORDS } from '../../text/lists/talk.js';
+import { ENDS_IN_ING, LEANING, VAGUE } from '../../text/lists/titles.js';
+import { stem } from '../../text/stem.js';
+import type { Passage, PhraseStatistics } from '../phrases.js';
+import type { Tell } from '../title-worth.js';
+import { TITLE_SORTS, type TitleDraft } from './title-sorts.js';
+import { hasComma, type Line } from './written-word.js';
+
+/** What titles are weighed by. Each is about 0 to 1 unless its name says a count. */
+export const TITLE_FEATURES = [
+  ...TITLE_SORTS.slice(1).map((sort) => `is ${sort}` as const),
+  'long',
+  'very long',
+  'very short',
+  'whole sentence',
+  'pronoun resolved',
+  'leans on what was before',
+  'open pronouns',
+  'says I',
+  'says you',
+  'says we',
+  'a figure',
+  'a name',
+  'a negation',
+  'place',
+  'first sentence',
+  'last sentence',
+  'content words',
+  'tells of the passage',
+  'tells of the recording',
+  'nouns',
+  'begins with a noun',
+  'begins with a verb',
+  'begins with an adverb',
+  'no clause',
+  'ends open',
+  'commas',
+  'vague',
+  'was dropped',
+  'opinion',
+  'surprise',
+  'promise',
+  'feeling',
+  'superlative',
+] as const;
+type Feature = (typeof TITLE_FEATURES)[number];
+
+/** What of a passage its titles are weighed against. */
+export interface TitleContext {
+  readonly passage: Passage;
+  readonly tells: readonly Tell[];
+  readonly statistics: PhraseStatistics;
+}
+
+/** How much each stem is of the passage rather than of the recording, and how much of the recording rather than of talk; 0 to 1. */
+function stemWeights({ passage, statistics }: TitleContext): { passage: Map<string, number>; recording: Map<string, number> } {
+  const here = new Map<string, number>();
+  for (let i = passage.firstWord; i < passage.endWord; i += 1) {
+    const key = stem(passage.texts[i]!);
+    if (!isContent(passage.texts[i]!)) continue;
+    here.set(key, (here.get(key) ?? 0) + 1);
+  }
+  const ofPassage = new Map<string, number>();
+  const ofRecording = new Map<string, number>();
+  for (const [key, n] of here) {
+    const all = Math.max(n, statistics.counts.get(key) ?? n);
+    ofPassage.set(key, Math.min(1, (Math.sqrt(n) * Math.log(1 + statistics.total / all)) / 12));
+    ofRecording.set(key, Math.min(1, Math.log2(all) / 5));
+  }
+  return { passage: ofPassage, recording: ofRecording };
+}
+const isContent = (text: string): boolean => text.length > 1 && /^[\p{L}\p{N}]/u.test(text) && !STOPWORDS.has(text) && !GENERIC_NOUNS.has(text);
+
+/** Features of each draft, a row of `TITLE_FEATURES` each. */
+export function titleFeatures(drafts: readonly TitleDraft[], context: TitleContext): Float64Array[] {
+  const weights = stemWeights(context);
+  const { passage, tells } = context;
+  const sentences = Math.max(1, passage.end - passage.first - 1);
+  return drafts.map((draft) => {
+    const { line, text, sort, sentence } = draft;
+    const row = new Float64Array(TITLE_FEATURES.length);
+    const put = (feature: Feature, value: number | boolean): void => {
+      row[TITLE_FEATURES.indexOf(feature)] = Number(value);
+    };
+    if (sort !== 'said') put(`is ${sort}`, 1);
+    const said = line.filter((word) => word.end > word.first);
+    const [from, end] = [said[0]!.first, said.at(-1)!.end];
+    const norms = line.map(({ norm }) => norm);
+    const first = line[0]!;
+    put('long', text.length / 60);
+    put('very long', Math.max(0, text.length - 45) / 15);
+    put('very short', Math.max(0, 22 - text.length) / 14);
+    put('whole sentence', draft.whole);
+    put('pronoun resolved', draft.resolved);
+    put('leans on what was before', LEANING.has(first.norm));
+    put('open pronouns', norms.filter((norm) => OPEN.test(norm)).length / 3);
+    put(
+      'says I',
+      norms.some((norm) => /^(?:i|i'\w+|my|me)$/.test(norm)),
+    );
+    put(
+      'says you',
+      norms.some((norm) => /^(?:you|you'\w+|your)$/.test(norm)),
+    );
+    put(
+      'says we',
+      norms.some((norm) => /^(?:we|we'\w+|our|us)$/.test(norm)),
+    );
+    put('a figure', /\d/.test(text));
+    put(
+      'a name',
+      line.slice(1).some(({ tag }) => tag === 'PROPN'),
+    );
+    put(
+      'a negation',
+      norms.some((norm) => /^(?:no|not|never|nobody|nothing|none|without)$|n't$/.test(norm)),
+    );
+    put('place', sentence / sentences);
+    put('first sentence', sentence === 0);
+    put('last sentence', sentence === passage.end - passage.first - 1);
+    const content = norms.filter(isContent);
+    put('content words', content.length / line.length);
+    put('tells of the passage', sum(content, weights.passage) / 4);
+    put('tells of the recording', sum(content, weights.recording) / 3);
+    put('nouns', Math.min(4, line.filter(({ tag }) => tag === 'NOUN' || tag === 'PROPN').length) / 4);
+    put('begins with a noun', ['DET', 'NOUN', 'PROPN', 'NUM', 'ADJ'].includes(first.tag));
+    put('begins with a verb', first.tag === 'VERB' || first.norm === "don't" || first.norm === 'never');
+    put('begins with an adverb', first.tag === 'ADV' || first.tag === 'ADP' || first.tag === 'SCONJ');
+    put('no clause', !isClause(line));
+    put('ends open', CANNOT_END.has(line.at(-1)!.norm) || line.at(-1)!.tag === 'DET' || (hasComma(line.at(-1)) && WAITS.has(first.norm)));
+    put('commas', line.slice(0, -1).filter(hasComma).length / 2);
+    put('vague', norms.filter((norm) => VAGUE.has(norm)).length);
+    put('was dropped', 1 - said.length / Math.max(1, end - from));
+    for (const { tell, firstWord, endWord } of tells) {
+      if (firstWord < from || endWord > end) continue;
+      if (tell === 'opinion' || tell === 'surprise' || tell === 'promise' || tell === 'feeling' || tell === 'superlative') put(tell, 1);
+    }
+    return row;
+  });
+}
+
+const OPEN = /^(?:it|it'\w+|they|they'\w+|them|this|that|that's|these|those|he|she|he's|she's|him|her|there|there's|one|ones)$/;
+/** What makes a line look broken, whatever else it has. Judged by rule: nearness to written titles does not see it. */
+export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
+  const [first, last] = [line[0]!, line.at(-1)!];
+  const before = line.at(-2)!;
+  if (CANNOT_END.has(last.norm) || last.tag === 'DET' || last.tag === 'CCONJ' || (last.tag === 'ADP' && cut)) return true;
+  if (WAITS.has(first.norm) && !hasMainClause(line)) return true; // "if it stops": and then?
+  if (first.tag === 'AUX' && !text.endsWith('?') && first.norm !== "don't") return true; // "is around the niche"
+  if (cut && (last.tag === 'VERB' || last.tag === 'AUX') && (before.tag === 'PRON' || before.tag === 'AUX' || before.tag === 'NOUN')) return true; // "I can hear"
+  if (cut && last.tag === 'ADV' && before.tag === 'PRON') return true; // "we never"
+  if (sort === 'said' && !isClause(line) && line.length < 4) return true;
+  return line.some(({ norm }, i) => i > 0 && /^i'm$|^we're$/.test(line[i - 1]!.norm) && /^(?:is|are|was)$/.test(norm)); // a start that broke off
+}
+
+function hasMainClause(line: Line): boolean {
+  const comma = line.findIndex(hasComma);
+  const rest = line.slice(comma + 1);
+  return comma > 0 && rest.length >= 2 && isClause(rest) && rest[0]!.tag !== 'ADP' && rest[0]!.norm !== 'so';
+}
+
+/** It speaks of somebody or something that only the talk before it names. */
+export const leans = ({ line, resolved }: TitleDraft): boolean =>
+  !resolved &&
+  (/^(?:it|it'\w+|they|they'\w+|he|he'\w+|she|she'\w+|them|those|these)$/.test(line[0]!.norm) ||
+    (/^(?:this|that|that's)$/.test(line[0]!.norm) && line[1]?.tag !== 'NOUN'));
+
+const WAITS = new Set('if when unless although whenever while once because'.split(' '));
+const sum = (content: readonly string[], weights: ReadonlyMap<string, number>): number =>
+  [...new Set(content.map(stem))].reduce((total, key) => total + (weights.get(key) ?? 0), 0);
+
+/** A verb that says something of somebody: not "to save", nor "working" without "is". */
+const isVerb = (line: Line, i: number): boolean => {
+  const { tag, norm } = line[i]!;
+  return (
+    tag === 'AUX' ||
+    /[a-z]'(?:s|re|ve|d|ll|m)$|n't$/.test(norm) ||
+    (tag === 'VERB' && line[i - 1]?.norm !== 'to' && (!norm.endsWith('ing') || ENDS_IN_ING.has(norm)))
+  );
+};
+
+/** Something is said of something: a verb that is not inside "a man that was". */
+export function isClause(line: Line): boolean {
+  let inside: 'nothing' | 'before its verb' | 'its verb' = 'nothing';
+  for (let i = 0; i < line.length; i += 1) {
+    const verb = isVerb(line, i);
+    if (i > 0 && (line[i - 1]!.tag === 'NOUN' || line[i - 1]!.tag === 'PROPN') && /^(?:that|who|which)(?:$|')/.test(line[i]!.norm))
+      inside = verb ? 'its verb' : 'before its verb';
+    else if (verb) {
+      if (inside === 'nothing') return true;
+      inside = 'its verb';
+    } else if (inside === 'its verb' && line[i]!.tag !== 'ADV') inside = 'nothing';
+  }
+  return false;
+}
+
+const HOUSEKEEPING = new Set(['greeting', 'housekeeping', 'sponsor', 'signoff']);
+
+/** It is about the recording, not of it. */
+export const isHousekeeping = ({ line }: TitleDraft, tells: readonly Tell[]): boolean =>
+  tells.some(({ tell, firstWord, endWord }) => HOUSEKEEPING.has(tell) && firstWord < line.at(-1)!.end && line[0]!.first < endWord);

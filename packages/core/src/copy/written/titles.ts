@@ -1,0 +1,76 @@
+import { STOPWORDS } from '../../text/lists/talk.js';
+import { stem } from '../../text/stem.js';
+import { bestTitle } from '../title.js';
+import { isBroken, isClause, isHousekeeping, leans, titleFeatures, type TitleContext } from './title-features.js';
+import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
+import { TITLE_WEIGHTS } from './title-weights.js';
+
+/** A title that is proposed. */
+export interface ProposedTitle {
+  readonly text: string;
+  readonly sort: TitleSort;
+  /** Words of the passage that it was made of, from the first to the one after the last. */
+  readonly firstWord: number;
+  readonly endWord: number;
+  /** True where it may not be whole: to be looked at before it goes out. */
+  readonly draft: boolean;
+}
+
+/** Two titles of so many content words in common say the same. */
+const SAME = 0.6;
+/** What a title that looks broken loses, and one that leans on what nobody hears: more than words can make good. */
+const [BROKEN, LEANS] = [0.25, 0.07];
+/** What is no clause loses, and talk about the recording itself. Common practice. */
+const [NO_CLAUSE, HOUSEKEEPING] = [0.05, 0.3];
+
+/** The drafts of a passage with what each is worth, the best first. @param limit characters */
+export function rankedTitles(context: TitleContext, limit: number, weights: ArrayLike<number> = TITLE_WEIGHTS): { draft: TitleDraft; worth: number }[] {
+  const drafts = titleDrafts(context.passage, limit);
+  const rows = titleFeatures(drafts, context);
+  return drafts
+    .map((draft, i) => ({
+      draft,
+      worth: rows[i]!.reduce((total, value, k) => total + value * weights[k]!, 0) - byRule(draft, context),
+    }))
+    .sort((a, b) => b.worth - a.worth || a.draft.text.localeCompare(b.draft.text));
+}
+
+/** What nearness to written titles does not see. */
+function byRule(draft: TitleDraft, { tells }: TitleContext): number {
+  return (
+    (isBroken(draft) ? BROKEN : 0) + (leans(draft) ? LEANS : 0) + (isClause(draft.line) ? 0 : NO_CLAUSE) + (isHousekeeping(draft, tells) ? HOUSEKEEPING : 0)
+  );
+}
+
+/**
+ * Titles for a passage, the best first, no two that say the same.
+ * @param limit characters, @param most how many
+ */
+export function proposeTitles(context: TitleContext, limit: number, most: number, weights: ArrayLike<number> = TITLE_WEIGHTS): ProposedTitle[] {
+  const taken: { words: Set<string>; title: ProposedTitle }[] = [];
+  for (const { draft } of rankedTitles(context, limit, weights)) {
+    const words = new Set(draft.line.map(({ norm }) => stem(norm)).filter((word) => !STOPWORDS.has(word)));
+    if (taken.some((other) => alike(other.words, words) >= SAME)) continue;
+    const said = draft.line.filter((word) => word.end > word.first);
+    const title = {
+      text: draft.text,
+      sort: draft.sort,
+      firstWord: Math.min(...said.map(({ first }) => first)),
+      endWord: Math.max(...said.map(({ end }) => end)),
+      draft: isBroken(draft) || leans(draft),
+    };
+    taken.push({ words, title });
+    if (taken.length === most) break;
+  }
+  return taken.map(({ title }) => title);
+}
+
+/** The best title that is whole, else the strongest line as it was said. @param limit characters */
+export function titleOf(context: TitleContext, limit: number): string {
+  return proposeTitles(context, limit, 1).find(({ draft }) => !draft)?.text ?? bestTitle(context.passage, context.tells, limit);
+}
+
+const alike = (a: ReadonlySet<string>, b: ReadonlySet<string>): number => {
+  const common = [...a].filter((word) => b.has(word)).length;
+  return common / Math.max(1, Math.min(a.size, b.size));
+};

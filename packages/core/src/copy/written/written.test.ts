@@ -1,0 +1,162 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { DEMO_TALKS, demoTranscript, transcriptOf } from '../../talk.fixture.js';
+import { winkTagger } from '../../text/tagger.js';
+import { normaliseWords } from '../../text/tells/find-tells.js';
+import { proposeTitlesFor, titleContext } from '../propose.js';
+import { compress } from './compress.js';
+import { readNumber } from './figures.js';
+import { isBroken, leans } from './title-features.js';
+import { asAdvice, clausesOf, resolved, titleDrafts } from './title-sorts.js';
+import { type Line, lineText } from './written-word.js';
+
+function lineOf(text: string): Line {
+  const { words } = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${text}\n`);
+  const texts = normaliseWords(words);
+  return compress({ words, texts, tags: winkTagger(texts) }, 0, words.length);
+}
+const written = (text: string): string => lineText(lineOf(text));
+
+describe('spoken words as one would write them', () => {
+  it.each([
+    ['So, um, the valve was, uh, closed.', 'The valve was closed'],
+    ['And then I mean the lid has to stay on, you know.', 'The lid has to stay on'],
+    ['I think twelve is too short, for a flood certainly.', '12 is too short, for a flood'],
+    ["It's the, it's the standard that comes out of the system.", "It's the standard that comes out of the system"],
+    ["I've got a cup of, I've got my thermos here.", "I've got my thermos here"],
+    ['We were we were at the gate by noon.', 'We were at the gate by noon'],
+    ['He had had enough of it.', 'He had had enough of it'],
+    ['No butter, no toothpaste, no egg white.', 'No butter, no toothpaste, no egg white'],
+    ["The soil's wet in the mornings, isn't it?", "The soil's wet in the mornings"],
+    ['What kind of glue do you use?', 'What kind of glue do you use?'],
+    ["I don't really like the blue one.", "I don't really like the blue one"],
+    ['It was probably the pump.', 'It was probably the pump'], // a guess stays a guess
+    ['They were all gone by Friday and so on.', 'They were all gone by Friday'],
+    ['Right hand on the wheel.', 'Right hand on the wheel'],
+    ['Well, no, the ladder goes on the left.', 'The ladder goes on the left'],
+  ])('%s', (spoken, expected) => expect(written(spoken)).toBe(expected));
+
+  it.each([
+    ['two hundred and fifty', 250],
+    ['four hundred and twenty', 420],
+    ['eight point six', 8.6],
+    ['two and a half thousand', 2_500],
+    ['eighteen hundred', 1_800],
+    ['a hundred and ten', 110],
+    ['twenty-four', 24],
+    ['three million two hundred thousand', 3_200_000],
+    ['fourteen and a half', 14.5],
+    ['nineteen', 19],
+    ['one point one million', 1_100_000],
+  ])('%s is a number', (said, value) => expect(readNumber(lineWithout(said), 0)).toEqual({ value, length: said.split(' ').length }));
+
+  it.each([
+    ['It is sixty, seventy percent of the old turnover.', 'It is 60, 70% of the old turnover'],
+    ['It takes three weeks to dry.', 'It takes 3 weeks to dry'],
+    ['One of the two doors was open.', 'One of the two doors was open'],
+    ['We sold it at two thirty a tonne.', 'We sold it at two thirty a tonne'], // who said it knows what it is
+    ['He paid two hundred, fifty came back.', 'He paid 200, 50 came back'],
+  ])('%s', (spoken, expected) => expect(written(spoken)).toBe(expected));
+
+  it('keep the map to what was said, in order, and add nothing', () => {
+    const texts = fc.array(fc.constantFrom('so', 'um,', 'the', 'two', 'hundred', 'and', 'fifty', 'pumps,', 'I', 'think', 'were', 'closed.', "isn't", 'it?'), {
+      minLength: 4,
+      maxLength: 30,
+    });
+    fc.assert(
+      fc.property(texts, (words) => {
+        const line = lineOf(words.join(' '));
+        line.forEach((word, i) => {
+          expect(word.end).toBeGreaterThan(word.first);
+          expect(word.first).toBeGreaterThanOrEqual(i === 0 ? 0 : line[i - 1]!.end);
+          if (word.end === word.first + 1 && word.tag !== 'NUM') expect(word.text.replace(/\W+$/, '')).toBe(words[word.first]!.replace(/\W+$/, ''));
+        });
+      }),
+    );
+  });
+});
+
+/** Words with nothing done to them. */
+function lineWithout(text: string): Line {
+  const words = text.split(' ');
+  const tags = winkTagger(words);
+  return words.map((word, i) => ({ text: word, norm: word, tag: tags[i]!, first: i, end: i + 1 }));
+}
+
+describe('titles made of what was said', () => {
+  const advice = (text: string): string | null => {
+    const made = asAdvice(lineOf(text));
+    return made === null ? null : lineText(made);
+  };
+  it.each([
+    ['You have to put something under it.', 'Put something under it'],
+    ["You don't give it a name.", "Don't give it a name"],
+    ['You should never leave it on the spindle.', null],
+    ['You never leave it on the spindle.', 'Never leave it on the spindle'],
+    ["I'd freeze them the day you make them.", 'Freeze them the day you make them'],
+    ['When you ring, you describe what you saw.', 'When you ring, describe what you saw'],
+    ['You stop, and you wait for the bell.', 'Stop, and wait for the bell'],
+    ['You know what it costs.', null],
+    ['You are the first to see it.', null],
+    ['The valve stays open.', null],
+  ])('advice: %s', (spoken, expected) => expect(advice(spoken)).toBe(expected));
+
+  it('what "it" stands for is said where the sentence before is plainly about it', () => {
+    const named = (before: string, text: string): string | null => {
+      const line = resolved(lineOf(text), lineOf(before));
+      return line === null ? null : lineText(line);
+    };
+    expect(named('The fee was five thousand.', "It's on the schedule.")).toBe('The fee is on the schedule');
+    expect(named('The bees were gone.', 'They left in May.')).toBe('The bees left in May');
+    expect(named('The bees were gone.', 'It rained in May.')).toBeNull(); // one is not many
+    expect(named('Then you take the windlass off.', 'It spins the handle round.')).toBeNull(); // what it is about is not plain
+  });
+  it('a sentence is parted at its commas and where somebody new begins', () =>
+    expect(clausesOf(lineOf('We closed the shop because the water came and nobody could park, so we lost a week.')).map(lineText)).toEqual([
+      'We closed the shop',
+      'Because the water came and nobody could park',
+      'So we lost a week',
+    ]));
+  it('a line that breaks off is known for it', () => {
+    const drafts = titleDrafts(
+      titleContext(
+        transcriptOf('WEBVTT\n\n00:00.000 --> 00:30.000\nIf the pump stops then it floods, and on the phone I can hear, when I call you, an unwilling yes.\n'),
+        {
+          firstWord: 0,
+          endWord: 19,
+        },
+      ).passage,
+      70,
+    );
+    const broken = new Map(drafts.map((draft) => [draft.text, isBroken(draft)]));
+    expect(broken.get('On the phone I can hear')).toBe(true);
+    expect(drafts.filter((draft) => leans(draft)).map(({ text }) => text[0])).not.toContain('O');
+  });
+});
+
+describe.each(DEMO_TALKS)('titles proposed for %s', (name) => {
+  const transcript = demoTranscript(name);
+  const passages = Array.from({ length: 12 }, (_, i) => {
+    const first = Math.floor((transcript.sentences.length * (i + 1)) / 15);
+    return { firstWord: transcript.sentences[first]!.firstWord, endWord: transcript.sentences[Math.min(first + 7, transcript.sentences.length - 1)]!.endWord };
+  });
+  it('are several, all different, inside the limit and inside the passage; the same again for the same', () => {
+    for (const passage of passages) {
+      const request = { ...passage, clientTags: [], limits: { title: 60, description: 200, hashtags: 5 } };
+      const titles = proposeTitlesFor(transcript, request, 5);
+      expect(titles.length).toBeGreaterThanOrEqual(2);
+      expect(new Set(titles.map(({ text }) => text.toLowerCase())).size).toBe(titles.length);
+      for (const { text, firstWord, endWord } of titles) {
+        expect(text.length).toBeLessThanOrEqual(60);
+        expect(firstWord).toBeGreaterThanOrEqual(passage.firstWord);
+        expect(endWord).toBeLessThanOrEqual(passage.endWord);
+        expect(text).toMatch(/^[\p{Lu}\p{N}]/u);
+      }
+      expect(proposeTitlesFor(transcript, request, 5)).toEqual(titles);
+    }
+  });
+  it('are none for talk that is not English', () =>
+    expect(proposeTitlesFor(transcript, { ...passages[0]!, clientTags: [], limits: { title: 60, description: 200, hashtags: 5 }, language: 'de' }, 5)).toEqual(
+      [],
+    ));
+});
