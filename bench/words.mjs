@@ -99,7 +99,7 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
   });
   if (SHOW > 0 && n % SHOW === 0)
     process.stdout.write(
-      `\n${passage.id} (${drafts.length} drafts)\n${titles.map((one) => `  > ${one}`).join('\n')}\n  * ${drafts[order[0]]?.text}\n${written.map((one) => `    ${one}`).join('\n')}\n  # ${copy.hashtags.join(' ')}\n    ${passage.written[0].tags.join(' ')}\n`,
+      `\n${passage.id} (${drafts.length} drafts)\n${titles.map((one) => `  > ${one}`).join('\n')}\n  * ${drafts[order[0]]?.text}\n${written.map((one) => `    ${one}`).join('\n')}\n  # ${copy.hashtags.join(' ')}\n    ${passage.written[0].tags.join(' ')}\n  = ${copy.description}\n    ${passage.written[0].text}\n`,
     );
 });
 row('', 'recall', 'ROUGE-1', 'ROUGE-L', 'tags');

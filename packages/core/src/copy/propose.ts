@@ -3,8 +3,10 @@ import { winkTagger, type PosTagger } from '../text/tagger.js';
 import type { Transcript, WordRange } from '../transcript/types.js';
 import { proposeHashtags } from './hashtags.js';
 import { keyPhrases, type Passage, phraseStatistics } from './phrases.js';
+import { type RecordingSubject, recordingSubject } from './recording-tags.js';
 import { cleanLine, shorten } from './title.js';
 import type { TitleContext } from './written/title-features.js';
+import { describe } from './written/description.js';
 import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';
 import { type Copy, type CopyLimits, type CopyProblem, COVER_LINE_LIMIT, KEYWORD_LIMIT } from './types.js';
 
@@ -29,18 +31,25 @@ const LONGEST_TITLE = 70;
  */
 export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger: PosTagger = winkTagger): Copy {
   const { clientTags, limits } = request;
+  const english = (request.language ?? null) === null;
   const context = titleContext(transcript, request, tagger);
   const { passage, statistics } = context;
   const most = Math.min(LONGEST_TITLE, limits.title);
-  const title = (request.language ?? null) === null ? titleOf(context, most) : shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
+  const subject = english ? subjectOf(transcript, tagger) : null;
+  const title = english ? titleOf(context, most) : shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
   const phrases = keyPhrases(passage, statistics, MOST_KEYWORDS);
   return {
     title,
-    description: shortDescription(passage, title, limits.description),
-    hashtags: proposeHashtags(passage, statistics, clientTags, Math.min(5, limits.hashtags)),
+    description: (english ? describe(context, title, limits.description) : '') || shortDescription(passage, title, limits.description),
+    hashtags: proposeHashtags({ passage, statistics, subject, clientTags }, Math.min(5, limits.hashtags)),
     keywords: phrases.map((phrase) => phrase.text).filter((text) => text.length <= KEYWORD_LIMIT),
     coverLine: coverLine(context, title),
   };
+}
+
+function subjectOf({ words }: Transcript, tagger: PosTagger): RecordingSubject {
+  const texts = normaliseWords(words);
+  return recordingSubject(texts, tagger(texts), words);
 }
 
 /**

@@ -7,7 +7,7 @@ import { openingWord } from './edges.js';
 import { candidateRuns, cutSpan } from './runs.js';
 import { buildScorer } from './score.js';
 import { worthInSet } from './select.js';
-import { toCandidate } from './sift.js';
+import { groundOf, toCandidate } from './sift.js';
 import { buildSignals } from './signals/index.js';
 import type { Signal } from './signals/signal.js';
 import type { Candidate, Run, SiftInput } from './types.js';
@@ -82,7 +82,7 @@ function candidateOf({ context, signals, score }: WholeReading, range: WordRange
   const { words, sentences } = context;
   const run = sentencesOf(context, range);
   const statistics = phraseStatistics(context.texts, context.tags);
-  const candidate = toCandidate(context, signals, statistics, { ...run, score: score(run), alternatives: [] }, 0);
+  const candidate = toCandidate(context, signals, groundOf(context, statistics), { ...run, score: score(run), alternatives: [] }, 0);
   const inside = (one: WordRange): boolean => one.firstWord >= range.firstWord && one.endWord <= range.endWord;
   return {
     ...candidate,

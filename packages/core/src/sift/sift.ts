@@ -1,4 +1,5 @@
 import { shorten } from '../copy/title.js';
+import { type RecordingSubject, recordingSubject } from '../copy/recording-tags.js';
 import { titleOf } from '../copy/written/titles.js';
 import { proposeHashtags } from '../copy/hashtags.js';
 import { indexPhrases, type PhraseStatistics, phraseStatistics } from '../copy/phrases.js';
@@ -68,9 +69,10 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
     ...phraseStatistics(context.texts, context.tags, context.stems),
     index: indexPhrases(context, 0, context.words.length, context.stems),
   };
+  const ground = groundOf(context, statistics);
   return {
     chapters: toChapters(context, statistics, starts),
-    candidates: chosen.map((run, i) => toCandidate(context, signals, statistics, run, i + 1)),
+    candidates: chosen.map((run, i) => toCandidate(context, signals, ground, run, i + 1)),
     strongCount: countStrong(chosen.map((run) => run.score)),
     ridge: ridgeOf(context, runs),
     makeUp: makeUpOf(context),
@@ -135,8 +137,20 @@ function scoreRuns(context: SiftContext, signals: readonly Signal[]): RunTable {
   return runs;
 }
 
+/** What the words that go with a candidate are chosen against: all of its recording. */
+interface WordsGround {
+  readonly statistics: PhraseStatistics;
+  readonly subject: RecordingSubject | null;
+}
+
+export const groundOf = ({ texts, tags, words, language }: SiftContext, statistics: PhraseStatistics): WordsGround => ({
+  statistics,
+  subject: language === null ? recordingSubject(texts, tags, words) : null,
+});
+
 /** A chosen run as a candidate, with everything said of it. */
-export function toCandidate(context: SiftContext, signals: readonly Signal[], statistics: PhraseStatistics, run: ChosenRun, rank: number): Candidate {
+export function toCandidate(context: SiftContext, signals: readonly Signal[], ground: WordsGround, run: ChosenRun, rank: number): Candidate {
+  const { statistics, subject } = ground;
   const readings = Object.fromEntries(signals.map((signal) => [signal.name, toReading(signal, run, context)])) as Record<
     (typeof SIGNALS)[number],
     SignalReading
@@ -170,7 +184,7 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], st
       context.language !== null
         ? shorten(firstLine, 70)
         : titleOf({ passage, tells: context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), statistics }, 70),
-    hashtags: proposeHashtags(passage, statistics, context.input.clientTags, 5),
+    hashtags: proposeHashtags({ passage, statistics, subject, clientTags: context.input.clientTags }, 5),
     alternatives: run.alternatives.map((one) => ({
       ...cutSpan(context, one),
       firstWord: openingWord(context, one.first).word + context.wordOffset,

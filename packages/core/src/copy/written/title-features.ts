@@ -53,7 +53,7 @@ export interface TitleContext {
 }
 
 /** How much each stem is of the passage rather than of the recording, and how much of the recording rather than of talk; 0 to 1. */
-function stemWeights({ passage, statistics }: TitleContext): { passage: Map<string, number>; recording: Map<string, number> } {
+export function stemWeights({ passage, statistics }: TitleContext): { passage: Map<string, number>; recording: Map<string, number> } {
   const here = new Map<string, number>();
   for (let i = passage.firstWord; i < passage.endWord; i += 1) {
     const key = stem(passage.texts[i]!);

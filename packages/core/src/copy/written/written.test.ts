@@ -4,7 +4,10 @@ import { DEMO_TALKS, demoTranscript, transcriptOf } from '../../talk.fixture.js'
 import { winkTagger } from '../../text/tagger.js';
 import { normaliseWords } from '../../text/tells/find-tells.js';
 import { proposeTitlesFor, titleContext } from '../propose.js';
+import { gerund, recordingSubject } from '../recording-tags.js';
+import { rarity } from '../../text/spoken-words.js';
 import { compress } from './compress.js';
+import { describe as describePassage } from './description.js';
 import { readNumber } from './figures.js';
 import { isBroken, leans } from './title-features.js';
 import { asAdvice, clausesOf, resolved, titleDrafts } from './title-sorts.js';
@@ -131,6 +134,52 @@ describe('titles made of what was said', () => {
     const broken = new Map(drafts.map((draft) => [draft.text, isBroken(draft)]));
     expect(broken.get('On the phone I can hear')).toBe(true);
     expect(drafts.filter((draft) => leans(draft)).map(({ text }) => text[0])).not.toContain('O');
+  });
+});
+
+describe('the text that goes with a title', () => {
+  const TALK =
+    'Hello and welcome back to the channel. So, um, the drain under the bath froze in the third week of January. And I think we poured two hundred litres of hot water down it, basically. The pipe cracked from one end to the other. And that was, um, that was that.';
+  const textOf = (title: string, limit = 200): string => {
+    const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${TALK}\n`);
+    return describePassage(titleContext(transcript, { firstWord: 0, endWord: transcript.words.length }), title, limit);
+  };
+  it('adds to the title, in the order of the talk, and never greets', () => {
+    const text = textOf('The pipe cracked from one end to the other');
+    expect(text).toBe('The drain under the bath froze in the third week of January. We poured 200 litres of hot water down it.');
+  });
+  it('is one sentence where two do not fit, and none where nothing fits', () => {
+    expect(textOf('The pipe cracked from one end to the other', 70)).toMatch(/^[^.]{10,69}\.$/);
+    expect(textOf('A title', 10)).toBe('');
+  });
+});
+
+describe('what a recording is about', () => {
+  const subject = (text: string) => {
+    const { words } = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:50.000\n${text}\n`);
+    const texts = normaliseWords(words);
+    return recordingSubject(texts, winkTagger(texts), words);
+  };
+  it('is told by compounds and by words that are seldom said otherwise, not by names', () => {
+    const { compounds, singles } = subject(
+      'The flour mill is in the barn. Ask Merrow about the flour mill. The mill needs a new stone, and the stone for the mill is heavy. We met Merrow at the mill, and the day was long. The day after, Merrow was at the other mill. It was a day.',
+    );
+    expect(compounds.map(({ text, count }) => [text, count])).toEqual([['flour mill', 2]]);
+    expect(singles.map(({ text }) => text)).toEqual(['mill']);
+  });
+  it.each([
+    ['bake', 'baking'],
+    ['bakes', 'baking'],
+    ['plan', 'planning'],
+    ['tile', 'tiling'],
+    ['see', 'seeing'],
+    ['carries', 'carrying'],
+    ['sewing', 'sewing'],
+  ])('what is done: %s, %s', (verb, doing) => expect(gerund(verb)).toBe(doing));
+  it('rests on how often words are said, as the list tells it (Brysbaert & New 2009)', () => {
+    expect(rarity('you')).toBe(0);
+    expect(rarity('dog')).toBeLessThan(rarity('hive'));
+    expect(rarity('windlass')).toBeGreaterThan(rarity('window') + 2);
   });
 });
 
