@@ -86,6 +86,7 @@ const ROUTES: [string, string, unknown?][] = [
   ['PUT', `${SHORT}/copy/:channelId`, COPY],
   ['DELETE', `${SHORT}/copy/:channelId?version=1`],
   ['POST', `${SHORT}/proposal`],
+  ['GET', `${SHORT}/titles`],
   ['PUT', `${SHORT}/approval`, { approved: false, version: 1 }],
   ['GET', `${SHORT}/captions.srt`],
   ['GET', `${SHORT}/captions.vtt`],

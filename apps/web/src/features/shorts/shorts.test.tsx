@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { BatchView, CopyView, ShortChannelView, ShortView } from '../../app/api.js';
+import type { BatchView, CopyView, ShortChannelView, ShortView, TitleView } from '../../app/api.js';
 import { type Answers, type Ask, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { ShortsPage } from './shorts-page.js';
 
@@ -46,6 +46,11 @@ const SHORTS = [
   short('b', 'The second tide', { approved: false, approvedBy: null }),
   short('c', 'Bread at four', { clientId: 'c2', recordingId: 'r2', recordingTitle: 'The oven' }),
 ];
+const TITLES: TitleView[] = [
+  { text: 'No rope on the slip', sort: 'said', said: 'so um we had no rope on the slip', draft: false },
+  { text: 'Why the tide took the boat', sort: 'why', said: 'the tide took the boat because', draft: false },
+  { text: 'It went twice', sort: 'said', said: 'it went twice', draft: true },
+];
 const answers = (more: Answers = {}): Answers => ({
   'api/shorts': SHORTS,
   'api/clients': [
@@ -53,6 +58,7 @@ const answers = (more: Answers = {}): Answers => ({
     { id: 'c2', name: 'Harbour Bread' },
   ],
   'api/batches': [],
+  ...Object.fromEntries(SHORTS.flatMap(({ id }) => [[`api/shorts/${id}/titles`, TITLES]])),
   ...more,
 });
 const page = (more: Answers = {}, at = '/shorts') => show(<ShortsPage />, answers(more), { at, route: '/shorts/:shortId?' });
@@ -90,6 +96,33 @@ describe('the shorts', () => {
     expect(screen.getByDisplayValue('The second tide')).toBeInTheDocument();
     await user.keyboard('{ArrowUp}{ArrowUp}');
     expect(place()).toBe('/shorts/a');
+  });
+  it('offer titles, and one key takes one, with a way back', async () => {
+    let draft = SHORTS[1]!;
+    const { user, asked } = page(
+      {
+        'api/shorts': () => [draft],
+        'PUT api/shorts/b/copy': ({ body }: Ask) => (draft = { ...draft, version: draft.version + 1, copy: body as CopyView }),
+      },
+      '/shorts/b',
+    );
+    const list = within(await screen.findByRole('list', { name: 'Titles to choose from' }));
+    expect(list.getAllByRole('button').map((button) => button.textContent)).toEqual([
+      '1No rope on the slipas said“so um we had no rope on the slip”',
+      '2Why the tide took the boatthe reason“the tide took the boat because”',
+      '3It went twicedraftas said“it went twice”',
+    ]);
+    await user.keyboard('2');
+    expect(await screen.findByDisplayValue('Why the tide took the boat')).toBeInTheDocument();
+    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toMatchObject({ title: 'Why the tide took the boat', version: 3 });
+    expect(list.getByRole('button', { pressed: true })).toHaveTextContent('Why the tide took the boat');
+    await user.type(screen.getByLabelText('Title'), '1'); // typing takes no title
+    expect(screen.getByLabelText('Title')).toHaveValue('Why the tide took the boat1');
+  });
+  it('that are approved offer no titles', async () => {
+    page();
+    await screen.findByDisplayValue('No rope at all');
+    expect(screen.queryByRole('list', { name: 'Titles to choose from' })).toBeNull();
   });
   it('are ticked for a batch only when approved, and a new batch leads to the schedule', async () => {
     const { user, asked, place } = page({ 'POST api/batches': { id: 'b7', name: 'March', shortIds: ['a'], createdAt: '', version: 1 } });
