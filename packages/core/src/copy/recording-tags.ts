@@ -1,5 +1,5 @@
 import { GENERIC_NOUNS, MEASURES, STOPWORDS } from '../text/lists/talk.js';
-import { isCommon, rarity } from '../text/spoken-words.js';
+import { rarity } from '../text/spoken-words.js';
 import { stem } from '../text/stem.js';
 import type { PartOfSpeech } from '../text/tagger.js';
 import type { Word } from '../transcript/types.js';
@@ -37,7 +37,7 @@ export function recordingSubject(texts: readonly string[], tags: readonly PartOf
     if (tags[i] === 'NOUN') singles.add([text], name);
     else if (tags[i] === 'VERB') {
       const doing = gerund(text);
-      if (doing === text || said.has(doing) || isCommon(doing)) singles.add([doing], false);
+      if (said.has(doing)) singles.add([doing], false);
     }
     if (isPair(texts, tags, words, i)) compounds.add([text, texts[i + 1]!], name || isName(words[i + 1]!, words[i]));
   }
@@ -55,12 +55,12 @@ const isName = (word: Word, before: Word | undefined): boolean => /^\p{Lu}/u.tes
 function isPair(texts: readonly string[], tags: readonly PartOfSpeech[], words: readonly Word[], i: number): boolean {
   const after = texts[i + 1];
   if (after === undefined || tags[i + 1] !== 'NOUN' || !isSubject(after) || /[.,;:!?]["'”’)]*$/.test(words[i]!.text)) return false;
-  return tags[i] === 'NOUN' || (tags[i] === 'ADJ' && rarity(texts[i]!) > LEAST_RARITY) || (tags[i] === 'VERB' && !/(?:ed|ing)$/.test(texts[i]!));
+  return tags[i] === 'NOUN' || (tags[i] === 'ADJ' && rarity(texts[i]!) > LEAST_RARITY);
 }
 
 const isSubject = (text: string): boolean => /^[a-z]{3,}$/.test(text) && !STOPWORDS.has(text) && !GENERIC_NOUNS.has(text) && !MEASURES.has(text);
 
-/** "bakes", "bake": baking. By spelling alone: whoever asks looks whether there is such a word. */
+/** "bakes", "bake": baking. By spelling alone: whoever asks looks whether it is said. */
 export function gerund(verb: string): string {
   if (verb.endsWith('ing')) return verb;
   const base = verb.replace(/(?<=[^aeiou])ies$/, 'y').replace(/(?<=[^s])s$/, '');

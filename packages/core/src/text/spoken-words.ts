@@ -9,6 +9,3 @@ export function rarity(word: string): number {
   const rank = RANKS.get(word) ?? RANKS.get(word.replace(/(?:'s|s)$/, '')) ?? BEYOND;
   return Math.log(rank);
 }
-
-/** Among the twelve thousand words that are said most. */
-export const isCommon = (word: string): boolean => RANKS.has(word);

@@ -37,6 +37,7 @@ function closeUp(before: WrittenWord[], fell: string): void {
 const STEPS: readonly ((line: Line) => Line)[] = [
   withoutRepeats,
   withoutRestarts,
+  withoutStandIn,
   (line) => withoutPhrases(line, ASIDES, true),
   (line) => withoutPhrases(line, HEDGES, false),
   withoutOpenings,
@@ -63,7 +64,8 @@ export function withoutRepeats(line: Line): Line {
 }
 const repeats = (line: Line, at: number, n: number): boolean => {
   for (let k = 0; k < n; k += 1) if (line[at + k]!.norm !== line[at + n + k]!.norm) return false;
-  return true;
+  const last = line[at + n - 1]!;
+  return !hasComma(last) || breaksOff(last) || line[at]!.tag === 'PRON'; // "not an open fire, an open fire wastes": both are meant
 };
 /** Saying these twice means something. */
 const MEANT_TWICE = new Set('that had very really never no much far on and'.split(' '));
@@ -84,6 +86,15 @@ export function withoutRestarts(line: Line): Line {
   }
   return out;
 }
+
+/** "the chimneys were, they were the old ones": said of them again, by a word that only stands for them. */
+export function withoutStandIn(line: Line): Line {
+  const at = line.findIndex(
+    (word, i) => i > 0 && hasComma(word) && breaksOff(word) && STAND_INS.has(line[i + 1]?.norm ?? '') && line[i + 2]?.norm === word.norm,
+  );
+  return at < 0 ? line : withoutStandIn([...line.slice(0, at), withMark(line[at]!, ''), ...line.slice(at + 3)]);
+}
+const STAND_INS = new Set('it they he she that this'.split(' '));
 const breaksOff = ({ norm, tag }: WrittenWord): boolean => CANNOT_END.has(norm) || tag === 'DET' || tag === 'AUX' || tag === 'CCONJ';
 const beginsAlike = (a: string, b: string): boolean => a === b || a.split("'")[0] === b.split("'")[0];
 

@@ -16,7 +16,14 @@ export function withFigures(line: Line): Line {
   for (let i = 0; i < line.length;) {
     const read = readNumber(line, i);
     const next = read === null ? undefined : line[i + read.length];
-    if (read === null || !isWritten(read.value, next, line[i - 1])) {
+    const year = read === null ? null : yearAt(line, i, read);
+    if (year !== null) {
+      const last = line[i + 1]!;
+      out.push({ text: year + (/[,.;:?!—–]+$/.exec(last.text)?.[0] ?? ''), norm: year, tag: 'NUM', first: line[i]!.first, end: last.end });
+      i += 2;
+      continue;
+    }
+    if (read === null || !isWritten(read.value, next, line[i - 1], !/[,.;:?!]$/.test(line[i + read.length - 1]!.text))) {
       out.push(line[i]!);
       i += 1;
       continue;
@@ -35,9 +42,17 @@ export function withFigures(line: Line): Line {
 /** In figures as English groups them (CLDR: from four digits on, which editors keep for five; years are not told apart). */
 const figures = (value: number): string => value.toLocaleString('en-GB', { maximumFractionDigits: 3 });
 
+/** "twenty seventeen": 2017. */
+function yearAt(line: Line, at: number, { value, length }: ReadNumber): string | null {
+  if (length !== 1 || (value !== 19 && value !== 20) || /[,.;:?!]$/.test(line[at]!.text)) return null;
+  const rest = smallNumber(line[at + 1]?.norm ?? '');
+  return rest !== null && rest >= 10 ? `${value}${rest}` : null;
+}
+
 /** "two thirty" may be a price or a time: who said it knows, so it stays in words. */
-const isWritten = (value: number, next: WrittenWord | undefined, before: WrittenWord | undefined): boolean =>
+const isWritten = (value: number, next: WrittenWord | undefined, before: WrittenWord | undefined, unmarked: boolean): boolean =>
   !(before !== undefined && !/[,.;:?!]$/.test(before.text) && smallNumber(before.norm) !== null) &&
+  !(next !== undefined && unmarked && smallNumber(next.norm) !== null) &&
   (value >= ALWAYS_FIGURES || !Number.isInteger(value) || (value !== 1 && next !== undefined && (COUNTED.has(next.norm) || next.norm === 'per'))) &&
   before?.norm !== 'point';
 

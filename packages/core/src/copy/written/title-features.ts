@@ -1,5 +1,5 @@
 import { CANNOT_END, GENERIC_NOUNS, STOPWORDS } from '../../text/lists/talk.js';
-import { ENDS_IN_ING, LEANING, VAGUE } from '../../text/lists/titles.js';
+import { DID, ENDS_IN_ING, LEANING, VAGUE } from '../../text/lists/titles.js';
 import { stem } from '../../text/stem.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
 import type { Tell } from '../title-worth.js';
@@ -145,6 +145,9 @@ export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
   const [first, last] = [line[0]!, line.at(-1)!];
   const before = line.at(-2)!;
   if (CANNOT_END.has(last.norm) || last.tag === 'DET' || last.tag === 'CCONJ' || (last.tag === 'ADP' && cut)) return true;
+  const past = first.tag === 'VERB' && (DID.has(first.norm) || first.norm.endsWith('ed'));
+  if (past && sort === 'said') return true; // "told it to me in the yard": who?
+  if ((first.tag === 'ADP' || first.tag === 'SCONJ') && !isClause(line)) return true; // "as an approved walking route"
   if (WAITS.has(first.norm) && !hasMainClause(line)) return true; // "if it stops": and then?
   if (first.tag === 'AUX' && !text.endsWith('?') && first.norm !== "don't") return true; // "is around the niche"
   if (cut && (last.tag === 'VERB' || last.tag === 'AUX') && (before.tag === 'PRON' || before.tag === 'AUX' || before.tag === 'NOUN')) return true; // "I can hear"
@@ -159,11 +162,24 @@ function hasMainClause(line: Line): boolean {
   return comma > 0 && rest.length >= 2 && isClause(rest) && rest[0]!.tag !== 'ADP' && rest[0]!.norm !== 'so';
 }
 
-/** It speaks of somebody or something that only the talk before it names. */
-export const leans = ({ line, resolved }: TitleDraft): boolean =>
-  !resolved &&
-  (/^(?:it|it'\w+|they|they'\w+|he|he'\w+|she|she'\w+|them|those|these)$/.test(line[0]!.norm) ||
-    (/^(?:this|that|that's)$/.test(line[0]!.norm) && line[1]?.tag !== 'NOUN'));
+/** It speaks of somebody or something that only the talk before it names. A frame ("Why") changes nothing. */
+export function leans({ line, resolved }: TitleDraft): boolean {
+  const at = line.findIndex((word) => word.end > word.first);
+  const norm = line[at]!.norm;
+  if (resolved) return false;
+  if (/^(?:it|it'\w+|they|they'\w+|he|he'\w+|she|she'\w+|them|those|these)$/.test(norm)) return true;
+  return /^(?:this|that|that's)$/.test(norm) && line[at + 1]?.tag !== 'NOUN';
+}
+
+const NAMED_FIRST = 3;
+
+/** "The box, it says an hour": what it is about is called first, as one does in talk. */
+export function callsFirst({ line }: TitleDraft): boolean {
+  const comma = line.findIndex(hasComma);
+  if (comma < 0 || comma >= NAMED_FIRST || comma > line.length - 3) return false;
+  const called = line.slice(0, comma + 1);
+  return ['NOUN', 'PROPN'].includes(called.at(-1)!.tag) && !called.some((_, i) => isVerb(line, i)) && isClause(line.slice(comma + 1));
+}
 
 const WAITS = new Set('if when unless although whenever while once because'.split(' '));
 const sum = (content: readonly string[], weights: ReadonlyMap<string, number>): number =>

@@ -72,14 +72,22 @@ function* draftsOf(sentence: Line, pieces: readonly Line[], next: Line, before: 
       const advice = asAdvice(line);
       if (advice !== null) yield ['advice', advice, whole, false, cut];
       const because = n + a < pieces.length ? pieces[a + n]![0] : next[0];
-      if (!asks && (because?.norm === 'because' || because?.norm === "'cause") && hasSubject(line)) yield ['why', framed(line, 'Why'), whole, false, false];
+      if (!asks && (because?.norm === 'because' || because?.norm === "'cause") && hasSubject(line) && !line.slice(0, -1).some(hasComma))
+        yield ['why', framed(line, 'Why'), whole, false, false];
     }
   const how = sentence.findIndex((word, i) => word.norm === 'how' && sentence[i + 1]?.norm === 'to' && sentence[i + 2]?.tag === 'VERB');
   if (how >= 0) yield ['how', upToClause(sentence.slice(how)), false, false, true];
   for (const piece of pieces)
-    if ((piece[0]?.norm === 'if' || piece[0]?.norm === 'when') && hasSubject(piece.slice(1)))
+    if ((piece[0]?.norm === 'if' || piece[0]?.norm === 'when') && hasSubject(piece.slice(1)) && !beginsAnother(piece.slice(1)))
       yield ['when', [...words(piece[0], 'What', 'happens'), { ...piece[0], text: piece[0].norm }, ...trimmed(piece.slice(1))], false, false, true];
 }
+
+/** Somebody else begins in the middle of it, with no comma before: the other half is in there, too. */
+const beginsAnother = (line: Line): boolean =>
+  line.some(
+    ({ norm, tag }, i) =>
+      i > 1 && tag === 'PRON' && SUBJECT_PRONOUNS.has(norm) && !/^(?:it|this|that|these|those|you)$/.test(norm) && line[i - 1]!.tag !== 'SCONJ',
+  ) || line.filter(({ norm }) => /^(?:you|i|we|it)(?:$|')/.test(norm)).length > 1;
 
 const contrasts = (line: Line): boolean =>
   line.some(({ norm }, i) => norm === 'not' && i > 0 && (hasComma(line[i - 1]) || line[i - 1]!.norm === 'and' || line[i - 1]!.norm === 'but'));

@@ -1,7 +1,7 @@
 import { STOPWORDS } from '../../text/lists/talk.js';
 import { stem } from '../../text/stem.js';
 import { bestTitle } from '../title.js';
-import { isBroken, isClause, isHousekeeping, leans, titleFeatures, type TitleContext } from './title-features.js';
+import { callsFirst, isBroken, isClause, isHousekeeping, leans, titleFeatures, type TitleContext } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
 import { TITLE_WEIGHTS } from './title-weights.js';
 
@@ -20,8 +20,8 @@ export interface ProposedTitle {
 const SAME = 0.6;
 /** What a title that looks broken loses, and one that leans on what nobody hears: more than words can make good. */
 const [BROKEN, LEANS] = [0.25, 0.07];
-/** What is no clause loses, and talk about the recording itself. Common practice. */
-const [NO_CLAUSE, HOUSEKEEPING] = [0.05, 0.3];
+/** What is no clause loses, what is built as only talk is, and what is about the recording itself. Common practice. */
+const [NO_CLAUSE, CALLS_FIRST, HOUSEKEEPING] = [0.05, 0.05, 0.3];
 
 /** The drafts of a passage with what each is worth, the best first. @param limit characters */
 export function rankedTitles(context: TitleContext, limit: number, weights: ArrayLike<number> = TITLE_WEIGHTS): { draft: TitleDraft; worth: number }[] {
@@ -38,7 +38,11 @@ export function rankedTitles(context: TitleContext, limit: number, weights: Arra
 /** What nearness to written titles does not see. */
 function byRule(draft: TitleDraft, { tells }: TitleContext): number {
   return (
-    (isBroken(draft) ? BROKEN : 0) + (leans(draft) ? LEANS : 0) + (isClause(draft.line) ? 0 : NO_CLAUSE) + (isHousekeeping(draft, tells) ? HOUSEKEEPING : 0)
+    (isBroken(draft) ? BROKEN : 0) +
+    (leans(draft) ? LEANS : 0) +
+    (callsFirst(draft) ? CALLS_FIRST : 0) +
+    (isClause(draft.line) ? 0 : NO_CLAUSE) +
+    (isHousekeeping(draft, tells) ? HOUSEKEEPING : 0)
   );
 }
 
@@ -57,7 +61,7 @@ export function proposeTitles(context: TitleContext, limit: number, most: number
       sort: draft.sort,
       firstWord: Math.min(...said.map(({ first }) => first)),
       endWord: Math.max(...said.map(({ end }) => end)),
-      draft: isBroken(draft) || leans(draft),
+      draft: isBroken(draft) || leans(draft) || draft.resolved,
     };
     taken.push({ words, title });
     if (taken.length === most) break;

@@ -28,6 +28,8 @@ describe('spoken words as one would write them', () => {
     ["It's the, it's the standard that comes out of the system.", "It's the standard that comes out of the system"],
     ["I've got a cup of, I've got my thermos here.", "I've got my thermos here"],
     ['We were we were at the gate by noon.', 'We were at the gate by noon'],
+    ['A stove is not an open fire, an open fire throws away its heat.', 'A stove is not an open fire, an open fire throws away its heat'],
+    ['The chimneys were, they were the old brick ones.', 'The chimneys were the old brick ones'],
     ['He had had enough of it.', 'He had had enough of it'],
     ['No butter, no toothpaste, no egg white.', 'No butter, no toothpaste, no egg white'],
     ["The soil's wet in the mornings, isn't it?", "The soil's wet in the mornings"],
@@ -55,6 +57,8 @@ describe('spoken words as one would write them', () => {
 
   it.each([
     ['It is sixty, seventy percent of the old turnover.', 'It is 60, 70% of the old turnover'],
+    ['In twenty seventeen it froze fourteen nights.', 'In 2017 it froze 14 nights'],
+    ['He was twenty six foot two.', 'He was 26 foot two'],
     ['It takes three weeks to dry.', 'It takes 3 weeks to dry'],
     ['One of the two doors was open.', 'One of the two doors was open'],
     ['We sold it at two thirty a tonne.', 'We sold it at two thirty a tonne'], // who said it knows what it is
@@ -120,6 +124,13 @@ describe('titles made of what was said', () => {
       'Because the water came and nobody could park',
       'So we lost a week',
     ]));
+  it('what is replaced is a draft, and so is a deed without its doer', () => {
+    const talk = 'The woman rang us twice. She had a crack in the old flue. The crack was a hand wide, and it went sideways. Told it to me in the yard.';
+    const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${talk}\n`);
+    const request = { firstWord: 0, endWord: transcript.words.length, clientTags: [], limits: { title: 60, description: 200, hashtags: 5 } };
+    for (const { text, draft } of proposeTitlesFor(transcript, request, 40)) if (/^(?:Told|The crack went|The woman had)/.test(text)) expect(draft).toBe(true);
+    expect(proposeTitlesFor(transcript, request, 40).some(({ draft }) => draft)).toBe(true);
+  });
   it('a line that breaks off is known for it', () => {
     const drafts = titleDrafts(
       titleContext(
