@@ -94,7 +94,8 @@ await take('keys');
 await open(`/recordings/${made.recording}/compare/${made.demo}/${made.costs}`, () => page.getByTestId('compared'));
 await take('compare');
 await open('/shorts', () => page.getByLabel('Title'));
-await page.locator('ul[aria-label="Shorts"] a', { hasText: /./ }).nth(3).click();
+await page.locator('ul[aria-label="Shorts"] li', { hasText: /draft/ }).first().getByRole('link').click(); // its words can be chosen
+await page.getByRole('list', { name: 'Titles to choose from' }).waitFor();
 await take('shorts');
 await open('/schedule', () => page.getByTestId('board'));
 await take('schedule');

@@ -24,6 +24,8 @@ const SAID_HERE = 1.8;
 /** Said so often, a compound is a subject of the recording, and so of each of its passages. */
 const OF_RECORDING = 3;
 const [MOST_COMPOUNDS, MOST_SINGLES] = [3, 3];
+/** Of each, so many that the passage does not say: every short of a recording would carry the same ones. */
+const MOST_FROM_ELSEWHERE = 1;
 
 /**
  * Hashtags for a passage, from the particular to the general: the client's own tags that the passage touches, then compounds and
@@ -52,12 +54,15 @@ function ofSubject(passage: Passage, subject: RecordingSubject): string[] {
   const strongest = (terms: readonly SubjectTerm[]): SubjectTerm[] => [...terms].sort((a, b) => weigh(b) - weigh(a));
   const taken = new Set<string>();
   const chosen: string[] = [];
+  let elsewhere = 0;
   for (const term of strongest(subject.compounds)) {
     if (chosen.length === MOST_COMPOUNDS) break;
+    if (!isHere(term) && (elsewhere += 1) > MOST_FROM_ELSEWHERE) continue;
     if (term.stems.every((one) => taken.has(one)) || (term.count < OF_RECORDING && !isHere(term))) continue;
     for (const one of term.stems) taken.add(one);
     chosen.push(term.text);
   }
-  for (const term of strongest(subject.singles).slice(0, MOST_SINGLES)) chosen.push(term.text);
-  return chosen;
+  const singles = strongest(subject.singles);
+  const [said, others] = [singles.filter(isHere), singles.filter((term) => !isHere(term))];
+  return [...chosen, ...[...said.slice(0, MOST_SINGLES - 1), ...others.slice(0, MOST_FROM_ELSEWHERE)].map(({ text }) => text)];
 }

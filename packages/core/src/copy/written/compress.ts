@@ -28,16 +28,19 @@ function asSaid({ words, texts, tags }: Pick<Passage, 'words' | 'texts' | 'tags'
   return line;
 }
 
-/** Where something fell that stood between two commas, neither is left. */
+/** Where a sound fell between two commas, both go in the end; until then they tell where somebody may have begun again. */
+const PAUSE = ',,';
 function closeUp(before: WrittenWord[], fell: string): void {
   const last = before.at(-1);
-  if (last !== undefined && /,$/.test(fell) && /,$/.test(last.text)) before[before.length - 1] = withMark(last, '');
+  if (last !== undefined && /,$/.test(fell) && /,$/.test(last.text)) before[before.length - 1] = withMark(last, PAUSE);
 }
+const withoutPauses = (line: Line): Line => line.map((word) => (word.text.endsWith(PAUSE) ? withMark(word, '') : word));
 
 const STEPS: readonly ((line: Line) => Line)[] = [
   withoutRepeats,
   withoutRestarts,
   withoutStandIn,
+  withoutPauses,
   (line) => withoutPhrases(line, ASIDES, true),
   (line) => withoutPhrases(line, HEDGES, false),
   withoutOpenings,
@@ -87,12 +90,17 @@ export function withoutRestarts(line: Line): Line {
   return out;
 }
 
+const LONGEST_SAID_AGAIN = 3;
+
 /** "the chimneys were, they were the old ones": said of them again, by a word that only stands for them. */
 export function withoutStandIn(line: Line): Line {
-  const at = line.findIndex(
-    (word, i) => i > 0 && hasComma(word) && breaksOff(word) && STAND_INS.has(line[i + 1]?.norm ?? '') && line[i + 2]?.norm === word.norm,
-  );
-  return at < 0 ? line : withoutStandIn([...line.slice(0, at), withMark(line[at]!, ''), ...line.slice(at + 3)]);
+  for (let at = 1; at < line.length - 2; at += 1) {
+    if (!hasComma(line[at]) || !breaksOff(line[at]!) || !STAND_INS.has(line[at + 1]!.norm)) continue;
+    for (let n = Math.min(LONGEST_SAID_AGAIN, at); n >= 1; n -= 1)
+      if (line.slice(at + 1 - n, at + 1).every((word, k) => word.norm === line[at + 2 + k]?.norm))
+        return withoutStandIn([...line.slice(0, at), withMark(line[at]!, ''), ...line.slice(at + 2 + n)]);
+  }
+  return line;
 }
 const STAND_INS = new Set('it they he she that this'.split(' '));
 const breaksOff = ({ norm, tag }: WrittenWord): boolean => CANNOT_END.has(norm) || tag === 'DET' || tag === 'AUX' || tag === 'CCONJ';

@@ -61,7 +61,7 @@ export function proposeTitles(context: TitleContext, limit: number, most: number
       sort: draft.sort,
       firstWord: Math.min(...said.map(({ first }) => first)),
       endWord: Math.max(...said.map(({ end }) => end)),
-      draft: isBroken(draft) || leans(draft) || draft.resolved,
+      draft: isDoubtful(draft),
     };
     taken.push({ words, title });
     if (taken.length === most) break;
@@ -69,10 +69,15 @@ export function proposeTitles(context: TitleContext, limit: number, most: number
   return taken.map(({ title }) => title);
 }
 
-/** The best title that is whole, else the strongest line as it was said. @param limit characters */
+/** The best title that is whole; else the best that at least does not break off; else the strongest line as it was said. @param limit characters */
 export function titleOf(context: TitleContext, limit: number): string {
-  return proposeTitles(context, limit, 1).find(({ draft }) => !draft)?.text ?? bestTitle(context.passage, context.tells, limit);
+  const ranked = rankedTitles(context, limit);
+  const [whole, leaning] = [ranked.find(({ draft }) => !isDoubtful(draft)), ranked.find(({ draft }) => !isBroken(draft) && !draft.resolved)];
+  return (whole ?? leaning)?.draft.text ?? bestTitle(context.passage, context.tells, limit);
 }
+
+/** It may not be whole, or say what was not said. */
+const isDoubtful = (draft: TitleDraft): boolean => isBroken(draft) || leans(draft) || draft.resolved;
 
 const alike = (a: ReadonlySet<string>, b: ReadonlySet<string>): number => {
   const common = [...a].filter((word) => b.has(word)).length;

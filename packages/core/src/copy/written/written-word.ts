@@ -39,4 +39,4 @@ export function rewritten(word: WrittenWord, text: string, norm = text.toLowerCa
 }
 
 /** The word with a comma, or without any mark. */
-export const withMark = (word: WrittenWord, mark: ',' | ''): WrittenWord => ({ ...word, text: word.text.replace(/[,.;:?!—–]+["'”’)]*$/, '') + mark });
+export const withMark = (word: WrittenWord, mark: '' | ',' | ',,'): WrittenWord => ({ ...word, text: word.text.replace(/[,.;:?!—–]+["'”’)]*$/, '') + mark });

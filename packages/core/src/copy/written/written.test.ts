@@ -30,6 +30,7 @@ describe('spoken words as one would write them', () => {
     ['We were we were at the gate by noon.', 'We were at the gate by noon'],
     ['A stove is not an open fire, an open fire throws away its heat.', 'A stove is not an open fire, an open fire throws away its heat'],
     ['The chimneys were, they were the old brick ones.', 'The chimneys were the old brick ones'],
+    ['The brick gets to, um, it gets to two hundred degrees.', 'The brick gets to 200 degrees'],
     ['He had had enough of it.', 'He had had enough of it'],
     ['No butter, no toothpaste, no egg white.', 'No butter, no toothpaste, no egg white'],
     ["The soil's wet in the mornings, isn't it?", "The soil's wet in the mornings"],
