@@ -1,8 +1,9 @@
 import { STOPWORDS } from '../../text/lists/talk.js';
 import { stem } from '../../text/stem.js';
 import { compress } from './compress.js';
-import { isBroken, isClause, isHousekeeping, leans, stemWeights, type TitleContext } from './title-features.js';
+import { stemWeights, type TitleContext } from './title-features.js';
 import { clausesOf, type TitleDraft } from './title-sorts.js';
+import { isBroken, isClause, isHousekeeping, leans } from './wholeness.js';
 import { type Line, lineText } from './written-word.js';
 
 /** A text under a short is read in a glance: two sentences, so many characters. Common practice. */

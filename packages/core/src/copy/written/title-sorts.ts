@@ -1,8 +1,9 @@
 import { SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
-import { STATES } from '../../text/lists/written.js';
 import type { Passage } from '../phrases.js';
+import { asAdvice } from './advice.js';
 import { compress } from './compress.js';
-import { hasComma, type Line, lineText, rewritten, standsAt, withMark, type WrittenWord } from './written-word.js';
+import { resolved } from './stands-for.js';
+import { hasComma, type Line, lineText, lowered, type WrittenWord } from './written-word.js';
 
 /** What a title does, by how it was made of what was said. */
 export const TITLE_SORTS = ['said', 'question', 'advice', 'why', 'when', 'how', 'contrast'] as const;
@@ -36,12 +37,12 @@ export function titleDrafts(passage: Passage, limit: number): TitleDraft[] {
   const found = new Map<string, TitleDraft>();
   lines.forEach((sentence, s) => {
     const pieces = clausesOf(sentence);
-    for (const [sort, line, whole, resolved, cut] of draftsOf(sentence, pieces, lines[s + 1] ?? [], lines[s - 1] ?? [])) {
+    for (const { sort, line, whole = false, resolved: named = false, cut = false } of draftsOf(sentence, pieces, lines[s + 1] ?? [], lines[s - 1] ?? [])) {
       if (line.length < LEAST_WORDS || line.length > MOST_WORDS) continue;
       const text = lineText(line);
       if (text.length > limit || text.length < 8) continue;
       const key = text.toLowerCase().replace(/[^\p{L}\p{N} ]/gu, '');
-      if (!found.has(key)) found.set(key, { text, sort, line, sentence: s, whole, resolved, cut });
+      if (!found.has(key)) found.set(key, { text, sort, line, sentence: s, whole, resolved: named, cut });
     }
   });
   return [...found.values()];
@@ -56,31 +57,35 @@ function sentenceLines(passage: Passage): Line[] {
   return lines;
 }
 
-type Made = [sort: TitleSort, line: Line, whole: boolean, resolved: boolean, cut: boolean];
+type Made = Pick<TitleDraft, 'sort' | 'line'> & Partial<Pick<TitleDraft, 'whole' | 'resolved' | 'cut'>>;
 
 function* draftsOf(sentence: Line, pieces: readonly Line[], next: Line, before: Line): Generator<Made> {
   for (let a = 0; a < pieces.length; a += 1)
-    for (let n = 1; n <= MOST_PIECES && a + n <= pieces.length; n += 1) {
-      const line = trimmed(pieces.slice(a, a + n).flat());
-      const whole = n === pieces.length;
-      const cut = a + n < pieces.length;
-      if (line.length < LEAST_WORDS) continue;
-      const asks = /\?/.test(line.at(-1)!.text);
-      yield [asks ? 'question' : contrasts(line) ? 'contrast' : 'said', line, whole, false, cut];
-      const named = resolved(line, before);
-      if (named !== null) yield ['said', named, whole, true, cut];
-      const advice = asAdvice(line);
-      if (advice !== null) yield ['advice', advice, whole, false, cut];
-      const because = n + a < pieces.length ? pieces[a + n]![0] : next[0];
-      if (!asks && (because?.norm === 'because' || because?.norm === "'cause") && hasSubject(line) && !line.slice(0, -1).some(hasComma))
-        yield ['why', framed(line, 'Why'), whole, false, false];
-    }
+    for (let n = 1; n <= MOST_PIECES && a + n <= pieces.length; n += 1)
+      yield* draftsOfClauses(trimmed(pieces.slice(a, a + n).flat()), before, {
+        whole: n === pieces.length,
+        cut: a + n < pieces.length,
+        because: FOR_A_REASON.has((pieces[a + n] ?? next)[0]?.norm ?? ''),
+      });
   const how = sentence.findIndex((word, i) => word.norm === 'how' && sentence[i + 1]?.norm === 'to' && sentence[i + 2]?.tag === 'VERB');
-  if (how >= 0) yield ['how', upToClause(sentence.slice(how)), false, false, true];
-  for (const piece of pieces)
-    if ((piece[0]?.norm === 'if' || piece[0]?.norm === 'when') && hasSubject(piece.slice(1)) && !beginsAnother(piece.slice(1)))
-      yield ['when', [...words(piece[0], 'What', 'happens'), { ...piece[0], text: piece[0].norm }, ...trimmed(piece.slice(1))], false, false, true];
+  if (how >= 0) yield { sort: 'how', line: trimmed(clausesOf(sentence.slice(how))[0]!), cut: true };
+  for (const [first, ...rest] of pieces)
+    if ((first!.norm === 'if' || first!.norm === 'when') && hasSubject(rest) && !beginsAnother(rest))
+      yield { sort: 'when', line: [...words(first!, 'What', 'happens'), { ...first!, text: first!.norm }, ...trimmed(rest)], cut: true };
 }
+
+/** What can be made of clauses that follow one another. */
+function* draftsOfClauses(line: Line, before: Line, { whole, cut, because }: { whole: boolean; cut: boolean; because: boolean }): Generator<Made> {
+  if (line.length < LEAST_WORDS) return;
+  const asks = /\?/.test(line.at(-1)!.text);
+  yield { sort: asks ? 'question' : contrasts(line) ? 'contrast' : 'said', line, whole, cut };
+  const named = resolved(line, before);
+  if (named !== null) yield { sort: 'said', line: named, whole, cut, resolved: true };
+  const advice = asAdvice(line);
+  if (advice !== null) yield { sort: 'advice', line: advice, whole, cut };
+  if (because && !asks && hasSubject(line) && !line.slice(0, -1).some(hasComma)) yield { sort: 'why', line: framed(line, 'Why'), whole };
+}
+const FOR_A_REASON = new Set(['because', "'cause"]);
 
 /** Somebody else begins in the middle of it, with no comma before: the other half is in there, too. */
 const beginsAnother = (line: Line): boolean =>
@@ -97,10 +102,6 @@ const words = (at: WrittenWord, ...texts: readonly string[]): WrittenWord[] =>
   texts.map((text) => ({ text, norm: text.toLowerCase(), tag: 'ADV', first: at.first, end: at.first }));
 
 const framed = (line: Line, ...frame: readonly string[]): Line => [...words(line[0]!, ...frame), lowered(line[0]!), ...line.slice(1)];
-
-/** A first word that no longer stands first. Names and "I" keep their capital. */
-const lowered = (word: WrittenWord): WrittenWord =>
-  word.tag === 'PROPN' || /^I(?:$|[',])/.test(word.text) ? word : { ...word, text: word.text.charAt(0).toLowerCase() + word.text.slice(1) };
 
 /** Something is said of somebody: a subject right at the start, and no question. */
 const hasSubject = (line: Line): boolean =>
@@ -126,10 +127,6 @@ export function clausesOf(sentence: Line): Line[] {
 const BEGINS = new Set('and but so because which if when unless until while whereas where since although then or'.split(' '));
 const FALLS_AT_START = new Set('and but so then or which because'.split(' '));
 
-function upToClause(line: Line): Line {
-  return trimmed(clausesOf(line)[0] ?? []);
-}
-
 /** Without what joins it to what stands around it. */
 function trimmed(line: Line): Line {
   let from = 0;
@@ -137,93 +134,4 @@ function trimmed(line: Line): Line {
   let end = line.length;
   while (end > from + 1 && BEGINS.has(line[end - 1]!.norm)) end -= 1;
   return line.slice(from, end);
-}
-
-/** "you have to", "you should", "you want to": what follows is what to do. */
-const MUST: readonly (readonly string[])[] = [
-  'have to',
-  'need to',
-  'should',
-  'must',
-  'want to',
-  "'ve got to",
-  'had better',
-  'can just',
-  'could just',
-  'just',
-  'always',
-].map((one) => one.split(' '));
-const MUST_NOT: readonly (readonly string[])[] = [
-  "don't",
-  "shouldn't",
-  "mustn't",
-  "don't want to",
-  'do not',
-  'should not',
-  'must not',
-  "can't just",
-  "wouldn't want to",
-].map((one) => one.split(' '));
-
-/** What "you should do", "you don't do" or "I'd do" advises, said as advice; also after "when …,". Null where it advises nothing. */
-export function asAdvice(line: Line): Line | null {
-  const advice = adviceOf(line);
-  return advice === null ? null : withoutYou(advice);
-}
-
-/** "stop, and you wait": what is advised first is advised to the end. */
-const withoutYou = (line: Line): Line =>
-  line.filter((word, i) => !(word.norm === 'you' && (line[i - 1]?.norm === 'and' || hasComma(line[i - 1])) && advises(line[i + 1])));
-
-function adviceOf(line: Line): Line | null {
-  const comma = line.findIndex((word, i) => hasComma(word) && i >= 2);
-  if ((line[0]?.norm === 'if' || line[0]?.norm === 'when' || line[0]?.norm === 'before') && comma >= 0 && comma < line.length - 2) {
-    const rest = adviceOf(line.slice(line[comma + 1]!.norm === 'then' ? comma + 2 : comma + 1));
-    return rest === null ? null : [...line.slice(0, comma + 1), lowered(rest[0]!), ...rest.slice(1)];
-  }
-  const [first, second] = line;
-  if (first === undefined || second === undefined) return null;
-  if (first.norm === "i'd" && advises(second)) return [raised(second), ...line.slice(2)];
-  if (first.norm !== 'you' && first.norm !== "you've" && first.norm !== "you'd" && first.norm !== "you'll") return null;
-  const rest = first.norm === 'you' ? line.slice(1) : [rewritten(first, first.norm.slice(3)), ...line.slice(1)];
-  for (const phrase of [...MUST_NOT].sort((a, b) => b.length - a.length))
-    if (standsAt(rest, 0, phrase) && advises(rest[phrase.length])) return [{ ...rest[0]!, text: "Don't", norm: "don't" }, ...rest.slice(phrase.length)];
-  if (rest[0]?.norm === 'never' && advises(rest[1])) return [raised(rest[0]), ...rest.slice(1)];
-  for (const phrase of MUST) {
-    const has = phrase[0] === "'ve" ? first.norm === "you've" && standsAt(rest, 1, phrase.slice(1)) : standsAt(rest, 0, phrase);
-    const at = phrase.length;
-    if (has && advises(rest[at])) return [raised(rest[at]!), ...rest.slice(at + 1)];
-  }
-  return first.norm === 'you' && second.tag === 'VERB' && advises(second) ? [raised(second), ...line.slice(2)] : null;
-}
-const raised = (word: WrittenWord): WrittenWord => ({ ...word, text: word.text.charAt(0).toUpperCase() + word.text.slice(1) });
-const advises = (word: WrittenWord | undefined): word is WrittenWord =>
-  word !== undefined && (word.tag === 'VERB' || word.norm === 'be') && !STATES.has(word.norm) && !/(?:ed|ing)$/.test(word.norm) && !word.norm.includes("'");
-
-const STANDS_FOR: Readonly<Record<string, readonly [number: 'one' | 'many', after: string]>> = {
-  it: ['one', ''],
-  "it's": ['one', 'is'],
-  they: ['many', ''],
-  "they're": ['many', 'are'],
-};
-
-/** A line whose "it" or "they" is replaced by what the sentence before speaks of first, or null where that is not plain. */
-export function resolved(line: Line, before: Line): Line | null {
-  const [number, after] = STANDS_FOR[line[0]?.norm ?? ''] ?? [];
-  if (number === undefined) return null;
-  const phrase = subjectOf(before);
-  const noun = phrase?.at(-1);
-  if (phrase === undefined || noun === undefined || (number === 'many') !== isPlural(noun.norm)) return null;
-  const verb = after === '' ? [] : [{ ...line[0]!, text: after!, norm: after! }];
-  return [raised(phrase[0]!), ...phrase.slice(1, -1), ...(phrase.length > 1 ? [withMark(noun, '')] : []), ...verb, ...line.slice(1)];
-}
-const isPlural = (norm: string): boolean => /[^s]s$/.test(norm);
-
-/** What a sentence speaks of: article, adjectives and noun at its very start, with its verb right behind. */
-function subjectOf(line: Line): Line | undefined {
-  if (line[0]?.tag !== 'DET' || line[1]?.norm === 'bit' || line[1]?.norm === 'lot') return undefined;
-  let end = 1;
-  while (end < line.length && ['NOUN', 'PROPN', 'ADJ'].includes(line[end]!.tag) && !hasComma(line[end - 1])) end += 1;
-  const says = line[end]?.tag === 'VERB' || line[end]?.tag === 'AUX';
-  return says && end > 1 && end <= 4 && line[end - 1]!.tag === 'NOUN' ? line.slice(0, end) : undefined;
 }

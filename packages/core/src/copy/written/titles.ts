@@ -1,9 +1,10 @@
 import { STOPWORDS } from '../../text/lists/talk.js';
 import { stem } from '../../text/stem.js';
 import { bestTitle } from '../title.js';
-import { callsFirst, isBroken, isClause, isHousekeeping, leans, titleFeatures, type TitleContext } from './title-features.js';
+import { titleFeatures, type TitleContext } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
 import { TITLE_WEIGHTS } from './title-weights.js';
+import { callsFirst, isBroken, isClause, isHousekeeping, leans } from './wholeness.js';
 
 /** A title that is proposed. */
 export interface ProposedTitle {

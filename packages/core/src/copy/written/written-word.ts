@@ -40,3 +40,10 @@ export function rewritten(word: WrittenWord, text: string, norm = text.toLowerCa
 
 /** The word with a comma, or without any mark. */
 export const withMark = (word: WrittenWord, mark: '' | ',' | ',,'): WrittenWord => ({ ...word, text: word.text.replace(/[,.;:?!—–]+["'”’)]*$/, '') + mark });
+
+/** A first word that no longer stands first. Names and "I" keep their capital. */
+export const lowered = (word: WrittenWord): WrittenWord =>
+  word.tag === 'PROPN' || /^I(?:$|[',])/.test(word.text) ? word : { ...word, text: word.text.charAt(0).toLowerCase() + word.text.slice(1) };
+
+/** A first word that did not stand first. */
+export const raised = (word: WrittenWord): WrittenWord => ({ ...word, text: word.text.charAt(0).toUpperCase() + word.text.slice(1) });

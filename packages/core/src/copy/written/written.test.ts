@@ -6,11 +6,14 @@ import { normaliseWords } from '../../text/tells/find-tells.js';
 import { proposeTitlesFor, titleContext } from '../propose.js';
 import { gerund, recordingSubject } from '../recording-tags.js';
 import { rarity } from '../../text/spoken-words.js';
+import { asAdvice } from './advice.js';
 import { compress } from './compress.js';
 import { describe as describePassage } from './description.js';
 import { readNumber } from './figures.js';
-import { isBroken, leans } from './title-features.js';
-import { asAdvice, clausesOf, resolved, titleDrafts } from './title-sorts.js';
+
+import { resolved } from './stands-for.js';
+import { clausesOf, titleDrafts } from './title-sorts.js';
+import { isBroken, leans } from './wholeness.js';
 import { type Line, lineText } from './written-word.js';
 
 function lineOf(text: string): Line {

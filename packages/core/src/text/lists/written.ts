@@ -8,7 +8,7 @@ const phrases = (text: string): readonly (readonly string[])[] =>
 
 /** They only soften what is said; it stays the same without them, wherever they stand. Longer ones first. */
 export const HEDGES = phrases(
-  "and i think this is something that; i would say that; i have to say; i must say; to be perfectly honest; to be honest; to be fair; as far as i know; as i said; like i said; if you like; if you will; let us say; let's say; i would say; i'd say; i should say; i think that; i think; i thought well; i mean; i guess; i suppose; i reckon; i believe; you know what i mean; if that makes sense; kind of; sort of; more or less; pretty much; in a way; as it were; so to speak; of course; at the end of the day; for what it is worth; in my opinion; for some reason; actually; basically; obviously; literally; honestly; frankly; essentially; simply; definitely; certainly; really",
+  "and i think this is something that; i would say that; i have to say; i must say; to be perfectly honest; to be honest; to be fair; as far as i know; as i said; like i said; if you like; if you will; let us say; let's say; i would say; i'd say; i should say; i think that; i think; i mean; i guess; i suppose; i reckon; i believe; you know what i mean; if that makes sense; kind of; sort of; more or less; pretty much; in a way; as it were; so to speak; of course; at the end of the day; for what it is worth; in my opinion; for some reason; actually; basically; obviously; literally; honestly; frankly; essentially; simply; definitely; certainly; really",
 );
 
 /** Only between commas, or at an end: elsewhere they are part of the sentence. */
@@ -42,9 +42,11 @@ export const SCALES = new Map([
 
 /** What is counted with a figure even when it is small: "3 weeks". */
 export const COUNTED = new Set(
-  'percent cent euro euros pence pound pounds dollar dollars cent cents kilo kilos kilometre kilometres mile miles metre metres centimetre centimetres millimetre millimetres mil foot feet inch inches second seconds minute minutes hour hours day days week weeks month months year years degree degrees gram grams litre litres percent'.split(
-    ' ',
-  ),
+  (
+    'percent euro euros pence pound pounds dollar dollars cent cents kilo kilos kilometre kilometres mile miles metre metres centimetre ' +
+    'centimetres millimetre millimetres mil foot feet inch inches second seconds minute minutes hour hours day days week weeks month months ' +
+    'year years degree degrees gram grams litre litres'
+  ).split(' '),
 );
 
 /** Verbs that tell how somebody is, not what to do: "you know" is no advice. */

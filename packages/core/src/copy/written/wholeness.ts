@@ -1,0 +1,82 @@
+import { CANNOT_END } from '../../text/lists/talk.js';
+import { DID, ENDS_IN_ING } from '../../text/lists/titles.js';
+import type { Tell } from '../title-worth.js';
+import type { TitleDraft } from './title-sorts.js';
+import { hasComma, type Line } from './written-word.js';
+
+// Whether a line can stand by itself, judged by rule.
+
+/** What makes a line look broken, whatever else it has. Judged by rule: nearness to written titles does not see it. */
+export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
+  const [first, last] = [line[0]!, line.at(-1)!];
+  const before = line.at(-2)!;
+  if (CANNOT_END.has(last.norm) || last.tag === 'DET' || last.tag === 'CCONJ' || (last.tag === 'ADP' && cut)) return true;
+  const past = first.tag === 'VERB' && (DID.has(first.norm) || first.norm.endsWith('ed'));
+  if (past && sort === 'said') return true; // "told it to me in the yard": who?
+  if ((first.tag === 'ADP' || first.tag === 'SCONJ') && !isClause(line)) return true; // "as an approved walking route"
+  if (WAITS.has(first.norm) && !hasMainClause(line)) return true; // "if it stops": and then?
+  if (first.tag === 'AUX' && !text.endsWith('?') && first.norm !== "don't") return true; // "is around the niche"
+  if (cut && (last.tag === 'VERB' || last.tag === 'AUX') && (before.tag === 'PRON' || before.tag === 'AUX' || before.tag === 'NOUN')) return true; // "I can hear"
+  if (cut && last.tag === 'ADV' && before.tag === 'PRON') return true; // "we never"
+  if (sort === 'said' && !isClause(line) && line.length < 4) return true;
+  return line.some(({ norm }, i) => i > 0 && /^i'm$|^we're$/.test(line[i - 1]!.norm) && /^(?:is|are|was)$/.test(norm)); // a start that broke off
+}
+
+function hasMainClause(line: Line): boolean {
+  const comma = line.findIndex(hasComma);
+  const rest = line.slice(comma + 1);
+  return comma > 0 && rest.length >= 2 && isClause(rest) && rest[0]!.tag !== 'ADP' && rest[0]!.norm !== 'so';
+}
+
+/** It speaks of somebody or something that only the talk before it names. A frame ("Why") changes nothing. */
+export function leans({ line, resolved }: TitleDraft): boolean {
+  const at = line.findIndex((word) => word.end > word.first);
+  const norm = line[at]!.norm;
+  if (resolved) return false;
+  if (/^(?:it|it'\w+|they|they'\w+|he|he'\w+|she|she'\w+|them|those|these)$/.test(norm)) return true;
+  return /^(?:this|that|that's)$/.test(norm) && line[at + 1]?.tag !== 'NOUN';
+}
+
+const NAMED_FIRST = 3;
+
+/** "The box, it says an hour": what it is about is called first, as one does in talk. */
+export function callsFirst({ line }: TitleDraft): boolean {
+  const comma = line.findIndex(hasComma);
+  if (comma < 0 || comma >= NAMED_FIRST || comma > line.length - 3) return false;
+  const called = line.slice(0, comma + 1);
+  return ['NOUN', 'PROPN'].includes(called.at(-1)!.tag) && !called.some((_, i) => isVerb(line, i)) && isClause(line.slice(comma + 1));
+}
+
+/** They begin what waits for the other half. */
+export const WAITS = new Set('if when unless although whenever while once because'.split(' '));
+
+/** A verb that says something of somebody: not "to save", nor "working" without "is". */
+const isVerb = (line: Line, i: number): boolean => {
+  const { tag, norm } = line[i]!;
+  return (
+    tag === 'AUX' ||
+    /[a-z]'(?:s|re|ve|d|ll|m)$|n't$/.test(norm) ||
+    (tag === 'VERB' && line[i - 1]?.norm !== 'to' && (!norm.endsWith('ing') || ENDS_IN_ING.has(norm)))
+  );
+};
+
+/** Something is said of something: a verb that is not inside "a man that was". */
+export function isClause(line: Line): boolean {
+  let inside: 'nothing' | 'before its verb' | 'its verb' = 'nothing';
+  for (let i = 0; i < line.length; i += 1) {
+    const verb = isVerb(line, i);
+    if (i > 0 && (line[i - 1]!.tag === 'NOUN' || line[i - 1]!.tag === 'PROPN') && /^(?:that|who|which)(?:$|')/.test(line[i]!.norm))
+      inside = verb ? 'its verb' : 'before its verb';
+    else if (verb) {
+      if (inside === 'nothing') return true;
+      inside = 'its verb';
+    } else if (inside === 'its verb' && line[i]!.tag !== 'ADV') inside = 'nothing';
+  }
+  return false;
+}
+
+const HOUSEKEEPING = new Set(['greeting', 'housekeeping', 'sponsor', 'signoff']);
+
+/** It is about the recording, not of it. */
+export const isHousekeeping = ({ line }: TitleDraft, tells: readonly Tell[]): boolean =>
+  tells.some(({ tell, firstWord, endWord }) => HOUSEKEEPING.has(tell) && firstWord < line.at(-1)!.end && line[0]!.first < endWord);
