@@ -11,7 +11,8 @@ export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
   const [first, last] = [line[0]!, line.at(-1)!];
   const before = line.at(-2)!;
   if (CANNOT_END.has(last.norm) || last.tag === 'DET' || last.tag === 'CCONJ' || (last.tag === 'ADP' && cut)) return true;
-  const past = first.tag === 'VERB' && (DID.has(first.norm) || first.norm.endsWith('ed'));
+  const past =
+    (first.tag === 'VERB' || first.tag === 'PROPN' || first.tag === 'AUX') && (DID.has(first.norm) || (first.tag === 'VERB' && first.norm.endsWith('ed')));
   if (past && sort === 'said') return true; // "told it to me in the yard": who?
   if ((first.tag === 'ADP' || first.tag === 'SCONJ') && !isClause(line)) return true; // "as an approved walking route"
   if (WAITS.has(first.norm) && !hasMainClause(line)) return true; // "if it stops": and then?

@@ -135,6 +135,11 @@ describe('titles made of what was said', () => {
     for (const { text, draft } of proposeTitlesFor(transcript, request, 40)) if (/^(?:Told|The crack went|The woman had)/.test(text)) expect(draft).toBe(true);
     expect(proposeTitlesFor(transcript, request, 40).some(({ draft }) => draft)).toBe(true);
   });
+  it('a title without a doer is never the first choice where another is whole', () => {
+    const transcript = transcriptOf('WEBVTT\n\n00:00.000 --> 00:30.000\nTold it to me in the yard and I haven’t slept. The tin was behind the bricks.\n');
+    const request = { firstWord: 0, endWord: transcript.words.length, clientTags: [], limits: { title: 60, description: 200, hashtags: 5 } };
+    expect(proposeTitlesFor(transcript, request, 1)[0]).toMatchObject({ text: 'The tin was behind the bricks', draft: false });
+  });
   it('a line that breaks off is known for it', () => {
     const drafts = titleDrafts(
       titleContext(
