@@ -1,3 +1,4 @@
+import { DID } from '../../text/lists/titles.js';
 import { STATES } from '../../text/lists/written.js';
 import { hasComma, type Line, lowered, raised, rewritten, standsAt, type WrittenWord } from './written-word.js';
 
@@ -59,4 +60,9 @@ function adviceOf(line: Line): Line | null {
   return first.norm === 'you' && second.tag === 'VERB' && advises(second) ? [raised(second), ...line.slice(2)] : null;
 }
 const advises = (word: WrittenWord | undefined): word is WrittenWord =>
-  word !== undefined && (word.tag === 'VERB' || word.norm === 'be') && !STATES.has(word.norm) && !/(?:ed|ing)$/.test(word.norm) && !word.norm.includes("'");
+  word !== undefined &&
+  (word.tag === 'VERB' || word.norm === 'be') &&
+  (!DID.has(word.norm) || word.norm === 'put') &&
+  !STATES.has(word.norm) &&
+  !/(?:ed|ing)$/.test(word.norm) &&
+  !word.norm.includes("'");

@@ -108,6 +108,8 @@ describe('titles made of what was said', () => {
     ['When you ring, you describe what you saw.', 'When you ring, describe what you saw'],
     ['You stop, and you wait for the bell.', 'Stop, and wait for the bell'],
     ['You know what it costs.', null],
+    ['You paid two hundred and forty euro for it.', null],
+    ['You put a probe beside it.', 'Put a probe beside it'],
     ['You are the first to see it.', null],
     ['The valve stays open.', null],
   ])('advice: %s', (spoken, expected) => expect(advice(spoken)).toBe(expected));

@@ -17,9 +17,11 @@ export const UNSURE = new Set('think guess suppose mean'.split(' '));
 
 /** What somebody did, without who: "took a bonus", as "is nine euro" is without what. Irregular ones; the others end in -ed. */
 export const DID = new Set(
-  'took gave went had made got came saw knew found felt kept left lost sold bought told thought ran put sat stood held brought began fell drove wrote'.split(
-    ' ',
-  ),
+  (
+    'took gave went had made got came saw knew found felt kept left lost sold bought told thought ran put sat stood held brought began fell drove wrote ' +
+    'paid sent spent built met led lit won wore threw grew drew flew broke spoke stole chose froze rose rode woke swore tore shook ate drank sang swam ' +
+    'hung dug stuck struck swung shot fought caught taught slept swept wept meant dealt learnt burnt said heard became forgot hid bit'
+  ).split(' '),
 );
 
 /** They begin what waits for the other half: "if the promise is wrong". */
