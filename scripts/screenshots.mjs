@@ -95,7 +95,7 @@ await open(`/recordings/${made.recording}/compare/${made.demo}/${made.costs}`, (
 await take('compare');
 await open('/shorts', () => page.getByLabel('Title'));
 await page.locator('ul[aria-label="Shorts"] li', { hasText: /draft/ }).first().getByRole('link').click(); // its words can be chosen
-await page.getByRole('list', { name: 'Titles to choose from' }).waitFor();
+await page.getByRole('list', { name: 'Proposals' }).waitFor();
 await take('shorts');
 await open('/schedule', () => page.getByTestId('board'));
 await take('schedule');

@@ -91,12 +91,12 @@ describe('a sift', () => {
     const { body: sift } = await world.owner.post(`recordings/${id}/sifts`, { ...BRIEF, topics: ['newspaper'] });
     expect(['waiting', 'running']).toContain(sift.state); // a worker takes it up at once
     expect((await until(sift.id, over)).state).toBe('done');
+    await expect.poll(() => heard.some((event) => event.subjectId === sift.id && event.state === 'done')).toBe(true); // after the row, in its turn
     stop.abort();
     await listening;
     const progress = heard.filter((event) => event.subjectId === sift.id && event.state === 'running').map(({ attempt, fraction }) => attempt + fraction);
     expect(progress.length).toBeGreaterThan(2);
     expect(progress).toEqual([...progress].sort((a, b) => a - b)); // a run never goes back; another begins anew
-    expect(heard.some((event) => event.state === 'done')).toBe(true);
     const { body } = await world.owner.get(`sifts/${sift.id}/ranking`);
     expect(body.candidates.length).toBeGreaterThan(3);
     expect(body.candidates[0].signals.map((signal: { signal: string }) => signal.signal)).toEqual([

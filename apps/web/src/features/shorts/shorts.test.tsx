@@ -106,7 +106,7 @@ describe('the shorts', () => {
       },
       '/shorts/b',
     );
-    const list = within(await screen.findByRole('list', { name: 'Titles to choose from' }));
+    const list = within(await screen.findByRole('list', { name: 'Proposals' }));
     expect(list.getAllByRole('button').map((button) => button.textContent)).toEqual([
       '1No rope on the slipas said“so um we had no rope on the slip”',
       '2Why the tide took the boatthe reason“the tide took the boat because”',
@@ -122,7 +122,7 @@ describe('the shorts', () => {
   it('that are approved offer no titles', async () => {
     page();
     await screen.findByDisplayValue('No rope at all');
-    expect(screen.queryByRole('list', { name: 'Titles to choose from' })).toBeNull();
+    expect(screen.queryByRole('list', { name: 'Proposals' })).toBeNull();
   });
   it('are ticked for a batch only when approved, and a new batch leads to the schedule', async () => {
     const { user, asked, place } = page({ 'POST api/batches': { id: 'b7', name: 'March', shortIds: ['a'], createdAt: '', version: 1 } });

@@ -15,12 +15,12 @@ const SORT_NAMES: Readonly<Record<TitleSort, string>> = {
   contrast: 'not this but that',
 };
 
-/** Titles to choose from, each with a key, its sort and the words that it was made of. */
+/** Proposals, each with a key, its sort and the words that it was made of. */
 export function TitleChoices({ titles, chosen, onTake }: { titles: readonly TitleView[]; chosen: string; onTake: (title: string) => void }): ReactNode {
   useKeys(titles.map(({ text }, i) => ({ key: String(i + 1), label: `Take title ${i + 1}`, group: 'Shorts', run: () => onTake(text) })));
   if (titles.length === 0) return null;
   return (
-    <ol aria-label="Titles to choose from" className="-mt-2 divide-y divide-rule border-y border-rule">
+    <ol aria-label="Proposals" className="-mt-2 divide-y divide-rule border-y border-rule">
       {titles.map(({ text, sort, said, draft }, i) => (
         <li key={text}>
           <button
