@@ -36,13 +36,23 @@ function closeUp(before: WrittenWord[], fell: string): void {
 }
 const withoutPauses = (line: Line): Line => line.map((word) => (word.text.endsWith(PAUSE) ? withMark(word, '') : word));
 
+/** Phrases by the word that they are looked up by, in the order of their list. */
+type Phrases = ReadonlyMap<string, readonly (readonly string[])[]>;
+const phrasesBy = (list: readonly (readonly string[])[], word: (phrase: readonly string[]) => string): Phrases => {
+  const found = new Map<string, (readonly string[])[]>();
+  for (const phrase of list) found.set(word(phrase), [...(found.get(word(phrase)) ?? []), phrase]);
+  return found;
+};
+const [BETWEEN_COMMAS, SOFT, OPENS] = [ASIDES, HEDGES, OPENINGS].map((list) => phrasesBy(list, (phrase) => phrase[0]!)) as [Phrases, Phrases, Phrases];
+const ENDS = phrasesBy(TAILS, (phrase) => phrase.at(-1)!);
+
 const STEPS: readonly ((line: Line) => Line)[] = [
   withoutRepeats,
   withoutRestarts,
   withoutStandIn,
   withoutPauses,
-  (line) => withoutPhrases(line, ASIDES, true),
-  (line) => withoutPhrases(line, HEDGES, false),
+  (line) => withoutPhrases(line, BETWEEN_COMMAS, true),
+  (line) => withoutPhrases(line, SOFT, false),
   withoutOpenings,
   withoutFalseStart,
   withoutRepeats,
@@ -107,10 +117,10 @@ const breaksOff = ({ norm, tag }: WrittenWord): boolean => CANNOT_END.has(norm) 
 const beginsAlike = (a: string, b: string): boolean => a === b || a.split("'")[0] === b.split("'")[0];
 
 /** @param between only where commas or the ends of the line stand on both sides */
-function withoutPhrases(line: Line, phrases: readonly (readonly string[])[], between: boolean): Line {
+function withoutPhrases(line: Line, phrases: Phrases, between: boolean): Line {
   const out = [...line];
   for (let i = 0; i < out.length; i += 1) {
-    const phrase = phrases.find((one) => standsAt(out, i, one) && (between ? isAside(out, i, one.length) : !belongs(out, i, one)));
+    const phrase = phrases.get(out[i]!.norm)?.find((one) => standsAt(out, i, one) && (between ? isAside(out, i, one.length) : !belongs(out, i, one)));
     if (phrase === undefined) continue;
     const end = i + phrase.length;
     // One comma is left of two; and the mark that ends a sentence stays.
@@ -142,7 +152,7 @@ const belongs = (line: Line, at: number, phrase: readonly string[]): boolean => 
 export function withoutOpenings(line: Line): Line {
   let from = 0;
   for (;;) {
-    const phrase = OPENINGS.find((one) => standsAt(line, from, one) && opens(line, from, one));
+    const phrase = OPENS.get(line[from]?.norm ?? '')?.find((one) => standsAt(line, from, one) && opens(line, from, one));
     if (phrase === undefined || from + phrase.length >= line.length) return line.slice(from);
     from += phrase.length;
   }
@@ -184,7 +194,7 @@ export function withoutTagQuestion(line: Line): Line {
 export function withoutTails(line: Line): Line {
   let end = line.length;
   for (;;) {
-    const phrase = TAILS.find(
+    const phrase = ENDS.get(line[end - 1]?.norm ?? '')?.find(
       (one) => end > one.length + 2 && standsAt(line, end - one.length, one) && (hasComma(line[end - one.length - 1]) || FREE_TAILS.has(one.join(' '))),
     );
     if (phrase === undefined) break;

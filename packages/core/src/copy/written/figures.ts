@@ -40,7 +40,8 @@ export function withFigures(line: Line): Line {
 }
 
 /** In figures as English groups them (CLDR: from four digits on, which editors keep for five; years are not told apart). */
-const figures = (value: number): string => value.toLocaleString('en-GB', { maximumFractionDigits: 3 });
+const GROUPED = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 3 });
+const figures = (value: number): string => GROUPED.format(value);
 
 /** "twenty seventeen": 2017. */
 function yearAt(line: Line, at: number, { value, length }: ReadNumber): string | null {

@@ -45,6 +45,7 @@ export const TITLE_FEATURES = [
   'superlative',
 ] as const;
 type Feature = (typeof TITLE_FEATURES)[number];
+const PLACES = Object.fromEntries(TITLE_FEATURES.map((feature, k) => [feature, k])) as Record<Feature, number>;
 
 /** What of a passage its titles are weighed against. */
 export interface TitleContext {
@@ -81,7 +82,7 @@ export function titleFeatures(drafts: readonly TitleDraft[], context: TitleConte
     const { line, text, sort, sentence } = draft;
     const row = new Float64Array(TITLE_FEATURES.length);
     const put = (feature: Feature, value: number | boolean): void => {
-      row[TITLE_FEATURES.indexOf(feature)] = Number(value);
+      row[PLACES[feature]] = Number(value);
     };
     if (sort !== 'said') put(`is ${sort}`, 1);
     const said = line.filter((word) => word.end > word.first);
