@@ -62,11 +62,13 @@ const beginsClause: Cuts = ({ texts }, i) => JOINING.has(texts[i]!) && SUBJECT_P
 
 /** Where a range begins once marks, leading fillers and a "because" are left out, and a start that is begun again. */
 function afterFillers({ words, texts }: Pick<Passage, 'words' | 'texts'>, from: number, to: number): number {
-  let first = from;
   const falls = (i: number): boolean => words[i]!.kind === 'mark' || LEADING_FILLERS.has(texts[i]!) || (texts[i] === 'because' && texts[i + 1] !== 'of');
-  while (first < to - 1 && falls(first)) first += 1;
-  const again = begunAgain(texts, first, to);
-  return again === first ? first : afterFillers({ words, texts }, again, to);
+  for (let first = from; ;) {
+    while (first < to - 1 && falls(first)) first += 1;
+    const again = begunAgain(texts, first, to);
+    if (again === first) return first;
+    first = again;
+  }
 }
 
 /** A start is begun again within this many words, or not at all. */

@@ -104,13 +104,21 @@ const LONGEST_SAID_AGAIN = 3;
 
 /** "the chimneys were, they were the old ones": said of them again, by a word that only stands for them. */
 export function withoutStandIn(line: Line): Line {
-  for (let at = 1; at < line.length - 2; at += 1) {
-    if (!hasComma(line[at]) || !breaksOff(line[at]!) || !STAND_INS.has(line[at + 1]!.norm)) continue;
-    for (let n = Math.min(LONGEST_SAID_AGAIN, at); n >= 1; n -= 1)
-      if (line.slice(at + 1 - n, at + 1).every((word, k) => word.norm === line[at + 2 + k]?.norm))
-        return withoutStandIn([...line.slice(0, at), withMark(line[at]!, ''), ...line.slice(at + 2 + n)]);
+  const out = [...line];
+  for (let at = 1; at < out.length - 2; at += 1) {
+    const n = saidAgainAt(out, at);
+    if (n === 0) continue;
+    out.splice(at, 2 + n, withMark(out[at]!, ''));
+    at -= 1;
   }
-  return line;
+  return out;
+}
+/** How many words before the comma at a place are said again behind a word that stands for somebody; 0 for none. */
+function saidAgainAt(line: Line, at: number): number {
+  if (!hasComma(line[at]) || !breaksOff(line[at]!) || !STAND_INS.has(line[at + 1]!.norm)) return 0;
+  for (let n = Math.min(LONGEST_SAID_AGAIN, at); n >= 1; n -= 1)
+    if (line.slice(at + 1 - n, at + 1).every((word, k) => word.norm === line[at + 2 + k]?.norm)) return n;
+  return 0;
 }
 const STAND_INS = new Set('it they he she that this'.split(' '));
 const breaksOff = ({ norm, tag }: WrittenWord): boolean => CANNOT_END.has(norm) || tag === 'DET' || tag === 'AUX' || tag === 'CCONJ';
@@ -173,12 +181,12 @@ const AGAIN_WITHIN = 4;
 
 /** "I didn't I never put that up": a start that broke off without a comma, where the same subject begins again. */
 export function withoutFalseStart(line: Line): Line {
-  for (let i = 2; i <= AGAIN_WITHIN && i < line.length - 1; i += 1) {
-    const broken = BREAKS_OFF.has(line[i - 1]!.norm) || line[i - 1]!.norm.endsWith("n't");
-    const subject = SUBJECT_PRONOUNS.has(line[i]!.norm.split("'")[0]!);
-    if (broken && subject && beginsAlike(line[i]!.norm, line[0]!.norm)) return withoutFalseStart(line.slice(i));
+  let from = 0;
+  for (let i = 2; i <= from + AGAIN_WITHIN && i < line.length - 1; i += 1) {
+    const broken = i > from + 1 && (BREAKS_OFF.has(line[i - 1]!.norm) || line[i - 1]!.norm.endsWith("n't"));
+    if (broken && SUBJECT_PRONOUNS.has(line[i]!.norm.split("'")[0]!) && beginsAlike(line[i]!.norm, line[from]!.norm)) from = i;
   }
-  return line;
+  return line.slice(from);
 }
 
 const TAG_QUESTION = /^(?:is|isn|are|aren|was|wasn|were|do|don|does|doesn|did|didn|has|hasn|have|haven|can|could|will|won|would|wouldn|should|ain)(?:'?t)?$/;

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { DEMO_TALKS, demoTranscript, transcriptOf } from '../../talk.fixture.js';
 import { winkTagger } from '../../text/tagger.js';
 import { normaliseWords } from '../../text/tells/find-tells.js';
-import { proposeTitlesFor, titleContext } from '../propose.js';
+import { proposeCopy, proposeTitlesFor, titleContext } from '../propose.js';
 import { gerund, recordingSubject } from '../recording-tags.js';
 import { rarity } from '../../text/spoken-words.js';
 import { asAdvice } from './advice.js';
@@ -203,6 +203,26 @@ describe('what a recording is about', () => {
     expect(rarity('dog')).toBeLessThan(rarity('hive'));
     expect(rarity('windlass')).toBeGreaterThan(rarity('window') + 2);
   });
+});
+
+describe('talk that is made to be slow', () => {
+  it.each(['I was, I was, ', 'the ', 'so, ', 'you know, ', 'two hundred ', "it's the, it's the, ", `a${','.repeat(3_000)}b `, `it was ${'a'.repeat(5_000)} `])(
+    'is worded all the same: %.14s',
+    (said) => {
+      const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 59:00.000\n${said.repeat(Math.ceil(60_000 / said.length))}\n`);
+      for (const language of [null, 'de']) {
+        const copy = proposeCopy(transcript, {
+          firstWord: 0,
+          endWord: transcript.words.length,
+          clientTags: [],
+          limits: { title: 60, description: 200, hashtags: 5 },
+          language,
+        });
+        expect(copy.title.length).toBeLessThanOrEqual(60);
+        expect(copy.description.length).toBeLessThanOrEqual(200);
+      }
+    },
+  );
 });
 
 describe.each(DEMO_TALKS)('titles proposed for %s', (name) => {
