@@ -2,7 +2,7 @@ import { parse } from 'csv-parse/sync';
 import { parseSync } from 'subtitle';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seedRanking } from './seed.js';
-import { World } from './world.js';
+import { query, World } from './world.js';
 
 let world: World;
 let clientId: string;
@@ -95,6 +95,23 @@ describe('words', () => {
       }
     }
     expect((await world.owner.get(`${offered}?channelId=${short.id}`)).status).toBe(404);
+  });
+  it('are proposed by what the last finished sift found: its subject, and its language', async () => {
+    const short = await shortOf(1);
+    const propose = async () => (await world.owner.post(`shorts/${short.id}/proposal`)).body as { title: string; hashtags: string[] };
+    const term = { text: 'barge horse', stems: ['barge', 'hors'], count: 9, weight: 99 };
+    await query('UPDATE sifts SET subject = $2 WHERE id = $1', [seeded.siftId, JSON.stringify({ compounds: [term], singles: [] })]);
+    expect((await propose()).hashtags).toContain('bargehorse');
+    // One that waits has found nothing, and changes nothing.
+    await query(
+      `INSERT INTO sifts (recording_id, client_id, brief_id, created_at) SELECT recording_id, client_id, brief_id, now() + interval '1 hour' FROM sifts WHERE id = $1`,
+      [seeded.siftId],
+    );
+    expect((await propose()).hashtags).toContain('bargehorse');
+    await query(`UPDATE sifts SET language = 'de' WHERE id = $1`, [seeded.siftId]);
+    const offered = await world.owner.get(`shorts/${short.id}/titles`);
+    expect([(await propose()).hashtags.includes('bargehorse'), offered.body]).toEqual([false, []]);
+    await query('UPDATE sifts SET language = NULL, subject = NULL WHERE id = $1', [seeded.siftId]);
   });
   it('are locked by approval', async () => {
     const short = await shortOf(1);

@@ -123,6 +123,10 @@ describe('a sift', () => {
     for (const id of [made, foreign]) expect((await until(id, over)).state).toBe('done');
     const english = (await world.owner.get(`sifts/${made}/ranking`)).body;
     expect(english.language).toBeNull();
+    const subjects = await query('SELECT id, subject FROM sifts WHERE id = ANY ($1)', [[made, foreign]]);
+    const subjectOf = (id: string): unknown => subjects.find((row) => row['id'] === id)!['subject'];
+    expect(subjectOf(made)).toMatchObject({ compounds: expect.any(Array) as unknown, singles: expect.any(Array) as unknown });
+    expect(subjectOf(foreign)).toBeNull();
     expect(english.makeUp.shares.reduce((sum: number, share: number) => sum + share, 0)).toBeCloseTo(1, 2);
     expect(english.makeUp.steps).toHaveLength(english.ridge.length);
     expect(english.makeUp.sentence).toMatch(/: (?:few|some|most) passages stand by themselves\.$/);

@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { Op } from 'sequelize';
 import type { Copy, CopyLimits, WordRange } from '@sift-reel/core';
 import { Channel, Client, PlatformProfile } from '../clients/clients.models.js';
 import { found } from '../identity/actor.js';
@@ -36,7 +37,9 @@ export class ProposalsService {
       hashtags: least((p) => p.hashtagLimit, OPEN_LIMITS.hashtags),
     };
     const { packed } = found(transcript, 'transcript');
-    const sift = await Sift.findOne({ where: { recordingId }, attributes: ['language'], order: [['createdAt', 'DESC']] });
-    return { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits, language: sift?.language ?? null };
+    const done = { recordingId, ridge: { [Op.ne]: null } }; // one that waits knows nothing yet
+    const sift = await Sift.findOne({ where: done, attributes: ['language', 'subject'], order: [['createdAt', 'DESC']] });
+    const { language, subject } = sift ?? { language: null, subject: null };
+    return { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits, language, subject };
   }
 }

@@ -106,7 +106,7 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
   }
 
   private async writeRanking(sift: Sift, result: SiftResult, language: Language | null): Promise<void> {
-    const { chapters, ridge, strongCount, limits, weights, keyPhrases, makeUp } = result;
+    const { chapters, ridge, strongCount, limits, weights, keyPhrases, makeUp, subject } = result;
     await CandidateRow.destroy({ where: { siftId: sift.id } });
     await sift.update({
       chapters: [...chapters],
@@ -116,6 +116,7 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
       weights: [...weights],
       keyPhrases: [...keyPhrases],
       makeUp,
+      subject,
       language: language?.code ?? null,
     });
     await writeCandidates(sift, result.candidates, 'sift');

@@ -1,4 +1,4 @@
-import type { Alternative, CandidateKind, Chapter, Kind, MakeUp, RecordingPhrase, SiftLimit, SignalName } from '@sift-reel/core';
+import type { Alternative, CandidateKind, Chapter, Kind, MakeUp, RecordingPhrase, RecordingSubject, SiftLimit, SignalName } from '@sift-reel/core';
 import type { CandidateState } from '@sift-reel/forms';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
@@ -34,6 +34,8 @@ export class Sift extends Model {
   /** Code of the language, where it is not English. */
   @Column(DataType.TEXT) declare language: string | null;
   @Column(DataType.JSONB) declare makeUp: MakeUp | null;
+  /** Null in sifts from before it was kept, too. */
+  @Column(DataType.JSONB) declare subject: RecordingSubject | null;
   @Column(DataType.UUID) declare createdBy: string | null;
   declare createdAt: Date;
   @BelongsTo(() => BriefRow) declare brief: BriefRow;

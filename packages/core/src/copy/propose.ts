@@ -20,6 +20,8 @@ export interface CopyRequest {
   readonly limits: CopyLimits;
   /** Code of the language of the talk where it is not English: titles are first lines then. */
   readonly language?: string | null;
+  /** What the recording is about, where a sift has found it; else it is found here, which reads all of the transcript. */
+  readonly subject?: RecordingSubject | null;
 }
 
 /** Longest title, whatever a platform would take: more is not read. Common practice. */
@@ -35,7 +37,7 @@ export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger
   const context = titleContext(transcript, request, tagger);
   const { passage, statistics } = context;
   const most = Math.min(LONGEST_TITLE, limits.title);
-  const subject = english ? subjectOf(transcript, tagger) : null;
+  const subject = english ? (request.subject ?? subjectOf(transcript, tagger)) : null;
   const title = english ? titleOf(context, most) : shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
   const phrases = keyPhrases(passage, statistics, MOST_KEYWORDS);
   return {

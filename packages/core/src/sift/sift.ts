@@ -83,6 +83,7 @@ export function* siftSteps(input: SiftInput, tagger: PosTagger = winkTagger): Ge
       context.wordOffset,
       MOST_PHRASES,
     ),
+    subject: ground.subject,
     weights: weightsFor(input.brief.topics.length > 0, input.weights ?? null),
   };
 }
@@ -125,6 +126,7 @@ function emptyResult(input: SiftInput): SiftResult {
     makeUp: null,
     limits: [...limitsOf(input, null), 'short-part'],
     keyPhrases: [],
+    subject: null,
     weights: weightsFor(input.brief.topics.length > 0, input.weights ?? null),
   };
 }

@@ -1,4 +1,5 @@
 import type { RecordingPhrase } from '../copy/recording-phrases.js';
+import type { RecordingSubject } from '../copy/recording-tags.js';
 import type { InterestTerm } from '../exchange/interest-csv.js';
 import type { VoiceTrack } from '../sound/voice-track.js';
 import type { Language } from '../text/language-name.js';
@@ -103,6 +104,8 @@ export interface SiftResult {
   readonly limits: readonly SiftLimit[];
   /** The recording's key phrases, strongest first; at most 60. */
   readonly keyPhrases: readonly RecordingPhrase[];
+  /** What the recording is about, by its words; null for talk that is not English. */
+  readonly subject: RecordingSubject | null;
   /** How much each signal counted, in their order; they sum to 1. */
   readonly weights: readonly number[];
 }
