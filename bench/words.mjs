@@ -72,13 +72,13 @@ const fitOn = (some) =>
 const leftOut = new Map([...talks.keys()].map((talk) => [talk, fitOn(groups.filter(({ passage }) => passage.talk !== talk))]));
 
 const SHOW = process.argv.includes('--show') ? Number(process.argv[process.argv.indexOf('--show') + 1]) : 0;
-const results = { 'first of the quotations': [], proposed: [], 'best of all drafts': [], P: [], Q: [], R: [] };
+const results = { 'the first, by weights that have seen the talks': [], proposed: [], 'best of all drafts': [], P: [], Q: [], R: [] };
 groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, written, worth }, n) => {
   const copy = proposeCopy(transcript, { firstWord, endWord, clientTags: [], limits: LIMITS });
   const titles = proposeTitles(context, LIMITS.title, 3, leftOut.get(passage.talk)).map(({ text }) => text);
   const order = worth.map((_, i) => i).sort((a, b) => worth[b] - worth[a]);
   const tags = judgeTags(copy.hashtags, passage.written);
-  results['first of the quotations'].push({ ...judgeTitles([copy.title], written), tags });
+  results['the first, by weights that have seen the talks'].push({ ...judgeTitles([copy.title], written), tags });
   results.proposed.push({ ...judgeTitles(titles, written), tags });
   results['best of all drafts'].push({
     ...judgeTitles(

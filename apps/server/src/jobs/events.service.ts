@@ -98,6 +98,7 @@ export class EventsService implements OnModuleInit, BeforeApplicationShutdown {
       send({ type: 'beat' });
       return () => {
         clearInterval(beat);
+        oneAfterAnother.clearQueue();
         for (const [name, listener] of Object.entries(heard)) this.events.off(name, listener);
       };
     });

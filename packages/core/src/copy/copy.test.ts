@@ -6,7 +6,7 @@ import { toHashtag } from './hashtags.js';
 import { gerund } from './recording-tags.js';
 import { keyPhrases, phraseStatistics } from './phrases.js';
 import { characters, copyProblems, proposeCopy } from './propose.js';
-import { shorten } from './title.js';
+import { shorten } from './said-line.js';
 import { COVER_LINE_LIMIT } from './types.js';
 import { normalise } from '../text/normalise.js';
 
@@ -85,7 +85,7 @@ describe('keyPhrases', () => {
   });
 });
 
-describe('bestTitle', () => {
+describe('the title of a passage', () => {
   const titleOf = (text: string): string => {
     const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${text}\n`);
     return proposeCopy(transcript, { firstWord: 0, endWord: transcript.words.length, clientTags: [], limits: LIMITS }).title;

@@ -4,7 +4,7 @@ import type { Transcript, WordRange } from '../transcript/types.js';
 import { proposeHashtags } from './hashtags.js';
 import { keyPhrases, type Passage, phraseStatistics } from './phrases.js';
 import { type RecordingSubject, recordingSubject } from './recording-tags.js';
-import { cleanLine, shorten } from './title.js';
+import { cleanLine, shorten } from './said-line.js';
 import type { TitleContext } from './written/title-features.js';
 import { describe } from './written/description.js';
 import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';

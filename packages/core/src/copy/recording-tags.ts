@@ -33,13 +33,13 @@ export function recordingSubject(texts: readonly string[], tags: readonly PartOf
   for (let i = 0; i < texts.length; i += 1) {
     const text = texts[i]!;
     if (!isSubject(text)) continue;
-    const name = isName(words[i]!, words[i - 1]);
+    const name = isName(words[i]!);
     if (tags[i] === 'NOUN') singles.add([text], name);
     else if (tags[i] === 'VERB') {
       const doing = gerund(text);
       if (said.has(doing)) singles.add([doing], false);
     }
-    if (isPair(texts, tags, words, i)) compounds.add([text, texts[i + 1]!], name || isName(words[i + 1]!, words[i]));
+    if (isPair(texts, tags, words, i)) compounds.add([text, texts[i + 1]!], name || isName(words[i + 1]!));
   }
   const pairs = compounds.strongest((one) => 0.5 * (rarity(one[0]!) + rarity(one[1]!)), 2);
   return {
@@ -48,8 +48,8 @@ export function recordingSubject(texts: readonly string[], tags: readonly PartOf
   };
 }
 
-/** Written with a capital where no sentence begins. */
-const isName = (word: Word, before: Word | undefined): boolean => /^\p{Lu}/u.test(word.text) && before !== undefined && !/[.?!]["'”’)]*$/.test(before.text);
+/** Written as a name is. Of a word at the start of a sentence that says nothing, so what counts is how it is written mostly. */
+const isName = ({ text }: Word): boolean => /^\p{Lu}\p{Ll}/u.test(text);
 
 /** Two words that name one thing: something and a noun, with nothing between them. */
 function isPair(texts: readonly string[], tags: readonly PartOfSpeech[], words: readonly Word[], i: number): boolean {

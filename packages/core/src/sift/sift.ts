@@ -1,4 +1,4 @@
-import { shorten } from '../copy/title.js';
+import { shorten } from '../copy/said-line.js';
 import { type RecordingSubject, recordingSubject } from '../copy/recording-tags.js';
 import { titleOf } from '../copy/written/titles.js';
 import { proposeHashtags } from '../copy/hashtags.js';

@@ -1,6 +1,5 @@
-import { STOPWORDS } from '../../text/lists/talk.js';
-import { stem } from '../../text/stem.js';
 import { compress } from './compress.js';
+import { contentOf, shared } from './content.js';
 import { stemWeights, type TitleContext } from './title-features.js';
 import { clausesOf, type TitleDraft } from './title-sorts.js';
 import { isBroken, isClause, isHousekeeping, leans } from './wholeness.js';
@@ -72,6 +71,3 @@ function fitting(sentence: Line, most: number): Line | null {
   }
   return null;
 }
-
-const contentOf = (norms: readonly string[]): Set<string> => new Set(norms.filter((norm) => norm !== '' && !STOPWORDS.has(norm)).map(stem));
-const shared = (a: ReadonlySet<string>, b: ReadonlySet<string>): number => [...a].filter((word) => b.has(word)).length / Math.max(1, Math.min(a.size, b.size));

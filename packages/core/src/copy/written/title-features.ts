@@ -2,7 +2,7 @@ import { CANNOT_END, GENERIC_NOUNS, STOPWORDS } from '../../text/lists/talk.js';
 import { LEANING, VAGUE } from '../../text/lists/titles.js';
 import { stem } from '../../text/stem.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
-import type { Tell } from '../title-worth.js';
+import type { Hit } from '../../text/tells/find-tells.js';
 import { TITLE_SORTS, type TitleDraft } from './title-sorts.js';
 import { isClause, WAITS } from './wholeness.js';
 import { hasComma } from './written-word.js';
@@ -50,7 +50,7 @@ const PLACES = Object.fromEntries(TITLE_FEATURES.map((feature, k) => [feature, k
 /** What of a passage its titles are weighed against. */
 export interface TitleContext {
   readonly passage: Passage;
-  readonly tells: readonly Tell[];
+  readonly tells: readonly Hit[];
   readonly statistics: PhraseStatistics;
 }
 

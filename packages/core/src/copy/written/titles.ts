@@ -1,10 +1,9 @@
-import { STOPWORDS } from '../../text/lists/talk.js';
-import { stem } from '../../text/stem.js';
-import { bestTitle } from '../title.js';
+import { cleanLine, shorten } from '../said-line.js';
+import { contentOf, shared } from './content.js';
 import { titleFeatures, type TitleContext } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
 import { TITLE_WEIGHTS } from './title-weights.js';
-import { callsFirst, isBroken, isClause, isHousekeeping, leans } from './wholeness.js';
+import { asksRoom, callsFirst, isBroken, isClause, isHousekeeping, leans } from './wholeness.js';
 
 /** A title that is proposed. */
 export interface ProposedTitle {
@@ -40,7 +39,7 @@ export function rankedTitles(context: TitleContext, limit: number, weights: Arra
 function byRule(draft: TitleDraft, { tells }: TitleContext): number {
   return (
     (isBroken(draft) ? BROKEN : 0) +
-    (leans(draft) ? LEANS : 0) +
+    (leans(draft) || asksRoom(draft) ? LEANS : 0) +
     (callsFirst(draft) ? CALLS_FIRST : 0) +
     (isClause(draft.line) ? 0 : NO_CLAUSE) +
     (isHousekeeping(draft, tells) ? HOUSEKEEPING : 0)
@@ -52,10 +51,10 @@ function byRule(draft: TitleDraft, { tells }: TitleContext): number {
  * @param limit characters, @param most how many
  */
 export function proposeTitles(context: TitleContext, limit: number, most: number, weights: ArrayLike<number> = TITLE_WEIGHTS): ProposedTitle[] {
-  const taken: { words: Set<string>; title: ProposedTitle }[] = [];
+  const taken: { words: ReadonlySet<string>; title: ProposedTitle }[] = [];
   for (const { draft } of rankedTitles(context, limit, weights)) {
-    const words = new Set(draft.line.map(({ norm }) => stem(norm)).filter((word) => !STOPWORDS.has(word)));
-    if (taken.some((other) => alike(other.words, words) >= SAME)) continue;
+    const words = contentOf(draft.line.map(({ norm }) => norm));
+    if (taken.some((other) => shared(other.words, words) >= SAME)) continue;
     const said = draft.line.filter((word) => word.end > word.first);
     const title = {
       text: draft.text,
@@ -70,17 +69,13 @@ export function proposeTitles(context: TitleContext, limit: number, most: number
   return taken.map(({ title }) => title);
 }
 
-/** The best title that is whole; else the best that at least does not break off; else the strongest line as it was said. @param limit characters */
+/** The best title that is whole; else the best that at least does not break off; else the first line as it was said. @param limit characters */
 export function titleOf(context: TitleContext, limit: number): string {
+  const { passage } = context;
   const ranked = rankedTitles(context, limit);
   const [whole, leaning] = [ranked.find(({ draft }) => !isDoubtful(draft)), ranked.find(({ draft }) => !isBroken(draft) && !draft.resolved)];
-  return (whole ?? leaning)?.draft.text ?? bestTitle(context.passage, context.tells, limit);
+  return (whole ?? leaning)?.draft.text ?? shorten(cleanLine(passage, passage.firstWord, passage.endWord), limit);
 }
 
 /** It may not be whole, or say what was not said. */
-const isDoubtful = (draft: TitleDraft): boolean => isBroken(draft) || leans(draft) || draft.resolved;
-
-const alike = (a: ReadonlySet<string>, b: ReadonlySet<string>): number => {
-  const common = [...a].filter((word) => b.has(word)).length;
-  return common / Math.max(1, Math.min(a.size, b.size));
-};
+const isDoubtful = (draft: TitleDraft): boolean => isBroken(draft) || leans(draft) || asksRoom(draft) || draft.resolved;

@@ -1,6 +1,6 @@
 import { CANNOT_END } from '../../text/lists/talk.js';
-import { DID, ENDS_IN_ING } from '../../text/lists/titles.js';
-import type { Tell } from '../title-worth.js';
+import { ASKS_ROOM, DID, ENDS_IN_ING, WAITING } from '../../text/lists/titles.js';
+import type { Hit } from '../../text/tells/find-tells.js';
 import type { TitleDraft } from './title-sorts.js';
 import { hasComma, type Line } from './written-word.js';
 
@@ -38,6 +38,10 @@ export function leans({ line, resolved }: TitleDraft): boolean {
   return /^(?:this|that|that's)$/.test(norm) && line[at + 1]?.tag !== 'NOUN';
 }
 
+/** "Is that right?": asked of somebody in the room, not of whoever reads it. */
+export const asksRoom = ({ line, text }: TitleDraft): boolean =>
+  text.endsWith('?') && ASKS_ROOM.has(line[0]!.norm) && line.some(({ norm }) => /^(?:you|your|he|she|it|they|them|that|this|we|us)$/.test(norm));
+
 const NAMED_FIRST = 3;
 
 /** "The box, it says an hour": what it is about is called first, as one does in talk. */
@@ -49,7 +53,7 @@ export function callsFirst({ line }: TitleDraft): boolean {
 }
 
 /** They begin what waits for the other half. */
-export const WAITS = new Set('if when unless although whenever while once because'.split(' '));
+export const WAITS = new Set([...WAITING, 'because']);
 
 /** A verb that says something of somebody: not "to save", nor "working" without "is". */
 const isVerb = (line: Line, i: number): boolean => {
@@ -79,5 +83,5 @@ export function isClause(line: Line): boolean {
 const HOUSEKEEPING = new Set(['greeting', 'housekeeping', 'sponsor', 'signoff']);
 
 /** It is about the recording, not of it. */
-export const isHousekeeping = ({ line }: TitleDraft, tells: readonly Tell[]): boolean =>
+export const isHousekeeping = ({ line }: TitleDraft, tells: readonly Hit[]): boolean =>
   tells.some(({ tell, firstWord, endWord }) => HOUSEKEEPING.has(tell) && firstWord < line.at(-1)!.end && line[0]!.first < endWord);

@@ -10,11 +10,6 @@ export const VAGUE = new Set('something anything stuff thing things somehow mayb
 /** "Do you", "can you", "shall we": asked of somebody in the room, not of whoever reads the title. */
 export const ASKS_ROOM = new Set('do does did can could would will shall should are is have may'.split(' '));
 
-/** "I said", "he goes": the frame of what is said; "I think it was": not sure of it. */
-export const SAYING = new Set('said says goes asked'.split(' '));
-
-export const UNSURE = new Set('think guess suppose mean'.split(' '));
-
 /** What somebody did, without who: "took a bonus", as "is nine euro" is without what. Irregular ones; the others end in -ed. */
 export const DID = new Set(
   (
@@ -29,8 +24,6 @@ export const WAITING = new Set('if when unless although whenever while once'.spl
 
 /** Verbs that end in -ing by themselves: "they bring". */
 export const ENDS_IN_ING = new Set('bring sing ring swing sting spring cling fling string'.split(' '));
-
-export const JOINING = new Set(['and', 'but', 'so', 'because', 'then']);
 
 /** Nobody goes on with a subject after these; after "because", "and" or "like" one does: "I left because I was tired". */
 export const BREAKS_OFF = new Set('the a an of to my your our their his its is was are were be been would could should will can might must very'.split(' '));
