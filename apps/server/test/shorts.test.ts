@@ -109,7 +109,8 @@ describe('words', () => {
     );
     expect((await propose()).hashtags).toContain('bargehorse');
     await query(`UPDATE sifts SET language = 'de' WHERE id = $1`, [seeded.siftId]);
-    const offered = await world.owner.get(`shorts/${short.id}/titles`);
+    const path = `shorts/${short.id}/titles`;
+    const offered = await world.owner.get(path);
     expect([(await propose()).hashtags.includes('bargehorse'), offered.body]).toEqual([false, []]);
     await query('UPDATE sifts SET language = NULL, subject = NULL WHERE id = $1', [seeded.siftId]);
   });

@@ -57,6 +57,7 @@ export type {
 export { spanOfWords } from './cut/word-span.js';
 // Copy
 export { characters, copyProblems, type CopyRequest, proposeCopy, proposeTitlesFor } from './copy/propose.js';
+export { NO_VECTORS } from './sift/context.js';
 export type { RecordingSubject } from './copy/recording-tags.js';
 export { TITLE_SORTS, type TitleSort } from './copy/written/title-sorts.js';
 export type { ProposedTitle } from './copy/written/titles.js';

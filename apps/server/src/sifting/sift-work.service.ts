@@ -1,6 +1,6 @@
 import { MessageChannel } from 'node:worker_threads';
 import { Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
-import { BriefRefusedError, type Language, type SiftProgress, type SiftResult, type Vectors } from '@sift-reel/core';
+import { BriefRefusedError, NO_VECTORS, type Language, type SiftProgress, type SiftResult, type Vectors } from '@sift-reel/core';
 import { Embedder } from '@sift-reel/embedder';
 import { Piscina } from 'piscina';
 import { CONFIG, type Config } from '../config/config.module.js';
@@ -17,7 +17,7 @@ import type { SiftTask } from './sift-task.js';
 import { BriefRow, CandidateRow, Sift } from './sifting.models.js';
 import { databaseVectorCache } from './vector-cache.js';
 import { hearRecording } from './voice-tracks.js';
-import { embedWanted, NO_VECTORS, readWanted, type Wanted, type WantedVectors } from './wanted.js';
+import { embedWanted, readWanted, type Wanted, type WantedVectors } from './wanted.js';
 
 /** Where listening, where there is something to listen to, and the vectors end, as shares of the whole; measured on a first sift. */
 const HEARD_AT = 0.35;

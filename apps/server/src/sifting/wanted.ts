@@ -20,9 +20,6 @@ export async function readWanted(clientId: string): Promise<Wanted> {
 /** Vectors of what is looked for. */
 export type WantedVectors = Required<Pick<SiftInput, 'topicVectors' | 'tagVectors' | 'interestVectors'>>;
 
-/** Where the model knows nothing of the talk. */
-export const NO_VECTORS = { sentenceVectors: null, topicVectors: null, tagVectors: null, interestVectors: null } as const;
-
 /** Vectors of all that is looked for; null where there is nothing of a kind. */
 export async function embedWanted(
   topics: readonly string[],

@@ -1,6 +1,7 @@
 import { CLAUSE_JOINERS, LEANS_ON_MAIN, RELATIVES, STANDING_STARTS, TAILS, TAILS_AFTER_PAUSE, TAKES_SO } from '../text/lists/clauses.js';
 import { PERSONS, STANDS_FOR } from '../text/lists/edges.js';
 import { CANNOT_END } from '../text/lists/talk.js';
+import { phrasesBy } from '../text/phrases-by.js';
 import type { PartOfSpeech } from '../text/tagger.js';
 import type { Word } from '../transcript/types.js';
 
@@ -76,16 +77,8 @@ export function tailStart(spoken: SpokenWords, firstWord: number, endWord: numbe
   return end - firstWord >= LEAST_POINT && !CANNOT_END.has(spoken.texts[end - 1]!) ? end : endWord;
 }
 
-type Tails = readonly (readonly string[])[];
-
-/** Tails by their last word, so that most sentences are known to have none by one look. */
-const byLast = (tails: Tails): ReadonlyMap<string, Tails> => {
-  const map = new Map<string, (readonly string[])[]>();
-  for (const tail of tails) map.set(tail.at(-1)!, [...(map.get(tail.at(-1)!) ?? []), tail]);
-  return map;
-};
-const ANYWHERE = byLast(TAILS);
-const AFTER_PAUSE = byLast(TAILS_AFTER_PAUSE);
+const ANYWHERE = phrasesBy(-1, TAILS);
+const AFTER_PAUSE = phrasesBy(-1, TAILS_AFTER_PAUSE);
 
 /** Words of the tail that ends a stretch, 0 where none does. */
 function tailLength({ words, texts }: SpokenWords, firstWord: number, end: number): number {

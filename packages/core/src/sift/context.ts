@@ -86,7 +86,7 @@ const WORDS_PER_MS = 160 / 60_000;
 const GRACE_SHARE = 0.55;
 
 /** The model was made for English: what it says of other talk does not tell sentences apart, and is near to nothing that is looked for. */
-const NO_VECTORS = { sentenceVectors: null, topicVectors: null, tagVectors: null, interestVectors: null } as const;
+export const NO_VECTORS = { sentenceVectors: null, topicVectors: null, tagVectors: null, interestVectors: null } as const;
 
 /** Reads the part of the recording that the brief names. */
 export function buildContext(given: SiftInput, tagger: PosTagger = winkTagger): SiftContext {

@@ -171,3 +171,32 @@ describe('a channel’s own words', () => {
     expect(own()?.title).toBe('No rope at all here');
   });
 });
+
+describe('words that were taken over', () => {
+  onScreens();
+  const offered = { text: 'The tide took the boat', sort: 'said', said: 'the tide took the boat', draft: false };
+  const opened = async (channelsOwn = false) => {
+    const made = server();
+    const path = channelsOwn ? 'api/shorts/a/titles?channelId=ch1' : 'api/shorts/a/titles';
+    const { user } = page({ ...made.answers, 'api/shorts/a/titles': [offered], [path]: [offered] });
+    await titleField();
+    if (channelsOwn) await user.click(screen.getByRole('tab', { name: /Tern clips/ }));
+    await user.click(await screen.findByRole('button', { name: /The tide took the boat/ }));
+    await screen.findByDisplayValue('The tide took the boat');
+    await expect.poll(() => titles(made.writes)).toEqual(['The tide took the boat']);
+    return { ...made, user };
+  };
+  it('are taken back without what was typed since', async () => {
+    const { user, shorts } = await opened();
+    await user.type(screen.getByLabelText('Description'), 'Typed later.');
+    await undoLast();
+    await expect.poll(() => shorts.get('a')!.copy).toMatchObject({ title: 'No rope at all', description: 'Typed later.' });
+    expect(screen.getByLabelText('Description')).toHaveValue('Typed later.');
+  });
+  it('are taken back by leaving a channel without words of its own, where it had none', async () => {
+    const { shorts } = await opened(true);
+    expect(shorts.get('a')!.channels[0]!.variant).toMatchObject({ title: 'The tide took the boat' });
+    await undoLast();
+    await expect.poll(() => shorts.get('a')!.channels[0]!.variant).toBeNull();
+  });
+});

@@ -30,7 +30,7 @@ class CopySaver {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private version: number;
 
-  constructor(short: ShortView) {
+  constructor(private short: ShortView) {
     this.shortId = short.id;
     this.version = short.version;
   }
@@ -39,6 +39,13 @@ class CopySaver {
   /** The short as it was loaded; what is on its way knows better. */
   seen(short: ShortView): void {
     if (this.drafts.size === 0) this.version = short.version;
+    if (short.version >= this.short.version) this.short = short;
+  }
+
+  /** The words of a slot as they are now, saved or not. */
+  words(slot: Slot): CopyView {
+    const own = this.short.channels.find(({ channelId }) => channelId === slot)?.variant;
+    return this.drafts.get(slot)?.copy ?? own ?? this.short.copy;
   }
 
   draft(slot: Slot): Draft | null {
@@ -115,6 +122,7 @@ class CopySaver {
   /** What the server says the short is now goes into what is shown, without waiting for it to be loaded again. */
   private take(short: ShortView): void {
     this.version = short.version;
+    this.short = short;
     store.dispatch(
       api.util.updateQueryData('listShorts', {}, (shorts) => {
         const at = shorts.findIndex((one) => one.id === short.id);
@@ -128,6 +136,15 @@ class CopySaver {
     else this.drafts.set(slot, draft);
     for (const listener of this.listeners) listener();
   }
+}
+
+/** The same in every field. */
+export const sameWords = (a: CopyView, b: CopyView): boolean => JSON.stringify(takenBack(a, a, a)) === JSON.stringify(takenBack(b, b, b));
+
+/** A change taken back: what was typed over it since then stays. */
+export function takenBack(now: CopyView, before: CopyView, after: CopyView): CopyView {
+  const back = <K extends keyof CopyView>(field: K): CopyView[K] => (JSON.stringify(now[field]) === JSON.stringify(after[field]) ? before[field] : now[field]);
+  return { title: back('title'), description: back('description'), hashtags: back('hashtags'), keywords: back('keywords'), coverLine: back('coverLine') };
 }
 
 const savers = new Map<string, CopySaver>();

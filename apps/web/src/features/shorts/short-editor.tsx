@@ -10,7 +10,7 @@ import { AreaField, ListField, TextField } from '../../ui/fields.js';
 import { Button } from '../../ui/parts.js';
 import { differences, StaleChoice } from '../../ui/stale.js';
 import { KIND_NAMES } from '../../ui/signals.js';
-import { type Draft, saverOf, useDraft } from './copy-saver.js';
+import { type Draft, sameWords, saverOf, takenBack, useDraft } from './copy-saver.js';
 import { TitleChoices } from './title-choices.js';
 
 /** The words of one short: for all channels, and a channel's own where it needs them. */
@@ -135,35 +135,28 @@ function CopyEditor({ short, channel, saver }: { short: ShortView; channel: Shor
     if (!(await saver.flush())) throw new Error('The words could not be saved.');
   };
   const leave = (): void => void saver.flush();
+  /** Writes other words, with a way back that keeps what was typed since. */
+  const replace = async (next: CopyView, what: string): Promise<void> => {
+    const before = copy;
+    const had = channel === null || channel.variant !== null;
+    await write(next);
+    didSomething(
+      what,
+      () => {
+        const now = saver.words(slot);
+        return had || !sameWords(now, next) ? write(takenBack(now, before, next)) : goBack();
+      },
+      () => write(takenBack(saver.words(slot), next, before)),
+    );
+  };
   const proposeAfresh = (): void => {
     propose({ shortId: short.id, ...(channel === null ? {} : { channelId: channel.channelId }) })
       .unwrap()
-      .then(async (next) => {
-        const before = copy;
-        const had = channel === null || channel.variant !== null;
-        await write(next);
-        didSomething(
-          'Proposed the words afresh',
-          () => (had ? write(before) : goBack()),
-          () => write(next),
-        );
-      })
+      .then((next) => replace(next, 'Proposed the words afresh'))
       .catch(sayTrouble);
   };
   const takeTitle = (title: string): void => {
-    const before = copy;
-    if (title === before.title) return;
-    const next = { ...before, title };
-    const had = channel === null || channel.variant !== null;
-    write(next).then(
-      () =>
-        didSomething(
-          `Took the title “${title}”`,
-          () => (had ? write(before) : goBack()),
-          () => write(next),
-        ),
-      sayTrouble,
-    );
+    if (title !== copy.title) replace({ ...copy, title }, `Took the title “${title}”`).catch(sayTrouble);
   };
   const goBack = async (): Promise<void> => {
     if (channel !== null) await saver.then((version) => dropVariant({ shortId: short.id, channelId: channel.channelId, version }).unwrap());

@@ -1,6 +1,7 @@
 import { CANNOT_END, FILLER_SOUNDS, SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
 import { BREAKS_OFF } from '../../text/lists/titles.js';
 import { ASIDES, HEDGES, OPENINGS, TAILS } from '../../text/lists/written.js';
+import { type PhrasesBy, phrasesBy } from '../../text/phrases-by.js';
 import type { Passage } from '../phrases.js';
 import { withFigures } from './figures.js';
 import { hasComma, type Line, standsAt, withMark, type WrittenWord } from './written-word.js';
@@ -36,15 +37,7 @@ function closeUp(before: WrittenWord[], fell: string): void {
 }
 const withoutPauses = (line: Line): Line => line.map((word) => (word.text.endsWith(PAUSE) ? withMark(word, '') : word));
 
-/** Phrases by the word that they are looked up by, in the order of their list. */
-type Phrases = ReadonlyMap<string, readonly (readonly string[])[]>;
-const phrasesBy = (list: readonly (readonly string[])[], word: (phrase: readonly string[]) => string): Phrases => {
-  const found = new Map<string, (readonly string[])[]>();
-  for (const phrase of list) found.set(word(phrase), [...(found.get(word(phrase)) ?? []), phrase]);
-  return found;
-};
-const [BETWEEN_COMMAS, SOFT, OPENS] = [ASIDES, HEDGES, OPENINGS].map((list) => phrasesBy(list, (phrase) => phrase[0]!)) as [Phrases, Phrases, Phrases];
-const ENDS = phrasesBy(TAILS, (phrase) => phrase.at(-1)!);
+const [BETWEEN_COMMAS, SOFT, OPENS, ENDS] = [phrasesBy(0, ASIDES), phrasesBy(0, HEDGES), phrasesBy(0, OPENINGS), phrasesBy(-1, TAILS)];
 
 const STEPS: readonly ((line: Line) => Line)[] = [
   withoutRepeats,
@@ -125,7 +118,7 @@ const breaksOff = ({ norm, tag }: WrittenWord): boolean => CANNOT_END.has(norm) 
 const beginsAlike = (a: string, b: string): boolean => a === b || a.split("'")[0] === b.split("'")[0];
 
 /** @param between only where commas or the ends of the line stand on both sides */
-function withoutPhrases(line: Line, phrases: Phrases, between: boolean): Line {
+function withoutPhrases(line: Line, phrases: PhrasesBy, between: boolean): Line {
   const out = [...line];
   for (let i = 0; i < out.length; i += 1) {
     const phrase = phrases.get(out[i]!.norm)?.find((one) => standsAt(out, i, one) && (between ? isAside(out, i, one.length) : !belongs(out, i, one)));
