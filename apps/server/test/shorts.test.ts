@@ -1,5 +1,6 @@
 import { parse } from 'csv-parse/sync';
 import { parseSync } from 'subtitle';
+import { fieldsOf } from '@sift-reel/core/fitting';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seedRanking } from './seed.js';
 import { query, World } from './world.js';
@@ -36,7 +37,14 @@ describe('a kept candidate', () => {
       .text(0, 100_000)
       .toLowerCase()
       .replace(/[^a-z0-9]/g, '');
-    for (const tag of short.copy.hashtags) expect(all.includes(tag) || tag === 'firewood').toBe(true); // of the whole recording
+    const fields = fieldsOf(
+      seeded
+        .text(0, 100_000)
+        .toLowerCase()
+        .split(/[^a-z0-9'-]+/),
+      9,
+    ).map(({ tag }) => tag);
+    for (const tag of short.copy.hashtags) expect(all.includes(tag) || ['firewood', ...fields].includes(tag.replace(/tips$/, ''))).toBe(true); // of the whole recording
     expect(short.channels[0].problems).toEqual([]);
   });
   it('keeps its words when it is left and kept again', async () => {

@@ -28,3 +28,4 @@ export { TITLE_FEATURES, titleFeatures } from './copy/written/title-features.js'
 export { titleDrafts } from './copy/written/title-sorts.js';
 export { proposeTitles } from './copy/written/titles.js';
 export { titleContext } from './copy/propose.js';
+export { fieldsOf, type Field } from './copy/fields.js';

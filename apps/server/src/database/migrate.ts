@@ -7,9 +7,10 @@ import { heardVoices } from './migrations/0003-heard-voices.js';
 import { firmGround } from './migrations/0004-firm-ground.js';
 import { madeOf } from './migrations/0005-made-of.js';
 import { subject } from './migrations/0006-subject.js';
+import { fields } from './migrations/0007-fields.js';
 import type { Migration } from './migration.js';
 
-export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject];
+export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject, fields];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */
 function tableStorage(sequelize: Sequelize): UmzugStorage {

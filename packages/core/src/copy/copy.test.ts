@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { normaliseWords } from '../text/tells/find-tells.js';
 import { DEMO_TALKS, demoTranscript, transcriptOf } from '../talk.fixture.js';
 import { winkTagger } from '../text/tagger.js';
+import { fieldsOf } from './fields.js';
 import { toHashtag } from './hashtags.js';
 import { gerund } from './recording-tags.js';
 import { keyPhrases, phraseStatistics } from './phrases.js';
@@ -16,9 +17,18 @@ const LIMITS = { title: 60, description: 300, hashtags: 4 };
 
 describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
   const transcript = demoTranscript(name);
-  // Tags may be of the whole recording: one to four words that follow one another, or what is done by a verb that is said.
+  // Tags may be of the whole recording: one to four words that follow one another, or what is done by a verb that is said; or
+  // a field that the recording's words tell of, which need not be said itself, and tips of what is done there.
   const all = transcript.words.map((word) => normalise(word.text));
-  const runs = new Set(['wetwood', ...all.map(gerund), ...all.flatMap((_, i) => [1, 2, 3, 4].map((n) => toHashtag(all.slice(i, i + n).join(' '))))]);
+  const fields = fieldsOf(normaliseWords(transcript.words), 6).map(({ tag }) => tag);
+  const tips = fields.map((tag) => `${tag}tips`);
+  const runs = new Set([
+    'wetwood',
+    ...fields,
+    ...tips,
+    ...all.map(gerund),
+    ...all.flatMap((_, i) => [1, 2, 3, 4].map((n) => toHashtag(all.slice(i, i + n).join(' ')))),
+  ]);
   const passages = Array.from({ length: 12 }, (_, i) => {
     const first = Math.floor((transcript.sentences.length * (i + 1)) / 15);
     return { firstWord: transcript.sentences[first]!.firstWord, endWord: transcript.sentences[Math.min(first + 7, transcript.sentences.length - 1)]!.endWord };

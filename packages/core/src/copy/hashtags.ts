@@ -1,4 +1,8 @@
+import { MEANS } from '../text/lists/fields.js';
+import { ADVISES } from '../text/lists/written.js';
+import { rarity } from '../text/spoken-words.js';
 import { phraseAt, stem, topicWords } from '../text/stem.js';
+import { type Field, fieldsOf } from './fields.js';
 import { keyPhrases, type Passage, type PhraseStatistics } from './phrases.js';
 import type { RecordingSubject, SubjectTerm } from './recording-tags.js';
 
@@ -21,48 +25,82 @@ export interface TagSource {
 
 /** A term that the passage says counts this much more than one of the recording alone. */
 const SAID_HERE = 1.8;
+/** A word by which a field is found names more than one that is only rare. */
+const TELLS_OF_FIELD = 2;
 /** Said so often, a compound is a subject of the recording, and so of each of its passages. */
 const OF_RECORDING = 3;
-const [MOST_COMPOUNDS, MOST_SINGLES] = [3, 3];
-/** Of each, so many that the passage does not say: every short of a recording would carry the same ones. */
-const MOST_FROM_ELSEWHERE = 1;
+/** Of each kind at most so many, so that a set goes from the particular to the general. */
+const [MOST_COMPOUNDS, MOST_SINGLES, MOST_FIELDS] = [2, 2, 3];
+/** A single word that no field is found by names something only where it is rarer than this: else it is a bare common noun. */
+const RARE_ENOUGH = 8.9;
 
 /**
  * Hashtags for a passage, from the particular to the general: the client's own tags that the passage touches, then compounds and
- * words that tell what it and its recording are about. Nothing that is not said in the recording or not the client's. Without `#`.
+ * words that tell what it and its recording are about, "…tips" where it advises, then the fields that it belongs to, each of which
+ * was found by what is said. Without `#`.
  */
 export function proposeHashtags({ passage, statistics, subject, clientTags }: TagSource, most: number): string[] {
-  const said = clientTags.filter((tag) => {
-    const words = topicWords(tag.replace(/([a-z])([A-Z])/g, '$1 $2'));
-    for (let i = passage.firstWord; i < passage.endWord; i += 1) if (words.length > 0 && phraseAt(passage.texts, i, words)) return true;
-    return false;
+  const own = clientTags.filter((tag) => isSaid(tag, passage)).map(toHashtag);
+  if (subject === null) return unlike([...own, ...keyPhrases(passage, statistics, most).map(({ text }) => toHashtag(text))]).slice(0, most);
+  const fields = fieldsFor(passage, subject);
+  const particular = [...ofSubject(passage, subject), ...tipsOf(fields, passage)].map(toHashtag);
+  const general = fields.slice(0, MOST_FIELDS);
+  const tags = unlike([...own, ...particular, ...general]);
+  const spare = keyPhrases(passage, statistics, most)
+    .filter(({ text }) => text.includes(' '))
+    .map(({ text }) => toHashtag(text));
+  if (tags.length < most) return unlike([...tags, ...fields.slice(MOST_FIELDS), ...spare]).slice(0, most);
+  // What is general stays: the particular gives way.
+  return unlike([...own, ...particular.slice(0, Math.max(0, most - own.length - general.length)), ...general]).slice(0, most);
+}
+
+/** Tags of a usual length, each once in whatever form. */
+function unlike(tags: readonly string[]): string[] {
+  const seen = new Set<string>();
+  return tags.filter((tag) => {
+    if (tag.length < 3 || tag.length > 30 || seen.has(stem(tag))) return false;
+    seen.add(stem(tag));
+    return true;
   });
-  const phrases = keyPhrases(passage, statistics, most).map((phrase) => phrase.text);
-  const tags: string[] = [];
-  for (const tag of [...said, ...(subject === null ? [] : ofSubject(passage, subject)), ...phrases].map(toHashtag)) {
-    if (tag.length >= 3 && tag.length <= 30 && !tags.includes(tag)) tags.push(tag);
-  }
-  return tags.slice(0, most);
+}
+
+function isSaid(tag: string, { texts, firstWord, endWord }: Passage): boolean {
+  const words = topicWords(tag.replace(/([a-z])([A-Z])/g, '$1 $2'));
+  for (let i = firstWord; i < endWord; i += 1) if (words.length > 0 && phraseAt(texts, i, words)) return true;
+  return false;
+}
+
+/** The recording's fields, those that the passage speaks of first; from the narrower to the wider. */
+function fieldsFor(passage: Passage, { fields }: RecordingSubject): string[] {
+  const here = new Set(fieldsOf(passage.texts.slice(passage.firstWord, passage.endWord), fields.length).map(({ tag }) => tag));
+  const weigh = (field: Field): number => field.weight * (here.has(field.tag) ? SAID_HERE : 1);
+  const [chosen, rest] = partition([...fields].sort((a, b) => weigh(b) - weigh(a)));
+  const narrower = (a: Field, b: Field): number => (a.wider === b.tag ? -1 : b.wider === a.tag ? 1 : 0);
+  return [...chosen.sort(narrower), ...rest].map(({ tag }) => tag);
+}
+
+const partition = (fields: readonly Field[]): [Field[], Field[]] => [fields.slice(0, MOST_FIELDS), fields.slice(MOST_FIELDS)];
+
+/** A passage that tells what to do has tips of what is done. */
+function tipsOf(fields: readonly string[], { texts, tags, firstWord, endWord }: Passage): string[] {
+  const doing = fields.slice(0, 2).find((field) => field.endsWith('ing'));
+  const advises = texts.slice(firstWord, endWord).some((text, i) => ADVISES.has(text) || (text === "don't" && tags[firstWord + i + 1] === 'VERB'));
+  return doing !== undefined && advises ? [`${doing}tips`] : [];
 }
 
 /** Compounds first, then single words; what the passage says before what only the recording says, no two of one meaning. */
 function ofSubject(passage: Passage, subject: RecordingSubject): string[] {
   const here = new Set<string>();
   for (let i = passage.firstWord; i < passage.endWord; i += 1) here.add(stem(passage.texts[i]!));
+  const telling = new Set(subject.fields.filter(({ tag }) => !MEANS.has(tag)).flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
   const isHere = (term: SubjectTerm): boolean => term.stems.every((one) => here.has(one));
-  const weigh = (term: SubjectTerm): number => term.weight * (isHere(term) ? SAID_HERE : 1);
+  const tells = (term: SubjectTerm): boolean => term.stems.some((one) => telling.has(one));
+  const weigh = (term: SubjectTerm): number => term.weight * (isHere(term) ? SAID_HERE : 1) * (tells(term) ? TELLS_OF_FIELD : 1);
   const strongest = (terms: readonly SubjectTerm[]): SubjectTerm[] => [...terms].sort((a, b) => weigh(b) - weigh(a));
-  const taken = new Set<string>();
-  const chosen: string[] = [];
-  let elsewhere = 0;
-  for (const term of strongest(subject.compounds)) {
-    if (chosen.length === MOST_COMPOUNDS) break;
-    if (!isHere(term) && (elsewhere += 1) > MOST_FROM_ELSEWHERE) continue;
-    if (term.stems.every((one) => taken.has(one)) || (term.count < OF_RECORDING && !isHere(term))) continue;
-    for (const one of term.stems) taken.add(one);
-    chosen.push(term.text);
-  }
-  const singles = strongest(subject.singles);
-  const [said, others] = [singles.filter(isHere), singles.filter((term) => !isHere(term))];
-  return [...chosen, ...[...said.slice(0, MOST_SINGLES - 1), ...others.slice(0, MOST_FROM_ELSEWHERE)].map(({ text }) => text)];
+  const compounds = strongest(subject.compounds.filter((term) => term.count >= OF_RECORDING || isHere(term))).slice(0, MOST_COMPOUNDS);
+  const taken = new Set(compounds.flatMap(({ stems }) => stems));
+  const singles = strongest(
+    subject.singles.filter((term) => isHere(term) && !taken.has(term.stems[0]!) && (tells(term) || rarity(term.text) > RARE_ENOUGH)),
+  ).slice(0, MOST_SINGLES);
+  return [...compounds, ...singles].map(({ text }) => text);
 }

@@ -1,3 +1,4 @@
+import { type Field, fieldsOf } from './fields.js';
 import { GENERIC_NOUNS, MEASURES, STOPWORDS } from '../text/lists/talk.js';
 import { rarity } from '../text/spoken-words.js';
 import { stem } from '../text/stem.js';
@@ -17,9 +18,12 @@ export interface SubjectTerm {
 export interface RecordingSubject {
   readonly compounds: readonly SubjectTerm[];
   readonly singles: readonly SubjectTerm[];
+  /** What it belongs to ("beekeeping"), the strongest first. */
+  readonly fields: readonly Field[];
 }
 
 const MOST_TERMS = 60;
+const MOST_FIELDS = 6;
 /** Said less often, a word tells of a passage, not of the recording. */
 const SAID_AT_LEAST = 3;
 /** Commoner than this in all talk, a word names no subject. */
@@ -45,6 +49,7 @@ export function recordingSubject(texts: readonly string[], tags: readonly PartOf
   return {
     compounds: pairs,
     singles: singles.strongest((one) => Math.max(0, rarity(one[0]!) - LEAST_RARITY), SAID_AT_LEAST),
+    fields: fieldsOf(texts, MOST_FIELDS),
   };
 }
 

@@ -55,3 +55,6 @@ export const STATES = new Set(
     ' ',
   ),
 );
+
+/** Who says one of these tells somebody what to do. */
+export const ADVISES: ReadonlySet<string> = new Set('should must never always avoid make remember better try ought check'.split(' '));
