@@ -7,7 +7,7 @@ import { proposeCopy } from '@sift-reel/core';
 import { proposeTitles, stem, STOPWORDS, TITLE_FEATURES, titleContext, titleDrafts, titleFeatures } from '@sift-reel/core/fitting';
 import { fitRidge, mean, rouge1, rougeL } from '@sift-reel/fitting';
 import { readFlatSet } from './lib/marked-set.mjs';
-import { readWordsSet } from './lib/words-set.mjs';
+import { readWordsSet, wordsOf } from './lib/words-set.mjs';
 import { row } from './measure.mjs';
 
 const LIMITS = { title: 60, description: 200, hashtags: 5 };
@@ -20,15 +20,6 @@ const words = (line) =>
     .match(/[\p{L}\p{N}][\p{L}\p{N}'.,-]*/gu)
     ?.map((word) => stem(word.replace(/[.,'-]+$/, '').replace(/'s$/, ''))) ?? [];
 const content = (line) => words(line).filter((word) => !STOPWORDS.has(word));
-
-/** The words of a transcript that a passage holds. */
-export function wordsOf({ talk, first, last }) {
-  const { talk: told, transcript } = talks.get(talk);
-  const [startMs, endMs] = [told.sentences[first - 1].startMs, told.sentences[last - 1].endMs];
-  const firstWord = transcript.words.findIndex((word) => word.startMs >= startMs - 5);
-  const after = transcript.words.findIndex((word) => word.startMs >= endMs);
-  return { transcript, firstWord, endWord: after < 0 ? transcript.words.length : after };
-}
 
 /** What some titles are worth to a list of written ones. */
 function judgeTitles(proposed, written) {
@@ -48,7 +39,7 @@ const judgeTags = (proposed, written) => {
 const worthOf = (text, written) => Math.max(...written.map((one) => (rouge1(content(text), content(one)).f + rougeL(words(text), words(one)).f) / 2));
 const PRICE = 0.3;
 const groups = passages.map((passage) => {
-  const { transcript, firstWord, endWord } = wordsOf(passage);
+  const { transcript, firstWord, endWord } = wordsOf(talks, passage);
   const context = titleContext(transcript, { firstWord, endWord });
   const drafts = titleDrafts(context.passage, LIMITS.title);
   const written = passage.written.flatMap((one) => one.titles);

@@ -1,5 +1,5 @@
 // npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, reading-memory,
-// vectors, screen and editors. `flat`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough` and `listen` run when named;
+// vectors, screen and editors. `flat`, `words`, `truth`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough` and `listen` run when named;
 // `--write` makes roles, ends, stand-out and weights write what they fitted into the core.
 import { join } from 'node:path';
 import { buildServer } from './lib/build.mjs';
@@ -22,6 +22,7 @@ await runMain(async () => {
     'editors',
     'flat',
     'words',
+    'truth',
     'roles',
     'ends',
     'segments',
@@ -30,7 +31,11 @@ await runMain(async () => {
     'rough',
     'listen',
   ]) {
-    if (wanted.length > 0 ? !wanted.includes(name) : ['flat', 'words', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen'].includes(name))
+    if (
+      wanted.length > 0
+        ? !wanted.includes(name)
+        : ['flat', 'words', 'truth', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen'].includes(name)
+    )
       continue;
     say(`\n== ${name}`);
     const code = await runShown(process.execPath, [join(ROOT, 'bench', `${name}.mjs`), ...flags], { cwd: ROOT });

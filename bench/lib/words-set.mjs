@@ -31,3 +31,12 @@ function blocks(text) {
   }
   return found;
 }
+
+/** The words of a transcript that a passage holds. @param talks by name, as `readFlatSet` gives them */
+export function wordsOf(talks, { talk, first, last }) {
+  const { talk: told, transcript } = talks.get(talk);
+  const [startMs, endMs] = [told.sentences[first - 1].startMs, told.sentences[last - 1].endMs];
+  const firstWord = transcript.words.findIndex((word) => word.startMs >= startMs - 5);
+  const after = transcript.words.findIndex((word) => word.startMs >= endMs);
+  return { transcript, firstWord, endWord: after < 0 ? transcript.words.length : after };
+}

@@ -29,3 +29,5 @@ export { titleDrafts } from './copy/written/title-sorts.js';
 export { proposeTitles } from './copy/written/titles.js';
 export { titleContext } from './copy/propose.js';
 export { fieldsOf, type Field } from './copy/fields.js';
+export { saidPassage } from './copy/check/said-passage.js';
+export { checkTruth, sentencesOf } from './copy/check/truth.js';

@@ -56,11 +56,19 @@ export type {
 // Cut
 export { spanOfWords } from './cut/word-span.js';
 // Copy
-export { characters, copyProblems, type CopyRequest, proposeCopy, proposeTitlesFor } from './copy/propose.js';
+export { characters } from './copy/characters.js';
+export { copyProblems, type CopyRequest, proposeCopy, proposeTitlesFor } from './copy/propose.js';
 export { NO_VECTORS } from './sift/context.js';
 export type { RecordingSubject } from './copy/recording-tags.js';
 export { TITLE_SORTS, type TitleSort } from './copy/written/title-sorts.js';
 export type { ProposedTitle } from './copy/written/titles.js';
+export { checkCopy, namesOf } from './copy/check/check-copy.js';
+export { saidPassage } from './copy/check/said-passage.js';
+export { speaksToProgram } from './copy/check/truth.js';
+export { type CheckRule, type Finding, isTruth, TRUTH_RULES, VOICE_RULES } from './copy/check/types.js';
+export { mended, type Speller } from './copy/voice/check-voice.js';
+export { asPosted } from './copy/voice/fixed-parts.js';
+export { ADDRESSES, CAPITALS, EMOJI_USES, OPEN_VOICE, PERSONS, SERIAL_COMMAS, SPELLINGS, type Voice } from './copy/voice/types.js';
 export { COVER_LINE_LIMIT } from './copy/types.js';
 export type { Copy, CopyLimits } from './copy/types.js';
 // Plan

@@ -1,6 +1,7 @@
 import { findTells, normaliseWords } from '../text/tells/find-tells.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
 import type { Transcript, WordRange } from '../transcript/types.js';
+import { characters } from './characters.js';
 import { proposeHashtags } from './hashtags.js';
 import { keyPhrases, type Passage, phraseStatistics } from './phrases.js';
 import { type RecordingSubject, recordingSubject } from './recording-tags.js';
@@ -114,9 +115,4 @@ export function copyProblems(copy: Copy, limits: CopyLimits): CopyProblem[] {
   check('hashtags', copy.hashtags.length, limits.hashtags, 'hashtags');
   check('coverLine', characters(copy.coverLine), COVER_LINE_LIMIT, 'characters');
   return problems;
-}
-
-/** Characters as a person counts them: an emoji or a letter with its accent is one. */
-export function characters(text: string): number {
-  return [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)].length;
 }
