@@ -65,7 +65,7 @@ export type { ProposedTitle } from './copy/written/titles.js';
 export { checkCopy, namesOf } from './copy/check/check-copy.js';
 export { saidPassage } from './copy/check/said-passage.js';
 export { speaksToProgram } from './copy/check/truth.js';
-export { type CheckRule, type Finding, isTruth, TRUTH_RULES, VOICE_RULES } from './copy/check/types.js';
+export { type CheckRule, type Finding, isTruth, TRUTH_RULES, type TruthRule, VOICE_RULES } from './copy/check/types.js';
 export { mended, type Speller } from './copy/voice/check-voice.js';
 export { asPosted } from './copy/voice/fixed-parts.js';
 export { ADDRESSES, CAPITALS, EMOJI_USES, OPEN_VOICE, PERSONS, SERIAL_COMMAS, SPELLINGS, type Voice } from './copy/voice/types.js';

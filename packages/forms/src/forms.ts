@@ -1,4 +1,20 @@
-import { KINDS, LONGEST_CANDIDATE_MS, type Kind, type Shape, SHAPES, SHORTEST_CANDIDATE_MS } from '@sift-reel/core';
+import {
+  ADDRESSES,
+  CAPITALS,
+  EMOJI_USES,
+  type Kind,
+  KINDS,
+  LONGEST_CANDIDATE_MS,
+  PERSONS,
+  SERIAL_COMMAS,
+  type Shape,
+  SHAPES,
+  SHORTEST_CANDIDATE_MS,
+  SPELLINGS,
+  TRUTH_RULES,
+  type TruthRule,
+  type Voice,
+} from '@sift-reel/core';
 import { GreaterThan, IsZone, NotBefore, RoomFor } from './checks.js';
 import { Day, DecimalList, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from './fields.js';
 
@@ -65,6 +81,34 @@ export class ClientForm {
 }
 
 export class ClientChangeForm extends ClientForm {
+  @Whole(SEEN) version: number;
+}
+
+export class PreferredWordForm {
+  @Text({ min: 1, max: 60 }) say: string;
+  @Text({ min: 1, max: 60 }) not: string;
+}
+
+/** How a client's words sound. */
+export class VoiceFields implements Voice {
+  @Parts(() => PreferredWordForm, { maxItems: 100 }) use: PreferredWordForm[];
+  @TextList({ maxItems: 100, max: 60, description: 'Words and phrases that are never used' }) avoid: string[];
+  @OneOf(SPELLINGS) spelling: Voice['spelling'];
+  @OneOf(CAPITALS, { description: 'In titles and cover lines' }) capitals: Voice['capitals'];
+  @OneOf(SERIAL_COMMAS) serialComma: Voice['serialComma'];
+  @OneOf(PERSONS) person: Voice['person'];
+  @OneOf(ADDRESSES, { description: 'How German words speak to a viewer' }) address: Voice['address'];
+  @OneOf(EMOJI_USES) emoji: Voice['emoji'];
+  @Whole({ nullable: true, min: 10, max: 1_000, description: 'Characters; null where a platform’s limit is enough' }) longestTitle: number | null;
+  @Whole({ nullable: true, min: 10, max: 20_000 }) longestText: number | null;
+  @TextList({ maxItems: 5, max: 200, description: 'Lines under every text: link, call to action, credits' }) fixedParts: string[];
+  @TextList({ maxItems: 20, max: 120, description: 'Titles that were good; proposals are to be like them' }) examples: string[];
+  @TextList({ maxItems: 10, max: 40, description: 'Without #' }) alwaysTags: string[];
+  @TextList({ maxItems: 100, max: 40, description: 'Without #' }) neverTags: string[];
+}
+
+export class VoiceForm {
+  @Part(() => VoiceFields) voice: VoiceFields;
   @Whole(SEEN) version: number;
 }
 
@@ -141,18 +185,29 @@ export class InterestForm {
   @Text({ min: 1, max: 400_000, trim: 'none' }) csv: string;
 }
 
-export class CopyForm {
+/** Words to be checked; nothing is saved. */
+export class CheckForm {
   @Text({ max: 1_000 }) title: string;
   @Text({ max: 20_000 }) description: string;
   @TextList({ maxItems: 60, max: 60, description: 'Without #' }) hashtags: string[];
   @TextList({ maxItems: 30, max: 60 }) keywords: string[];
   @Text({ max: 80 }) coverLine: string;
+}
+
+export class CopyForm extends CheckForm {
   @Whole(SEEN) version: number;
+}
+
+/** A place that was not said in the passage, and that a person says is right. */
+export class TickForm {
+  @OneOf(TRUTH_RULES) rule: TruthRule;
+  @Text({ min: 1, max: 400 }) text: string;
 }
 
 /** A yes to exactly the version that was seen. */
 export class ApprovalForm {
   @Flag() approved: boolean;
+  @Parts(() => TickForm, { maxItems: 100, optional: true, description: 'What was not said and is right all the same' }) ticks?: TickForm[];
   @Whole(SEEN) version: number;
 }
 

@@ -10,6 +10,7 @@ import {
   PlatformProfileChangeForm,
   PlatformProfileForm,
   SignalWeightsForm,
+  VoiceForm,
 } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ChannelsService } from './channels.service.js';
@@ -74,6 +75,12 @@ export class ClientsController {
   @ApiOkResponse({ type: ClientView })
   setSignalWeights(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: SignalWeightsForm): Promise<ClientView> {
     return this.clients.setSignalWeights(actor, clientId, form);
+  }
+
+  @Put('clients/:clientId/voice')
+  @ApiOkResponse({ type: ClientView })
+  setVoice(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: VoiceForm): Promise<ClientView> {
+    return this.clients.setVoice(actor, clientId, form);
   }
 
   @Get('clients/:clientId/interest')

@@ -1,5 +1,5 @@
 import type { BriefForm } from '@sift-reel/forms';
-import type { Shape } from '@sift-reel/core';
+import { OPEN_VOICE, type Shape, type Voice } from '@sift-reel/core';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
 @Table({ tableName: 'clients', underscored: true, updatedAt: false })
@@ -11,10 +11,15 @@ export class Client extends Model {
   @Column(DataType.JSONB) declare standingBrief: BriefForm;
   /** How much each signal counts for this client, in their order; null for the fitted weights. */
   @Column(DataType.ARRAY(DataType.DOUBLE)) declare signalWeights: number[] | null;
+  /** How its words sound; what is not there is open. */
+  @Default({}) @Column(DataType.JSONB) declare voice: Partial<Voice>;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   /** Out of everybody's sight since then, with all that it owns; null while the agency works for it. */
   @Column(DataType.DATE) declare archivedAt: Date | null;
 }
+
+/** A client's voice with every part. */
+export const voiceOf = ({ voice }: Pick<Client, 'voice'>): Voice => ({ ...OPEN_VOICE, ...voice });
 
 @Table({ tableName: 'platform_profiles', underscored: true, timestamps: false })
 export class PlatformProfile extends Model {

@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
-import type { ClientChangeForm, ClientForm, SignalWeightsForm } from '@sift-reel/forms';
+import type { ClientChangeForm, ClientForm, SignalWeightsForm, VoiceFields, VoiceForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { InvalidFormException } from '../problems/refusals.js';
 import { AuditEntry } from '../audit/audit-entry.model.js';
@@ -10,7 +10,7 @@ import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, requireOwner, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
 import { ClientFacts } from './client-facts.js';
-import { Client, InterestRow } from './clients.models.js';
+import { Client, InterestRow, voiceOf } from './clients.models.js';
 import type { ArchivedClientView, AuditView, ClientView, InterestTermView } from './clients.views.js';
 
 const CHANNELS = 'SELECT client_id AS "clientId", count(*)::int AS n FROM channels GROUP BY client_id';
@@ -60,6 +60,17 @@ export class ClientsService {
       const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
       await client.update({ signalWeights });
       await this.record(actor, 'update', client, { signalWeights });
+    });
+    return this.read(actor, clientId);
+  }
+
+  /** How the client's words sound. What is proposed and checked from now on follows it. */
+  async setVoice(actor: Actor, clientId: string, { voice, version }: VoiceForm): Promise<ClientView> {
+    requireClient(actor, clientId);
+    await this.database.transaction(async () => {
+      const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
+      await client.update({ voice });
+      await this.record(actor, 'voice', client);
     });
     return this.read(actor, clientId);
   }
@@ -188,5 +199,6 @@ function usable(weights: readonly number[]): number[] {
 
 function toClientView(client: Client, recordingCount: number, channelCount: number): ClientView {
   const { id, name, zone, tags, standingBrief, signalWeights, version } = client;
-  return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, recordingCount, channelCount, version };
+  const voice = voiceOf(client) as VoiceFields;
+  return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, voice, recordingCount, channelCount, version };
 }

@@ -8,9 +8,10 @@ import { firmGround } from './migrations/0004-firm-ground.js';
 import { madeOf } from './migrations/0005-made-of.js';
 import { subject } from './migrations/0006-subject.js';
 import { fields } from './migrations/0007-fields.js';
+import { voice } from './migrations/0008-voice.js';
 import type { Migration } from './migration.js';
 
-export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject, fields];
+export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject, fields, voice];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */
 function tableStorage(sequelize: Sequelize): UmzugStorage {

@@ -1,12 +1,12 @@
 import { ConflictException, Inject, Injectable, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
-import { checkHole, checkPlacement, dayNumber, instantOf, layOut, type PlanRow } from '@sift-reel/core';
+import { asPosted, checkHole, checkPlacement, dayNumber, instantOf, layOut, type PlanRow } from '@sift-reel/core';
 import type { AcceptForm, LayOutForm, MovePostForm, PostStateForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { StaleWriteException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
 import { ClientFacts } from '../clients/client-facts.js';
 import { channelLock, toBlackoutView, toChannelView } from '../clients/channels.service.js';
-import { Channel, Client, PlatformProfile } from '../clients/clients.models.js';
+import { Channel, Client, PlatformProfile, voiceOf } from '../clients/clients.models.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
 import { RecordingFacts } from '../recordings/recording-facts.js';
@@ -167,14 +167,15 @@ export class PlanningService implements OnModuleInit {
         channel,
       ]),
     );
-    const clients = new Map((await Client.findAll({ where: { id: posts.map((post) => post.clientId) } })).map((client) => [client.id, client.name]));
+    const clients = new Map((await Client.findAll({ where: { id: posts.map((post) => post.clientId) } })).map((client) => [client.id, client]));
     return posts.map((post) => {
       const short = shorts.get(post.shortId)!;
       const channel = channels.get(post.channelId)!;
-      const { title, description, hashtags } = copyFor(short, channel.id);
+      const client = clients.get(post.clientId)!;
+      const { title, description, hashtags } = asPosted(copyFor(short, channel.id), voiceOf(client));
       return {
         postId: post.id,
-        client: clients.get(post.clientId) ?? '',
+        client: client.name,
         channel: channel.name,
         platform: channel.platformProfile.name,
         zone: channel.zone,

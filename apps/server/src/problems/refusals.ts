@@ -45,3 +45,16 @@ export class TranscriptRefusedException extends UnprocessableEntityException imp
     this.more = { file, line, field, code };
   }
 }
+
+/** Words that were not said in the passage need a person's tick. The document lists them. */
+export class UnsaidException extends UnprocessableEntityException implements WithMore {
+  readonly more: WithMore['more'];
+  constructor(unsaid: readonly object[]) {
+    super(
+      unsaid.length === 1
+        ? 'One thing in its words was not said in the passage. Tick it if it is right.'
+        : `${unsaid.length} things in its words were not said in the passage. Tick those that are right.`,
+    );
+    this.more = { code: 'unsaid', unsaid };
+  }
+}

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { Op } from 'sequelize';
 import type { Copy, CopyLimits, WordRange } from '@sift-reel/core';
-import { Channel, Client, PlatformProfile } from '../clients/clients.models.js';
+import { Channel, Client, PlatformProfile, voiceOf } from '../clients/clients.models.js';
 import { found } from '../identity/actor.js';
 import { TranscriptRow } from '../recordings/recordings.models.js';
 import { Sift } from '../sifting/sifting.models.js';
@@ -37,9 +37,14 @@ export class ProposalsService {
       hashtags: least((p) => p.hashtagLimit, OPEN_LIMITS.hashtags),
     };
     const { packed } = found(transcript, 'transcript');
-    const done = { recordingId, ridge: { [Op.ne]: null } }; // one that waits knows nothing yet
+    const { language, subject } = await this.knownOf(recordingId);
+    return { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits, language, subject, ...(client === null ? {} : { voice: voiceOf(client) }) };
+  }
+
+  /** What the last sift that is done found of a recording; one that waits knows nothing yet. */
+  async knownOf(recordingId: string): Promise<Pick<Sift, 'language' | 'subject'>> {
+    const done = { recordingId, ridge: { [Op.ne]: null } };
     const sift = await Sift.findOne({ where: done, attributes: ['language', 'subject'], order: [['createdAt', 'DESC']] });
-    const { language, subject } = sift ?? { language: null, subject: null };
-    return { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits, language, subject };
+    return sift ?? { language: null, subject: null };
   }
 }

@@ -1,4 +1,4 @@
-import { checkFit, type Copy, copyProblems, type PlanChannel } from '@sift-reel/core';
+import { asPosted, checkFit, type Copy, copyProblems, type PlanChannel, type Voice } from '@sift-reel/core';
 import type { Channel } from '../clients/clients.models.js';
 import { toPlanChannel } from './plan-channel.js';
 import type { Short } from './shorts.models.js';
@@ -20,7 +20,7 @@ export function toCopyView({ title, description, hashtags, keywords, coverLine }
 }
 
 /** How a short stands with a channel of its client. */
-export function toShortChannel(short: Short, channel: Channel): ShortChannelView {
+export function toShortChannel(short: Short, channel: Channel, voice: Voice): ShortChannelView {
   const own = short.copies.find((copy) => copy.channelId === channel.id);
   const plan: PlanChannel = toPlanChannel(channel, []);
   const misfit = checkFit(
@@ -44,7 +44,7 @@ export function toShortChannel(short: Short, channel: Channel): ShortChannelView
     descriptionLimit: plan.rules.copy.description,
     hashtagLimit: plan.rules.copy.hashtags,
     variant: own === undefined ? null : toCopyView(own),
-    problems: copyProblems(copyFor(short, channel.id), plan.rules.copy).map(({ field, detail }) => ({ field, detail })),
+    problems: copyProblems(asPosted(copyFor(short, channel.id), voice), plan.rules.copy).map(({ field, detail }) => ({ field, detail })),
     unfit: misfit?.detail ?? null,
   };
 }

@@ -1,9 +1,9 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseIntPipe, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { ApprovalForm, CopyForm } from '@sift-reel/forms';
+import { ApprovalForm, CheckForm, CopyForm } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ShortsService } from './shorts.service.js';
-import { CopyView, ShortView, TitleView } from './shorts.views.js';
+import { CheckView, CopyView, ShortView, TitleView } from './shorts.views.js';
 
 const OPTIONAL_ID = new ParseUUIDPipe({ optional: true });
 
@@ -80,6 +80,13 @@ export class ShortsController {
     @Query('channelId', OPTIONAL_ID) channelId?: string,
   ): Promise<TitleView[]> {
     return this.shorts.offerTitles(actor, shortId, channelId ?? null);
+  }
+
+  @Post(':shortId/check')
+  @HttpCode(200)
+  @ApiOkResponse({ type: CheckView })
+  checkCopy(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: CheckForm): Promise<CheckView> {
+    return this.shorts.check(actor, shortId, form);
   }
 
   @Put(':shortId/approval')

@@ -1,6 +1,15 @@
+import type { TruthRule } from '@sift-reel/core';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 import { Recording } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
+
+/** A person's word that something is right though it was not said. */
+export interface Tick {
+  readonly rule: TruthRule;
+  readonly text: string;
+  readonly by: string;
+  readonly at: string;
+}
 
 /** A kept candidate. The row stays when the candidate is not kept any more, so that its words are not lost. */
 @Table({ tableName: 'shorts', underscored: true, updatedAt: false })
@@ -20,6 +29,8 @@ export class Short extends Model {
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   /** The version that was approved: this one, or null. The database takes it away with any change. */
   @Column(DataType.INTEGER) declare approvedVersion: number | null;
+  /** What was not said in the passage and somebody says is right all the same. */
+  @Default([]) @Column(DataType.JSONB) declare ticks: Tick[];
   @BelongsTo(() => Recording) declare recording: Recording;
   @BelongsTo(() => CandidateRow) declare candidate: CandidateRow;
   @HasMany(() => CopyRow) declare copies: CopyRow[];

@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { RecordingsModule } from '../recordings/recordings.module.js';
 import { SiftingModule } from '../sifting/sifting.module.js';
+import { CopyCheck } from './copy-check.service.js';
 import { ExportsController } from './exports.controller.js';
 import { KeptCandidates } from './kept-candidates.service.js';
 import { ProposalsService } from './proposals.service.js';
@@ -11,7 +12,7 @@ import { ShortsService } from './shorts.service.js';
 @Module({
   imports: [RecordingsModule, SiftingModule],
   controllers: [ShortsController, ExportsController],
-  providers: [ShortsService, ProposalsService, KeptCandidates, ShortFacts],
+  providers: [ShortsService, ProposalsService, CopyCheck, KeptCandidates, ShortFacts],
   exports: [ShortsService, ShortFacts],
 })
 export class ShortsModule {}

@@ -1,19 +1,21 @@
 import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
-import type { ApprovalForm, CopyForm } from '@sift-reel/forms';
+import { OPEN_VOICE } from '@sift-reel/core';
+import type { ApprovalForm, CheckForm, CopyForm } from '@sift-reel/forms';
 import type { IncludeOptions } from 'sequelize';
-import { StaleWriteException } from '../problems/refusals.js';
+import { StaleWriteException, UnsaidException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
-import { Channel, PlatformProfile, PostingWindow } from '../clients/clients.models.js';
+import { Channel, Client, PlatformProfile, PostingWindow, voiceOf } from '../clients/clients.models.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, mayPass, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
 import { Recording } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
+import { CopyCheck, isTicked } from './copy-check.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
-import { CopyRow, Short } from './shorts.models.js';
-import type { CopyView, ShortView, TitleView } from './shorts.views.js';
+import { CopyRow, Short, type Tick } from './shorts.models.js';
+import type { CheckView, CopyView, ShortView, TitleView } from './shorts.views.js';
 
 /** A short is there while its candidate is kept. */
 const WITH_ALL: IncludeOptions[] = [{ model: CandidateRow, where: { state: 'kept' } }, { model: Recording }, { model: CopyRow }];
@@ -23,6 +25,7 @@ export class ShortsService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(ProposalsService) private readonly proposals: ProposalsService,
+    @Inject(CopyCheck) private readonly copyCheck: CopyCheck,
     @Inject(ShortFacts) private readonly facts: ShortFacts,
     @Inject(AuditService) private readonly audit: AuditService,
   ) {}
@@ -89,14 +92,33 @@ export class ShortsService {
     return titles.map(({ text, sort, said, draft }) => ({ text, sort, said, draft }));
   }
 
-  /** Approving is a yes to the version that was seen; words that break a channel's limits only keep it from that channel. */
-  async setApproval(actor: Actor, shortId: string, { approved, version }: ApprovalForm): Promise<ShortView> {
+  /** What is wrong with words that are not saved yet. */
+  async check(actor: Actor, shortId: string, form: CheckForm): Promise<CheckView> {
+    const short = await this.find(actor, shortId);
+    const { findings, speaksToProgram } = await this.copyCheck.check(short, [form]);
+    return { findings: findings[0]!.map((finding) => ({ ...finding, ticked: isTicked(finding, short.ticks) })), speaksToProgram };
+  }
+
+  /**
+   * Approving is a yes to the version that was seen; words that break a channel's limits only keep it from that channel. What
+   * was not said in the passage needs a person's tick, which stays with the short.
+   */
+  async setApproval(actor: Actor, shortId: string, { approved, version, ticks = [] }: ApprovalForm): Promise<ShortView> {
+    // Read before the lock, since it takes a thread its time: the version says whether it is still what is approved.
+    const seen = await this.find(actor, shortId);
+    const at = new Date().toISOString();
+    const allTicks = [
+      ...seen.ticks,
+      ...ticks.filter((one) => !isTicked(one, seen.ticks)).map(({ rule, text }): Tick => ({ rule, text, by: actor.userId, at })),
+    ];
+    const unsaid = approved && seen.version === version ? await this.copyCheck.unsaid(seen, seen.copies.map(toCopyView), allTicks) : [];
     await this.database.transaction(async () => {
       const short = await this.lockSeen(actor, shortId, version);
       if (approved && baseCopy(short).title.trim() === '') throw new UnprocessableEntityException('Give the short a title before you approve it.');
+      if (unsaid.length > 0) throw new UnsaidException(unsaid.map(({ rule, text, field, detail }) => ({ rule, text, field, detail })));
       await short.update(
         approved
-          ? { approvedVersion: short.version, approvedAt: new Date(), approvedBy: actor.userId }
+          ? { approvedVersion: short.version, approvedAt: new Date(), approvedBy: actor.userId, ticks: allTicks }
           : { approvedVersion: null, approvedAt: null, approvedBy: null },
       );
       await this.record(actor, approved ? 'approve' : 'un-approve', short, baseCopy(short).title);
@@ -136,6 +158,8 @@ export class ShortsService {
         ['name', 'ASC'],
       ],
     });
+    const clients = await Client.findAll({ where: { id: clientIds }, attributes: ['id', 'voice'] });
+    const voices = new Map(clients.map((client) => [client.id, voiceOf(client)]));
     const users = await User.findAll({ attributes: ['id', 'name'], where: { id: [...new Set(shorts.flatMap((short) => short.approvedBy ?? []))] } });
     const posts = await this.facts.postCounts(shorts.map((short) => short.id));
     const channelsOf = groupBy(channels, (channel) => channel.clientId);
@@ -156,7 +180,8 @@ export class ShortsService {
       firstLine: short.candidate.firstLine,
       reason: short.candidate.reason,
       copy: baseCopy(short),
-      channels: (channelsOf.get(short.clientId) ?? []).map((channel) => toShortChannel(short, channel)),
+      channels: (channelsOf.get(short.clientId) ?? []).map((channel) => toShortChannel(short, channel, voices.get(short.clientId) ?? OPEN_VOICE)),
+      fixedParts: [...(voices.get(short.clientId) ?? OPEN_VOICE).fixedParts],
       approved: short.approvedVersion !== null,
       approvedBy: short.approvedVersion === null ? null : (names.get(short.approvedBy ?? '') ?? 'a former user'),
       postCount: posts.get(short.id) ?? 0,

@@ -1,4 +1,4 @@
-import { CANDIDATE_KINDS, type CandidateKind, TITLE_SORTS, type TitleSort } from '@sift-reel/core';
+import { CANDIDATE_KINDS, type CandidateKind, type CheckRule, type Copy, TITLE_SORTS, type TitleSort, TRUTH_RULES, VOICE_RULES } from '@sift-reel/core';
 import { Decimal, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
 
 export class CopyView {
@@ -15,6 +15,26 @@ export class TitleView {
   @OneOf(TITLE_SORTS) sort: TitleSort;
   @Text({ description: 'The words of the passage that it was made of' }) said: string;
   @Flag({ description: 'It may not be whole: look at it before it goes out' }) draft: boolean;
+}
+
+const COPY_FIELDS: readonly (keyof Copy)[] = ['title', 'description', 'hashtags', 'keywords', 'coverLine'];
+
+/** A place in the words that breaks a rule. */
+export class FindingView {
+  @OneOf(COPY_FIELDS) field: keyof Copy;
+  @Whole({ nullable: true, description: 'Which tag or keyword; null in a field that is one text' }) item: number | null;
+  @Whole({ description: 'First character, in UTF-16 units' }) from: number;
+  @Whole() to: number;
+  @OneOf([...TRUTH_RULES, ...VOICE_RULES]) rule: CheckRule;
+  @Text() text: string;
+  @Text({ description: 'What is wrong, in a sentence' }) detail: string;
+  @Text({ nullable: true, description: 'What would take its place; null where only a person can tell' }) mend: string | null;
+  @Flag({ description: 'A person has said that it is right all the same' }) ticked: boolean;
+}
+
+export class CheckView {
+  @Parts(() => FindingView) findings: FindingView[];
+  @Flag({ description: 'The passage itself speaks to a program that may read it: look twice at what such a program proposes' }) speaksToProgram: boolean;
 }
 
 export class CopyProblemView {
@@ -52,6 +72,7 @@ export class ShortView {
   @Text() reason: string;
   @Part(() => CopyView) copy: CopyView;
   @Parts(() => ShortChannelView) channels: ShortChannelView[];
+  @TextList({ description: 'Lines of the client under every text' }) fixedParts: string[];
   @Flag() approved: boolean;
   @Text({ nullable: true }) approvedBy: string | null;
   @Whole() postCount: number;

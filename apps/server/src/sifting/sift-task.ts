@@ -1,7 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import { type Language, type SiftInput, type SiftResult, siftSteps } from '@sift-reel/core';
 import { findLanguage } from '@sift-reel/core/language';
-import { unpackRow } from '../text/text-tasks.js';
+import { unpackRow } from '../text/unpack.js';
 
 export interface SiftTask extends Omit<SiftInput, 'transcript'> {
   readonly packed: Uint8Array;

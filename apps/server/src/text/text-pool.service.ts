@@ -3,6 +3,7 @@ import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@
 import type { Candidate, Copy } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
+import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
 import type { PrepareOutcome } from './prepare-task.js';
 import type {
   CaptionsTask,
@@ -23,6 +24,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   prepareTranscript: 120_000,
   proposeCopyForShort: 20_000,
   offerTitles: 20_000,
+  checkCopies: 20_000,
   search: 20_000,
   scoreOwnPassage: 60_000,
   sentenceTextsOf: 30_000,
@@ -77,6 +79,9 @@ export class TextPool implements OnModuleDestroy {
   }
   offerTitles(clientId: string, task: ProposeCopyTask): Promise<OfferedTitle[]> {
     return this.run(clientId, 'offerTitles', task);
+  }
+  checkCopies(clientId: string, task: CheckCopiesTask): Promise<CheckedCopies> {
+    return this.run(clientId, 'checkCopies', task);
   }
   search(clientId: string, task: SearchTask): Promise<FoundSentence[]> {
     return this.run(clientId, 'search', task);

@@ -1,10 +1,8 @@
-import { gunzipSync } from 'node:zlib';
 import {
   bestAround,
   captionCues,
   type Copy,
   type CopyRequest,
-  type PackedTranscript,
   proposeCopy,
   type ProposedTitle,
   proposeTitlesFor,
@@ -17,23 +15,16 @@ import {
   spanOfWords,
   type Vectors,
   type WordRange,
-  type Transcript,
-  unpackTranscript,
   writeSubRip,
   writeWebVtt,
   wordsText,
 } from '@sift-reel/core';
 
+import { type OnTranscript, unpackRow } from './unpack.js';
+
 export { prepareTranscript } from './prepare-task.js';
 
-export function unpackRow(packed: Uint8Array): Transcript {
-  return unpackTranscript(JSON.parse(gunzipSync(packed).toString('utf8')) as PackedTranscript);
-}
-
-/** What every task on a stored transcript is given: the row's bytes. */
-interface OnTranscript {
-  readonly packed: Uint8Array;
-}
+export { checkCopies } from './check-task.js';
 
 export interface SearchTask extends OnTranscript {
   readonly query: string;
@@ -136,4 +127,13 @@ export function wordsOf({ packed, spans }: SaidTask): string[][] {
 }
 
 export type TaskName =
-  'prepareTranscript' | 'offerTitles' | 'search' | 'sentenceTextsOf' | 'scoreOwnPassage' | 'proposeCopyForShort' | 'movedEnds' | 'captionsOf' | 'wordsOf';
+  | 'prepareTranscript'
+  | 'checkCopies'
+  | 'offerTitles'
+  | 'search'
+  | 'sentenceTextsOf'
+  | 'scoreOwnPassage'
+  | 'proposeCopyForShort'
+  | 'movedEnds'
+  | 'captionsOf'
+  | 'wordsOf';

@@ -131,6 +131,14 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['clients'],
       }),
+      setVoice: build.mutation<SetVoiceApiResponse, SetVoiceApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/voice`,
+          method: 'PUT',
+          body: queryArg.voiceForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
       listInterest: build.query<ListInterestApiResponse, ListInterestApiArg>({
         query: (queryArg) => ({ url: `/api/clients/${queryArg}/interest` }),
         providesTags: ['clients'],
@@ -384,6 +392,14 @@ const injectedRtkApi = api
         }),
         providesTags: ['shorts'],
       }),
+      checkCopy: build.mutation<CheckCopyApiResponse, CheckCopyApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/check`,
+          method: 'POST',
+          body: queryArg.checkForm,
+        }),
+        invalidatesTags: ['shorts'],
+      }),
       setApproval: build.mutation<SetApprovalApiResponse, SetApprovalApiArg>({
         query: (queryArg) => ({
           url: `/api/shorts/${queryArg.shortId}/approval`,
@@ -518,6 +534,11 @@ export type SetSignalWeightsApiArg = {
   clientId: string;
   signalWeightsForm: SignalWeightsForm;
 };
+export type SetVoiceApiResponse = /** status 200  */ ClientView;
+export type SetVoiceApiArg = {
+  clientId: string;
+  voiceForm: VoiceForm;
+};
 export type ListInterestApiResponse = /** status 200  */ InterestTermView[];
 export type ListInterestApiArg = string;
 export type SetInterestApiResponse = /** status 200  */ InterestTermView[];
@@ -646,6 +667,11 @@ export type OfferTitlesApiArg = {
   shortId: string;
   channelId?: string;
 };
+export type CheckCopyApiResponse = /** status 200  */ CheckView;
+export type CheckCopyApiArg = {
+  shortId: string;
+  checkForm: CheckForm;
+};
 export type SetApprovalApiResponse = /** status 200  */ ShortView;
 export type SetApprovalApiArg = {
   shortId: string;
@@ -756,6 +782,34 @@ export type BriefForm = {
   kinds: ('answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour')[];
   avoid: string[];
 };
+export type PreferredWordForm = {
+  say: string;
+  not: string;
+};
+export type VoiceFields = {
+  use: PreferredWordForm[];
+  /** Words and phrases that are never used */
+  avoid: string[];
+  spelling: 'any' | 'british' | 'american';
+  /** In titles and cover lines */
+  capitals: 'any' | 'sentence' | 'title';
+  serialComma: 'any' | 'always' | 'never';
+  person: 'any' | 'we' | 'I';
+  /** How German words speak to a viewer */
+  address: 'any' | 'Sie' | 'du';
+  emoji: 'none' | 'texts' | 'everywhere';
+  /** Characters; null where a platform’s limit is enough */
+  longestTitle: number | null;
+  longestText: number | null;
+  /** Lines under every text: link, call to action, credits */
+  fixedParts: string[];
+  /** Titles that were good; proposals are to be like them */
+  examples: string[];
+  /** Without # */
+  alwaysTags: string[];
+  /** Without # */
+  neverTags: string[];
+};
 export type ClientView = {
   id: string;
   name: string;
@@ -764,6 +818,7 @@ export type ClientView = {
   standingBrief: BriefForm;
   /** How much each signal counts, in their order; null for the fitted weights */
   signalWeights: number[] | null;
+  voice: VoiceFields;
   recordingCount: number;
   channelCount: number;
   version: number;
@@ -802,6 +857,11 @@ export type AuditView = {
 };
 export type SignalWeightsForm = {
   weights: number[] | null;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type VoiceForm = {
+  voice: VoiceFields;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -1151,6 +1211,8 @@ export type ShortView = {
   reason: string;
   copy: CopyView;
   channels: ShortChannelView[];
+  /** Lines of the client under every text */
+  fixedParts: string[];
   approved: boolean;
   approvedBy: string | null;
   postCount: number;
@@ -1175,8 +1237,57 @@ export type TitleView = {
   /** It may not be whole: look at it before it goes out */
   draft: boolean;
 };
+export type FindingView = {
+  field: 'title' | 'description' | 'hashtags' | 'keywords' | 'coverLine';
+  /** Which tag or keyword; null in a field that is one text */
+  item: number | null;
+  /** First character, in UTF-16 units */
+  from: number;
+  to: number;
+  rule:
+    | 'figure'
+    | 'name'
+    | 'quotation'
+    | 'claim'
+    | 'instruction'
+    | 'language'
+    | 'avoid'
+    | 'use'
+    | 'spelling'
+    | 'capitals'
+    | 'comma'
+    | 'person'
+    | 'emoji'
+    | 'length';
+  text: string;
+  /** What is wrong, in a sentence */
+  detail: string;
+  /** What would take its place; null where only a person can tell */
+  mend: string | null;
+  /** A person has said that it is right all the same */
+  ticked: boolean;
+};
+export type CheckView = {
+  findings: FindingView[];
+  /** The passage itself speaks to a program that may read it: look twice at what such a program proposes */
+  speaksToProgram: boolean;
+};
+export type CheckForm = {
+  title: string;
+  description: string;
+  /** Without # */
+  hashtags: string[];
+  keywords: string[];
+  coverLine: string;
+};
+export type TickForm = {
+  rule: 'figure' | 'name' | 'quotation' | 'claim' | 'instruction';
+  text: string;
+};
 export type ApprovalForm = {
   approved: boolean;
+  /** What was not said and is right all the same */
+  ticks?: TickForm[];
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -1304,6 +1415,7 @@ export const {
   useRestoreClientMutation,
   useListAgencyAuditQuery,
   useSetSignalWeightsMutation,
+  useSetVoiceMutation,
   useListInterestQuery,
   useSetInterestMutation,
   useListAuditQuery,
@@ -1341,6 +1453,7 @@ export const {
   useDropVariantMutation,
   useProposeCopyMutation,
   useOfferTitlesQuery,
+  useCheckCopyMutation,
   useSetApprovalMutation,
   useListBatchesQuery,
   useCreateBatchMutation,

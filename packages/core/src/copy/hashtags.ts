@@ -3,6 +3,7 @@ import { ADVISES } from '../text/lists/written.js';
 import { rarity } from '../text/spoken-words.js';
 import { phraseAt, stem, topicWords } from '../text/stem.js';
 import { type Field, fieldsOf } from './fields.js';
+import type { Voice } from './voice/types.js';
 import { keyPhrases, type Passage, type PhraseStatistics } from './phrases.js';
 import type { RecordingSubject, SubjectTerm } from './recording-tags.js';
 
@@ -21,6 +22,8 @@ export interface TagSource {
   /** What the recording is about; null for talk that is not English. */
   readonly subject: RecordingSubject | null;
   readonly clientTags: readonly string[];
+  /** Tags that every short carries, and those that none does. */
+  readonly voice?: Pick<Voice, 'alwaysTags' | 'neverTags'>;
 }
 
 /** A term that the passage says counts this much more than one of the recording alone. */
@@ -39,7 +42,17 @@ const RARE_ENOUGH = 8.9;
  * words that tell what it and its recording are about, "…tips" where it advises, then the fields that it belongs to, each of which
  * was found by what is said. Without `#`.
  */
-export function proposeHashtags({ passage, statistics, subject, clientTags }: TagSource, most: number): string[] {
+export function proposeHashtags(source: TagSource, most: number): string[] {
+  const { alwaysTags = [], neverTags = [] } = source.voice ?? {};
+  const never = new Set(neverTags.map(toHashtag));
+  // A client's tags keep the case that it gives them.
+  const asWritten = new Map([...source.clientTags, ...alwaysTags].map((tag) => [toHashtag(tag), tag.replace(/[^\p{L}\p{N}]+/gu, '')]));
+  const always = alwaysTags.map(toHashtag);
+  const found = foundHashtags(source, most + never.size).filter((tag) => !never.has(tag) && !always.includes(tag));
+  return [...always, ...found].slice(0, most).map((tag) => asWritten.get(tag) ?? tag);
+}
+
+function foundHashtags({ passage, statistics, subject, clientTags }: TagSource, most: number): string[] {
   const own = clientTags.filter((tag) => isSaid(tag, passage)).map(toHashtag);
   if (subject === null) return unlike([...own, ...keyPhrases(passage, statistics, most).map(({ text }) => toHashtag(text))]).slice(0, most);
   const fields = fieldsFor(passage, subject);

@@ -1,3 +1,7 @@
+import { namesOf } from './check/check-copy.js';
+import { asPosted } from './voice/fixed-parts.js';
+import { mannerOf } from './voice/manner.js';
+import { OPEN_VOICE, type Voice } from './voice/types.js';
 import { findTells, normaliseWords } from '../text/tells/find-tells.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
 import type { Transcript, WordRange } from '../transcript/types.js';
@@ -21,6 +25,8 @@ export interface CopyRequest {
   readonly limits: CopyLimits;
   /** Code of the language of the talk where it is not English: titles are first lines then. */
   readonly language?: string | null;
+  /** The client's voice; open where there is none. */
+  readonly voice?: Voice;
   /** What the recording is about, where a sift has found it; else it is found here, which reads all of the transcript. */
   readonly subject?: RecordingSubject | null;
 }
@@ -33,22 +39,38 @@ const LONGEST_TITLE = 70;
  * may be written otherwise (figures, "Don't" for "you don't"); nothing is added but the frame of a title ("Why").
  */
 export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger: PosTagger = winkTagger): Copy {
-  const { clientTags, limits } = request;
-  const english = (request.language ?? null) === null;
+  const { clientTags, voice = OPEN_VOICE } = request;
+  const limits = limitsIn(voice, request.limits);
+  const english = isEnglish(request);
   const context = titleContext(transcript, request, tagger);
-  const { passage, statistics } = context;
+  const { passage, statistics, manner } = context;
   const most = Math.min(LONGEST_TITLE, limits.title);
   const subject = english ? (request.subject ?? subjectOf(transcript, tagger)) : null;
   const title = english ? titleOf(context, most) : shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
   const phrases = keyPhrases(passage, statistics, MOST_KEYWORDS);
+  const told = (english ? describe(context, title, limits.description) : '') || shortDescription(passage, title, limits.description);
+  const description = manner?.write('description', told) ?? told;
   return {
     title,
-    description: (english ? describe(context, title, limits.description) : '') || shortDescription(passage, title, limits.description),
-    hashtags: proposeHashtags({ passage, statistics, subject, clientTags }, Math.min(5, limits.hashtags)),
+    description: characters(description) <= limits.description ? description : told,
+    hashtags: proposeHashtags({ passage, statistics, subject, clientTags, voice }, Math.min(5, limits.hashtags)),
     keywords: phrases.map((phrase) => phrase.text).filter((text) => text.length <= KEYWORD_LIMIT),
     coverLine: coverLine(context, title),
   };
 }
+
+const isEnglish = ({ language }: CopyRequest): boolean => (language ?? null) === null;
+
+/** The client may want less than a platform takes; its fixed parts stand in the text's place. */
+function limitsIn({ longestTitle, longestText, fixedParts }: Voice, limits: CopyLimits): CopyLimits {
+  const fixed = characters(asPosted({ ...NOTHING, description: 'x' }, { fixedParts }).description) - 1;
+  return {
+    ...limits,
+    title: Math.min(limits.title, longestTitle ?? limits.title),
+    description: Math.max(0, Math.min(limits.description - fixed, longestText ?? limits.description)),
+  };
+}
+const NOTHING: Copy = { title: '', description: '', hashtags: [], keywords: [], coverLine: '' };
 
 function subjectOf({ words }: Transcript, tagger: PosTagger): RecordingSubject {
   const texts = normaliseWords(words);
@@ -60,15 +82,24 @@ function subjectOf({ words }: Transcript, tagger: PosTagger): RecordingSubject {
  * @param most how many
  */
 export function proposeTitlesFor(transcript: Transcript, request: CopyRequest, most: number, tagger: PosTagger = winkTagger): ProposedTitle[] {
-  if ((request.language ?? null) !== null) return [];
-  const titles = proposeTitles(titleContext(transcript, request, tagger), Math.min(LONGEST_TITLE, request.limits.title), most);
+  if (!isEnglish(request)) return [];
+  const limits = limitsIn(request.voice ?? OPEN_VOICE, request.limits);
+  const titles = proposeTitles(titleContext(transcript, request, tagger), Math.min(LONGEST_TITLE, limits.title), most);
   return titles.map((title) => ({ ...title, firstWord: title.firstWord + request.firstWord, endWord: title.endWord + request.firstWord }));
 }
 
 /** What the titles of a passage are weighed against. */
-export function titleContext(transcript: Transcript, { firstWord, endWord }: WordRange, tagger: PosTagger = winkTagger): TitleContext {
-  const passage = passageOf(transcript, firstWord, endWord, tagger);
-  return { passage, tells: findTells(passage.words, passage.texts, passage.tags), statistics: phraseStatistics(normaliseWords(transcript.words)) };
+export function titleContext(
+  transcript: Transcript,
+  request: WordRange & Pick<CopyRequest, 'voice' | 'language'>,
+  tagger: PosTagger = winkTagger,
+): TitleContext {
+  const { words, speakers } = transcript;
+  const passage = passageOf(transcript, request.firstWord, request.endWord, tagger);
+  const texts = normaliseWords(words);
+  const { voice, language = null } = request;
+  const context = { passage, tells: findTells(passage.words, passage.texts, passage.tags), statistics: phraseStatistics(texts) };
+  return voice === undefined ? context : { ...context, manner: mannerOf(voice, namesOf(words, speakers), new Set(texts), language === null) };
 }
 
 /** The passage with its own sentences, cut to it; indices start at the passage. */

@@ -1,6 +1,7 @@
 import { CANNOT_END, GENERIC_NOUNS, STOPWORDS } from '../../text/lists/talk.js';
 import { LEANING, VAGUE } from '../../text/lists/titles.js';
 import { stem } from '../../text/stem.js';
+import type { Manner } from '../voice/manner.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
 import type { Hit } from '../../text/tells/find-tells.js';
 import { TITLE_SORTS, type TitleDraft } from './title-sorts.js';
@@ -52,6 +53,8 @@ export interface TitleContext {
   readonly passage: Passage;
   readonly tells: readonly Hit[];
   readonly statistics: PhraseStatistics;
+  /** The client's, where it has one. */
+  readonly manner?: Manner;
 }
 
 /** How much each stem is of the passage rather than of the recording, and how much of the recording rather than of talk; 0 to 1. */

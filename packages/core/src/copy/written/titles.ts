@@ -27,11 +27,13 @@ const [NO_CLAUSE, CALLS_FIRST, HOUSEKEEPING] = [0.05, 0.05, 0.3];
 export function rankedTitles(context: TitleContext, limit: number, weights: ArrayLike<number> = TITLE_WEIGHTS): { draft: TitleDraft; worth: number }[] {
   const drafts = titleDrafts(context.passage, limit);
   const rows = titleFeatures(drafts, context);
+  const { manner } = context;
   return drafts
     .map((draft, i) => ({
-      draft,
-      worth: rows[i]!.reduce((total, value, k) => total + value * weights[k]!, 0) - byRule(draft, context),
+      draft: manner === undefined ? draft : { ...draft, text: manner.write('title', draft.text) },
+      worth: rows[i]!.reduce((total, value, k) => total + value * weights[k]!, 0) - byRule(draft, context) + (manner?.worth(draft.text) ?? 0),
     }))
+    .filter(({ draft }) => draft.text.length <= limit)
     .sort((a, b) => b.worth - a.worth || a.draft.text.localeCompare(b.draft.text));
 }
 

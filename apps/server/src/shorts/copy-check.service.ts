@@ -1,0 +1,45 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { type Copy, type Finding, isTruth } from '@sift-reel/core';
+import { Client, voiceOf } from '../clients/clients.models.js';
+import { found } from '../identity/actor.js';
+import { TranscriptRow } from '../recordings/recordings.models.js';
+import type { CheckedCopies } from '../text/check-task.js';
+import { TextPool } from '../text/text-pool.service.js';
+import { ProposalsService } from './proposals.service.js';
+import type { Short, Tick } from './shorts.models.js';
+
+/** Checks the words of a short against what was said in it, and against its client's voice. */
+@Injectable()
+export class CopyCheck {
+  constructor(
+    @Inject(TextPool) private readonly text: TextPool,
+    @Inject(ProposalsService) private readonly proposals: ProposalsService,
+  ) {}
+
+  async check({ clientId, recordingId, recording, firstWord, endWord }: Short, copies: readonly Copy[]): Promise<CheckedCopies> {
+    const transcript = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
+    const client = found(await Client.findByPk(clientId), 'client');
+    const { language } = await this.proposals.knownOf(recordingId);
+    const around = [recording.title, client.name];
+    return this.text.checkCopies(clientId, {
+      packed: transcript.packed,
+      firstWord,
+      endWord,
+      copies,
+      voice: voiceOf(client),
+      around,
+      english: language === null,
+    });
+  }
+
+  /** What the words of a short say that was not said and that nobody has ticked. */
+  async unsaid(short: Short, copies: readonly Copy[], ticks: readonly Pick<Tick, 'rule' | 'text'>[]): Promise<Finding[]> {
+    const { findings } = await this.check(short, copies);
+    return findings.flat().filter((finding) => isTruth(finding) && !isTicked(finding, ticks));
+  }
+}
+
+export const isTicked = (finding: Pick<Finding, 'rule' | 'text'>, ticks: readonly Pick<Tick, 'rule' | 'text'>[]): boolean =>
+  ticks.some(({ rule, text }) => rule === finding.rule && text === finding.text.slice(0, LONGEST_TICK));
+/** As long as a tick may be. */
+const LONGEST_TICK = 400;

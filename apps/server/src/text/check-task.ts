@@ -1,0 +1,35 @@
+import { checkCopy, type Copy, type Finding, namesOf, normalise, saidPassage, speaksToProgram, type Voice, type WordRange } from '@sift-reel/core';
+import { spellerFor } from './spelling.js';
+import { type OnTranscript, unpackRow } from './unpack.js';
+
+export interface CheckCopiesTask extends OnTranscript, WordRange {
+  readonly copies: readonly Copy[];
+  readonly voice: Voice;
+  /** What may be named though nobody says it: the recording's title, the client. */
+  readonly around: readonly string[];
+  /** The talk is English, so its spelling is checked. */
+  readonly english: boolean;
+}
+
+export interface CheckedCopies {
+  /** What is wrong with each, in their order. */
+  readonly findings: readonly (readonly Finding[])[];
+  /** The passage speaks to a program that may read it. */
+  readonly speaksToProgram: boolean;
+}
+
+/** Checks words of one passage against what was said and against the client's voice. */
+export async function checkCopies({ packed, firstWord, endWord, copies, voice, around, english }: CheckCopiesTask): Promise<CheckedCopies> {
+  const { words, speakers } = unpackRow(packed);
+  const names = namesOf(words, speakers);
+  const said = saidPassage(
+    words.slice(firstWord, endWord).flatMap((word) => (word.kind === 'mark' ? [] : [word.text])),
+    [...around, ...names],
+  );
+  const speller = english ? await spellerFor(voice.spelling) : null;
+  const known = new Set(words.map((word) => normalise(word.text)));
+  return {
+    findings: copies.map((copy) => checkCopy(copy, { said, voice, speller, known, names, english })),
+    speaksToProgram: speaksToProgram(said),
+  };
+}
