@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { addDays, layOut, wallTimeAt } from '@sift-reel/core';
+import { addDays, layOut, OPEN_VOICE, wallTimeAt } from '@sift-reel/core';
 import pg from 'pg';
 import { hashPassword } from '../apps/server/dist/identity/passwords.js';
 import { CLIENTS, DEMO_PRODUCER, DEMO_SIGN_IN, PLATFORMS, RECORDINGS } from './scenario.mjs';
@@ -90,10 +90,14 @@ async function fill(caller, client, spoken, say) {
   const platforms = new Map();
   for (const platform of PLATFORMS) platforms.set(platform.name, (await caller.call('POST', 'platform-profiles', platform)).id);
   const clients = new Map();
-  for (const { channels, interest, ...form } of CLIENTS) {
+  for (const { channels, interest, voice, ...form } of CLIENTS) {
     const { id } = await caller.call('POST', 'clients', form);
     if (interest !== undefined)
       await caller.call('PUT', `clients/${id}/interest`, { csv: await readFile(fileURLToPath(new URL(`interest/${interest}`, import.meta.url)), 'utf8') });
+    if (voice !== undefined) {
+      const { version } = (await caller.call('GET', 'clients')).find((one) => one.id === id);
+      await caller.call('PUT', `clients/${id}/voice`, { voice: { ...OPEN_VOICE, ...voice }, version });
+    }
     clients.set(form.name, { id, ...form });
     for (const { platform, ...channel } of channels)
       await caller.call('POST', `clients/${id}/channels`, { ...channel, platformProfileId: platforms.get(platform) });

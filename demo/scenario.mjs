@@ -74,6 +74,19 @@ export const CLIENTS = [
   {
     name: 'Ardcree Chimneys',
     interest: 'ardcree-chimneys.csv',
+    voice: {
+      use: [
+        { say: 'liner', not: 'flexi pipe' },
+        { say: 'homeowners', not: 'punters' },
+      ],
+      avoid: ['cowboy', 'death trap'],
+      spelling: 'british',
+      capitals: 'sentence',
+      fixedParts: ['Book a sweep: ardcree-chimneys.example'],
+      examples: ['Never burn wet wood', 'Why your stove smokes', 'One match, no firelighters'],
+      alwaysTags: ['UpTheFlue'],
+      neverTags: ['viral', 'fyp'],
+    },
     zone: 'Europe/Dublin',
     tags: ['chimneysafety', 'firewood', 'stove', 'ardcree'],
     standingBrief: brief({ topics: ['wet wood', 'carbon monoxide'], avoid: ['sponsor'] }),

@@ -125,7 +125,7 @@ describe('approving what was not said', () => {
     ]);
     expect([done.status, done.body.approved]).toEqual([200, true]);
     const [row] = await query('SELECT ticks FROM shorts WHERE id = $1', [shortId]);
-    expect(row.ticks).toMatchObject([
+    expect(row!.ticks).toMatchObject([
       { rule: 'figure', text: '4711' },
       { rule: 'name', text: 'Kestrelwick' },
     ]);

@@ -38,6 +38,7 @@ export const api = generatedApi.enhanceEndpoints({
     archiveClient: { invalidatesTags: [LIST('Client'), LIST('Recording'), LIST('Short'), LIST('Channel'), 'Schedule'] },
     restoreClient: { invalidatesTags: [LIST('Client'), LIST('Recording'), LIST('Short'), LIST('Channel'), 'Schedule'] },
     listArchivedClients: { providesTags: [LIST('Client')] },
+    setVoice: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, LIST('Short'), 'Trail'] },
     setSignalWeights: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
     listInterest: { providesTags: (_, __, clientId) => [{ type: 'Interest', id: clientId }] },
     setInterest: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Interest', id: clientId }, 'Trail'] },
@@ -116,6 +117,7 @@ export const api = generatedApi.enhanceEndpoints({
     dropVariant: { invalidatesTags: (_, __, { shortId }) => wordTags(shortId) },
     setApproval: { invalidatesTags: (_, __, { shortId }) => [...wordTags(shortId), LIST('Batch')] },
     proposeCopy: { invalidatesTags: [] },
+    checkCopy: { invalidatesTags: [] },
     offerTitles: { providesTags: [LIST('Short')] },
 
     listBatches: { providesTags: listOf('Batch') },

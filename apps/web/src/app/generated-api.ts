@@ -1244,21 +1244,7 @@ export type FindingView = {
   /** First character, in UTF-16 units */
   from: number;
   to: number;
-  rule:
-    | 'figure'
-    | 'name'
-    | 'quotation'
-    | 'claim'
-    | 'instruction'
-    | 'language'
-    | 'avoid'
-    | 'use'
-    | 'spelling'
-    | 'capitals'
-    | 'comma'
-    | 'person'
-    | 'emoji'
-    | 'length';
+  rule: 'figure' | 'name' | 'quotation' | 'claim' | 'language' | 'avoid' | 'use' | 'spelling' | 'capitals' | 'comma' | 'person' | 'emoji' | 'length';
   text: string;
   /** What is wrong, in a sentence */
   detail: string;
@@ -1281,7 +1267,7 @@ export type CheckForm = {
   coverLine: string;
 };
 export type TickForm = {
-  rule: 'figure' | 'name' | 'quotation' | 'claim' | 'instruction';
+  rule: 'figure' | 'name' | 'quotation' | 'claim';
   text: string;
 };
 export type ApprovalForm = {

@@ -3,7 +3,7 @@ export interface Problem {
   readonly status: number;
   readonly detail: string;
   readonly errors?: readonly { readonly field: string; readonly detail: string }[];
-  /** `stale`: somebody else changed it since it was seen. */
+  /** `stale`: somebody else changed it since it was seen; `unsaid`: words need a tick. */
   readonly code?: string;
   /** What it is now, where it is stale. */
   readonly current?: unknown;

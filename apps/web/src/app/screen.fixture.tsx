@@ -45,6 +45,7 @@ export function onScreens(): void {
     vi.stubGlobal('Request', HereRequest);
     Element.prototype.getAnimations = () => [];
     Element.prototype.scrollIntoView = () => undefined;
+    document.elementFromPoint = () => null; // not in jsdom
     Blob.prototype.text ??= readBlob; // not in jsdom
   });
   afterEach(() => {

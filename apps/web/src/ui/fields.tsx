@@ -95,6 +95,44 @@ function splitList(text: string): string[] {
   ];
 }
 
+/** A list, one of it on each line. */
+export function LinesField({
+  value,
+  onChange,
+  placeholder,
+  rows = 3,
+  ...field
+}: Omit<FieldProps, 'children'> & { value: readonly string[]; onChange: (value: string[]) => void; placeholder?: string; rows?: number }): ReactNode {
+  const [text, setText] = useState(value.join('\n'));
+  const joined = value.join('\n');
+  useEffect(() => {
+    setText((typed) => (lines(typed).join('\n') === joined ? typed : joined));
+  }, [joined]);
+  return (
+    <Field {...field}>
+      {(ids) => (
+        <textarea
+          {...ids}
+          rows={rows}
+          className={clsx(inputClass, 'resize-y')}
+          value={text}
+          placeholder={placeholder}
+          onChange={(event) => {
+            setText(event.target.value);
+            onChange(lines(event.target.value));
+          }}
+        />
+      )}
+    </Field>
+  );
+}
+
+const lines = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
+
 /** A time of the recording, typed as mm:ss; empty means none. */
 export function ClockField({
   value,

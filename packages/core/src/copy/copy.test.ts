@@ -25,6 +25,7 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
   const tips = fields.map((tag) => `${tag}tips`);
   const runs = new Set([
     'wetwood',
+    'client',
     ...fields,
     ...tips,
     ...all.map(gerund),
@@ -36,15 +37,15 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
   });
   it('is inside the limits, and made only of what is said', () => {
     for (const { firstWord, endWord } of passages) {
-      const copy = proposeCopy(transcript, { firstWord, endWord, clientTags: ['neverSaidAnywhere', 'wet wood'], limits: LIMITS });
+      const copy = proposeCopy(transcript, { firstWord, endWord, clientTags: ['Client', 'neverSaidAnywhere', 'wet wood'], limits: LIMITS });
       expect(copyProblems(copy, LIMITS)).toEqual([]);
       const said = transcript.words.slice(firstWord, endWord).map((word) => normalise(word.text));
       // Words whole, and hashtags of words that follow one another: a part of a word is not a word.
       const words = `${copy.title} ${copy.description} ${copy.coverLine}`.split(/[\s…]+/).map(normalise);
       expect(words.length).toBeGreaterThan(8);
       for (const word of words) if (word !== '' && !/\d/.test(word)) expect([...said, ...FRAME]).toContain(word); // figures: see written.test
-      for (const tag of copy.hashtags) expect(runs).toContain(tag);
-      expect(copy.hashtags).not.toContain('neversaidanywhere');
+      for (const tag of copy.hashtags) expect(runs).toContain(toHashtag(tag)); // of the client's, one that is not said
+      expect(copy.hashtags.map(toHashtag)).not.toContain('neversaidanywhere');
       expect(characters(copy.coverLine)).toBeLessThanOrEqual(COVER_LINE_LIMIT);
     }
   });

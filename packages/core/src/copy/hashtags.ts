@@ -34,6 +34,8 @@ const TELLS_OF_FIELD = 2;
 const OF_RECORDING = 3;
 /** Of each kind at most so many, so that a set goes from the particular to the general. */
 const [MOST_COMPOUNDS, MOST_SINGLES, MOST_FIELDS] = [2, 2, 3];
+/** Of the client's tags that a passage does not touch, one; fewer tags than this are hardly any. */
+const [MOST_OF_CLIENT, FEW] = [1, 2];
 /** A single word that no field is found by names something only where it is rarer than this: else it is a bare common noun. */
 const RARE_ENOUGH = 8.9;
 
@@ -59,10 +61,13 @@ function foundHashtags({ passage, statistics, subject, clientTags }: TagSource, 
   const particular = [...ofSubject(passage, subject), ...tipsOf(fields, passage)].map(toHashtag);
   const general = fields.slice(0, MOST_FIELDS);
   const tags = unlike([...own, ...particular, ...general]);
-  const spare = keyPhrases(passage, statistics, most)
-    .filter(({ text }) => text.includes(' '))
-    .map(({ text }) => toHashtag(text));
-  if (tags.length < most) return unlike([...tags, ...fields.slice(MOST_FIELDS), ...spare]).slice(0, most);
+  if (tags.length < most) {
+    const others = clientTags.map(toHashtag).slice(0, MOST_OF_CLIENT);
+    const found = unlike([...tags, ...fields.slice(MOST_FIELDS), ...others]);
+    // Words that stand side by side are a guess: only where hardly anything else is known.
+    const spare = found.length < FEW ? keyPhrases(passage, statistics, most).flatMap(({ text }) => (text.includes(' ') ? [toHashtag(text)] : [])) : [];
+    return unlike([...found, ...spare]).slice(0, most);
+  }
   // What is general stays: the particular gives way.
   return unlike([...own, ...particular.slice(0, Math.max(0, most - own.length - general.length)), ...general]).slice(0, most);
 }

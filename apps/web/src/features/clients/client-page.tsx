@@ -14,6 +14,7 @@ import { BlackoutForm } from './blackout-form.js';
 import { ChannelDialog } from './channel-dialog.js';
 import { ClientDialog } from './client-dialog.js';
 import { Interest } from './interest.js';
+import { VoiceSummary } from './voice-summary.js';
 
 /** One client: its channels with their windows, days without posts, standing brief, and who did what. */
 export function ClientPage(): ReactNode {
@@ -62,7 +63,10 @@ export function ClientPage(): ReactNode {
           <Interest key={client.id} clientId={client.id} />
           <Trail clientId={client.id} />
         </div>
-        <StandingBrief key={client.id} client={client} />
+        <div className="flex min-w-0 flex-col gap-5">
+          <StandingBrief key={client.id} client={client} />
+          <VoiceSummary key={`voice of ${client.id}`} client={client} />
+        </div>
       </div>
       {editing && <ClientDialog client={client} onClose={() => setEditing(false)} onSaved={() => setEditing(false)} />}
       {channel !== null && (

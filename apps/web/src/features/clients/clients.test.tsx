@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
+import { OPEN_VOICE } from '@sift-reel/core';
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { ClientView, InterestTermView } from '../../app/api.js';
+import type { ClientView, InterestTermView, VoiceFields } from '../../app/api.js';
 import { onScreens, Refusal, show } from '../../app/screen.fixture.js';
 import { undoLast } from '../../app/undo.js';
 import { ClientsPage } from './clients-page.js';
@@ -14,6 +15,7 @@ const client = (fields: Partial<ClientView> = {}): ClientView => ({
   tags: ['boats', 'weather'],
   standingBrief: { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] },
   signalWeights: null,
+  voice: OPEN_VOICE as VoiceFields,
   recordingCount: 3,
   channelCount: 2,
   version: 1,

@@ -148,7 +148,7 @@ export function ShortsPage(): ReactNode {
               <Link to={{ pathname: '/shorts', search: params.toString() }} className="px-6 pt-3 font-semibold underline md:hidden">
                 All shorts
               </Link>
-              <ShortEditor key={chosen.id} short={chosen} clientName={nameOf.get(chosen.clientId) ?? ''} />
+              <ShortEditor key={chosen.id} short={chosen} clientName={nameOf.get(chosen.clientId) ?? ''} onNext={() => go(1)} />
             </div>
           )}
         </div>

@@ -35,6 +35,7 @@ const short = (id: string, title: string, fields: Partial<ShortView> = {}): Shor
   reason: 'A story',
   copy: copy(title),
   channels: [channel()],
+  fixedParts: [],
   approved: true,
   approvedBy: 'Ada',
   postCount: 0,

@@ -1,0 +1,55 @@
+import { OPEN_VOICE } from '@sift-reel/core';
+import { type ReactNode, useState } from 'react';
+import type { ClientView } from '../../app/api.js';
+import { Button } from '../../ui/parts.js';
+import { CHOICES, VoiceDialog } from './voice-dialog.js';
+
+/** What the client's voice asks for, in a few lines, and the way to change it. */
+export function VoiceSummary({ client }: { client: ClientView }): ReactNode {
+  const [editing, setEditing] = useState(false);
+  const { voice } = client;
+  const choices = (Object.keys(CHOICES) as (keyof typeof CHOICES)[])
+    .filter((name) => voice[name] !== OPEN_VOICE[name])
+    .map((name) => [CHOICES[name].label, CHOICES[name].options.find(({ value }) => value === voice[name])!.name]);
+  const rows: (readonly [string, string])[] = [
+    ['Say', voice.use.map(({ say, not }) => `${say}, not ${not}`).join('; ')],
+    ['Never', voice.avoid.join(', ')],
+    ...choices.map(([label, name]) => [label!, name!] as const),
+    [
+      'Lengths',
+      [voice.longestTitle === null ? '' : `titles to ${voice.longestTitle}`, voice.longestText === null ? '' : `texts to ${voice.longestText}`]
+        .filter(Boolean)
+        .join(', '),
+    ],
+    ['Under every text', voice.fixedParts.join(' · ')],
+    ['Good titles', voice.examples.map((one) => `“${one}”`).join(', ')],
+    ['Hashtags always', voice.alwaysTags.map((tag) => `#${tag}`).join(' ')],
+    ['Hashtags never', voice.neverTags.map((tag) => `#${tag}`).join(' ')],
+  ];
+  const said = rows.filter(([, text]) => text !== '');
+  return (
+    <section aria-label="Voice" className="h-min border border-rule bg-sheet p-4">
+      <div className="flex items-baseline gap-3">
+        <h2>Voice</h2>
+        <Button className="ml-auto" onClick={() => setEditing(true)}>
+          Change the voice
+        </Button>
+      </div>
+      {said.length === 0 ? (
+        <p className="mt-1 text-[12px] text-soft">
+          Words to use and to avoid, spelling, capitals, lengths, fixed lines, hashtags. What is proposed follows it, and what is typed is checked against it.
+        </p>
+      ) : (
+        <dl className="mt-2 grid grid-cols-[130px_1fr] gap-x-3 gap-y-1 text-[12px]">
+          {said.map(([name, text]) => (
+            <div key={name} className="contents">
+              <dt className="text-soft">{name}</dt>
+              <dd className="min-w-0 break-words">{text}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      {editing && <VoiceDialog client={client} onClose={() => setEditing(false)} />}
+    </section>
+  );
+}

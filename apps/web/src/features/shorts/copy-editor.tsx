@@ -1,0 +1,243 @@
+import { asPosted, characters, COVER_LINE_LIMIT } from '@sift-reel/core';
+import clsx from 'clsx';
+import { type ReactNode, type RefObject, useMemo, useRef } from 'react';
+import { api, type CopyView, type FindingView, type ShortChannelView, type ShortView } from '../../app/api.js';
+import { type KeyBinding, useKeys } from '../../app/keys.js';
+import { didSomething, sayTrouble } from '../../app/undo.js';
+import { ListField } from '../../ui/fields.js';
+import { MarkedField } from '../../ui/marked-field.js';
+import { Button } from '../../ui/parts.js';
+import { differences, StaleChoice } from '../../ui/stale.js';
+import { type Draft, sameWords, type saverOf, takenBack, useDraft } from './copy-saver.js';
+import { Findings, marksOf, type Ticks, withMend } from './findings.js';
+import { TitleChoices } from './title-choices.js';
+import { useCheck } from './use-check.js';
+
+const NAMES = { title: 'Title', description: 'Description', hashtags: 'Hashtags', keywords: 'Keywords', coverLine: 'Cover line' } as const;
+
+interface CopyEditorProps {
+  readonly short: ShortView;
+  /** Null for the words for all channels. */
+  readonly channel: ShortChannelView | null;
+  readonly saver: ReturnType<typeof saverOf>;
+  readonly ticks: Ticks;
+}
+
+/** Saves by itself when the hand rests, and at once when a field is left. An approved short cannot be changed. */
+export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): ReactNode {
+  const slot = channel?.channelId ?? null;
+  const draft = useDraft(saver, slot);
+  const copy = draft?.copy ?? channel?.variant ?? short.copy;
+  const [dropVariant] = api.useDropVariantMutation();
+  const [propose, proposing] = api.useProposeCopyMutation();
+  const titles = api.useOfferTitlesQuery({ shortId: short.id, ...(slot === null ? {} : { channelId: slot }) }, { skip: short.approved });
+  const locked = short.approved;
+  const { findings } = useCheck(short.id, copy, locked);
+  const inField = (field: keyof CopyView): FindingView[] => findings.filter((one) => one.field === field);
+  const box = useRef<HTMLDivElement>(null);
+  const set = (fields: Partial<CopyView>): void => saver.change(slot, { ...copy, ...fields });
+  const write = async (value: CopyView): Promise<void> => {
+    saver.change(slot, value);
+    if (!(await saver.flush())) throw new Error('The words could not be saved.');
+  };
+  const leave = (): void => void saver.flush();
+  /** Writes other words, with a way back that keeps what was typed since. */
+  const replace = async (next: CopyView, what: string): Promise<void> => {
+    const before = copy;
+    const had = channel === null || channel.variant !== null;
+    await write(next);
+    didSomething(
+      what,
+      () => {
+        const now = saver.words(slot);
+        return had || !sameWords(now, next) ? write(takenBack(now, before, next)) : goBack();
+      },
+      () => write(takenBack(saver.words(slot), next, before)),
+    );
+  };
+  const proposeAfresh = (): void => {
+    propose({ shortId: short.id, ...(channel === null ? {} : { channelId: channel.channelId }) })
+      .unwrap()
+      .then((next) => replace(next, 'Proposed the words afresh'))
+      .catch(sayTrouble);
+  };
+  const takeTitle = (title: string): void => {
+    if (title !== copy.title) replace({ ...copy, title }, `Took the title “${title}”`).catch(sayTrouble);
+  };
+  const mend = (some: readonly FindingView[]): void => {
+    const next = withMend(copy, some);
+    if (!sameWords(next, copy))
+      replace(next, some.length === 1 ? `Mended “${some[0]!.text || some[0]!.mend}”` : 'Mended what could be mended').catch(sayTrouble);
+  };
+  useKeys(locked ? [] : [{ key: 'm', label: 'Mend what can be mended', group: 'Shorts', run: () => mend(findings) }, ...fieldKeys(box)]);
+  const goBack = async (): Promise<void> => {
+    if (channel !== null) await saver.then((version) => dropVariant({ shortId: short.id, channelId: channel.channelId, version }).unwrap());
+  };
+  const backToAll = (): void => {
+    const before = copy;
+    goBack().then(() => didSomething('Went back to the words for all', () => write(before), goBack), sayTrouble);
+  };
+  const limits =
+    channel === null ? tightest(short.channels) : { title: channel.titleLimit, description: channel.descriptionLimit, hashtags: channel.hashtagLimit };
+  const theirs = draft?.theirs ?? null;
+  const lately = useTagsLately(short);
+  return (
+    <div
+      ref={box}
+      className="grid max-w-[820px] gap-4 px-6 py-5"
+      onBlur={leave}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape' && event.target instanceof HTMLElement) event.target.blur();
+      }}
+    >
+      <div className="flex min-h-[28px] flex-wrap items-center gap-3 text-[12px] text-soft">
+        <span role="status">{sayState(locked, channel, draft)}</span>
+        {draft?.state === 'failed' && <Button onClick={() => void saver.flush()}>Save again</Button>}
+        {!locked && (
+          <Button tone="quiet" className="ml-auto" disabled={proposing.isLoading} onClick={proposeAfresh}>
+            Propose afresh
+          </Button>
+        )}
+        {!locked && channel?.variant != null && (
+          <Button tone="quiet" onClick={backToAll}>
+            Back to the words for all
+          </Button>
+        )}
+      </div>
+      {draft !== null && theirs !== null && (
+        <StaleChoice
+          what="this short"
+          changed={differences(theirs.channels.find((one) => one.channelId === slot)?.variant ?? theirs.copy, draft.copy, NAMES)}
+          onTake={() => void saver.choose(slot, 'theirs')}
+          onKeep={() => void saver.choose(slot, 'mine')}
+        />
+      )}
+      <MarkedField
+        label="Title"
+        rows={1}
+        value={copy.title}
+        disabled={locked}
+        marks={marksOf(findings, 'title', ticks)}
+        onChange={(title) => set({ title })}
+        onMend={() => mend(inField('title'))}
+        aside={<Counter used={characters(copy.title)} limit={limits.title} />}
+      />
+      <Findings findings={inField('title')} ticks={ticks} onMend={(one) => mend([one])} />
+      {!locked && <TitleChoices titles={titles.currentData ?? []} chosen={copy.title} onTake={takeTitle} />}
+      <MarkedField
+        label="Description"
+        rows={4}
+        value={copy.description}
+        disabled={locked}
+        marks={marksOf(findings, 'description', ticks)}
+        onChange={(description) => set({ description })}
+        onMend={() => mend(inField('description'))}
+        aside={<Counter used={characters(asPosted(copy, short).description)} limit={limits.description} />}
+        hint={short.fixedParts.length === 0 ? undefined : `Under it: ${short.fixedParts.join(' · ')}`}
+      />
+      <Findings findings={inField('description')} ticks={ticks} onMend={(one) => mend([one])} />
+      <ListField
+        label="Hashtags"
+        value={copy.hashtags}
+        disabled={locked}
+        onChange={(hashtags) => set({ hashtags })}
+        aside={<Counter used={copy.hashtags.length} limit={limits.hashtags} unit="tags" />}
+        hint={tagHint(copy.hashtags, lately)}
+      />
+      <Findings findings={inField('hashtags')} ticks={ticks} onMend={(one) => mend([one])} />
+      <ListField label="Keywords" value={copy.keywords} disabled={locked} onChange={(keywords) => set({ keywords })} hint="For search, with commas" />
+      <MarkedField
+        label="Cover line"
+        rows={1}
+        value={copy.coverLine}
+        disabled={locked}
+        marks={marksOf(findings, 'coverLine', ticks)}
+        onChange={(coverLine) => set({ coverLine })}
+        onMend={() => mend(inField('coverLine'))}
+        aside={<Counter used={characters(copy.coverLine)} limit={COVER_LINE_LIMIT} />}
+        hint="The few words on the picture"
+      />
+      <Findings findings={inField('coverLine')} ticks={ticks} onMend={(one) => mend([one])} />
+      {channel === null && short.channels.length > 0 && (
+        <table className="mt-2 w-full text-[12px]">
+          <caption className="pb-1 text-left font-semibold">How each channel takes it</caption>
+          <tbody>
+            {short.channels.map((one) => (
+              <tr key={one.channelId} className="border-t border-rule">
+                <td className="py-[5px]">{one.name}</td>
+                <td className="py-[5px] text-soft">{one.platform}</td>
+                <td className={clsx('py-[5px]', one.unfit !== null || one.problems.length > 0 ? 'text-madder-text' : 'text-verdigris-text')}>
+                  {one.unfit ??
+                    (one.problems.map((problem) => `${problem.field === 'coverLine' ? 'cover line' : problem.field}: ${problem.detail}`).join('; ') ||
+                      'takes it')}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}
+
+function sayState(locked: boolean, channel: ShortChannelView | null, draft: Draft | null): string {
+  if (locked) return 'Approved: un-approve to change the words.';
+  if (draft === null) return channel !== null && channel.variant === null ? 'Takes the words for all channels. Type, and it gets its own.' : 'Saved';
+  return { typing: 'Typing…', saving: 'Saving…', failed: `Could not be saved. ${draft.trouble ?? ''}`, stale: 'Not saved: choose below' }[draft.state];
+}
+
+function tightest(channels: readonly ShortChannelView[]): { title: number; description: number; hashtags: number } {
+  const least = (pick: (one: ShortChannelView) => number, open: number): number => channels.reduce((limit, one) => Math.min(limit, pick(one)), open);
+  return { title: least((one) => one.titleLimit, 100), description: least((one) => one.descriptionLimit, 500), hashtags: least((one) => one.hashtagLimit, 8) };
+}
+
+function Counter({ used, limit, unit = 'characters' }: { used: number; limit: number; unit?: string }): ReactNode {
+  return (
+    <span
+      className={clsx('time', used > limit ? 'font-semibold text-madder-text' : 'text-soft')}
+      aria-label={`${used} of ${limit} ${unit}${used > limit ? ', over the limit' : ''}`}
+    >
+      {used}/{limit}
+      {used > limit ? ' over' : ''}
+    </span>
+  );
+}
+
+/** Keys that lead into a field; Esc leads out again. */
+function fieldKeys(box: RefObject<HTMLDivElement | null>): KeyBinding[] {
+  const into = (label: string) => (): void => {
+    const id = [...(box.current?.querySelectorAll('label') ?? [])].find((one) => one.textContent === label)?.htmlFor;
+    const field = id === undefined ? null : document.getElementById(id);
+    if (!(field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement)) return;
+    field.focus();
+    field.setSelectionRange(field.value.length, field.value.length);
+  };
+  return [
+    { key: 'e', label: 'Edit the title', group: 'Shorts', run: into('Title') },
+    { key: 'd', label: 'Edit the description', group: 'Shorts', run: into('Description') },
+    { key: 'h', label: 'Edit the hashtags', group: 'Shorts', run: into('Hashtags') },
+    { key: 'Escape', label: 'Leave the field', group: 'Shorts' },
+  ];
+}
+
+/** How often each tag stands on the client's other shorts, so that not every post carries the same five. */
+function useTagsLately({ id, clientId }: ShortView): ReadonlyMap<string, number> {
+  const shorts = api.useListShortsQuery({}).data;
+  return useMemo(() => {
+    const counts = new Map<string, number>();
+    for (const other of shorts ?? [])
+      if (other.clientId === clientId && other.id !== id)
+        for (const tag of other.copy.hashtags) counts.set(tag.toLowerCase(), (counts.get(tag.toLowerCase()) ?? 0) + 1);
+    return counts;
+  }, [shorts, id, clientId]);
+}
+
+function tagHint(tags: readonly string[], lately: ReadonlyMap<string, number>): string {
+  if (tags.length === 0) return 'Without #, with commas';
+  return tags
+    .map((tag) => {
+      const others = lately.get(tag.toLowerCase()) ?? 0;
+      return others === 0 ? `#${tag}` : `#${tag} (on ${others} more)`;
+    })
+    .join('  ');
+}
