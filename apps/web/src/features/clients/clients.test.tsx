@@ -2,11 +2,12 @@
 import { OPEN_VOICE } from '@sift-reel/core';
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { ClientView, InterestTermView, VoiceFields } from '../../app/api.js';
-import { onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import type { ClientView, InterestTermView, VoiceFields, VoiceForm } from '../../app/api.js';
+import { type Ask, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { undoLast } from '../../app/undo.js';
 import { ClientsPage } from './clients-page.js';
 import { Interest } from './interest.js';
+import { VoiceSummary } from './voice-summary.js';
 
 const client = (fields: Partial<ClientView> = {}): ClientView => ({
   id: 'c1',
@@ -120,5 +121,71 @@ describe('an interest list', () => {
     show(<Interest clientId="c1" />, { 'api/clients/c1/interest': [] });
     expect(await screen.findByText('term,volume,competition,change')).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: 'Empty it' })).toBeNull();
+  });
+});
+
+describe('the voice of a client', () => {
+  onScreens();
+  const voiced = (voice: Partial<VoiceFields>, version = 1): ClientView => client({ voice: { ...client().voice, ...voice }, version });
+  it('is told in a few lines, with what it is for where nothing is set', async () => {
+    show(<VoiceSummary client={client()} />);
+    expect(screen.getByText(/Words to use and to avoid/)).toBeInTheDocument();
+    show(<VoiceSummary client={voiced({ use: [{ say: 'guests', not: 'customers' }], spelling: 'british', alwaysTags: ['Tern'] })} />);
+    expect(await screen.findByText('guests, not customers')).toBeInTheDocument();
+    expect(screen.getByText('British')).toBeInTheDocument();
+    expect(screen.getByText('#Tern')).toBeInTheDocument();
+  });
+  it('is set whole, and goes back with undo', async () => {
+    const { user, asked } = show(<VoiceSummary client={client()} />, { 'PUT api/clients/c1/voice': ({ body }: Ask) => voiced((body as VoiceForm).voice, 2) });
+    await user.click(screen.getByRole('button', { name: 'Change the voice' }));
+    await user.type(await screen.findByLabelText('Say this, not that'), 'guests, not customers{Enter}crew, not staff');
+    await user.type(screen.getByLabelText('Never say'), 'cheap, dirt poor');
+    await pick(user, 'Capitals in titles', 'Every main word');
+    await user.type(screen.getByLabelText('Longest title'), '48');
+    await user.type(screen.getByLabelText('Under every text'), 'tern.example{Enter}Sound by Ada');
+    await user.click(screen.getByRole('button', { name: 'Save the voice' }));
+    await expect
+      .poll(() => asked.find(({ method }) => method === 'PUT')?.body)
+      .toEqual({
+        version: 1,
+        voice: {
+          ...OPEN_VOICE,
+          use: [
+            { say: 'guests', not: 'customers' },
+            { say: 'crew', not: 'staff' },
+          ],
+          avoid: ['cheap', 'dirt poor'],
+          capitals: 'title',
+          longestTitle: 48,
+          fixedParts: ['tern.example', 'Sound by Ada'],
+        },
+      });
+    await undoLast();
+    expect(asked.filter(({ method }) => method === 'PUT').at(-1)!.body).toEqual({ version: 2, voice: OPEN_VOICE });
+  });
+  it('says what a field lacks, and sends nothing', async () => {
+    const { user, asked } = show(<VoiceSummary client={client()} />);
+    await user.click(screen.getByRole('button', { name: 'Change the voice' }));
+    await user.type(await screen.findByLabelText('Say this, not that'), 'guests');
+    await user.type(screen.getByLabelText('Longest title'), '3');
+    await user.click(screen.getByRole('button', { name: 'Save the voice' }));
+    expect(await screen.findByText('Each line needs both: guests, not customers')).toBeInTheDocument();
+    expect(screen.getByText('Must be from 10 to 1000')).toBeInTheDocument();
+    expect(asked).toEqual([]);
+  });
+  it('that somebody else changed meanwhile is laid beside mine', async () => {
+    const theirs = voiced({ avoid: ['theirs'] }, 7);
+    const { user, asked } = show(<VoiceSummary client={client()} />, {
+      'PUT api/clients/c1/voice': ({ body }: Ask) =>
+        (body as VoiceForm).version === 7
+          ? voiced((body as VoiceForm).voice, 8)
+          : new Refusal(409, 'Somebody changed it.', [], { code: 'stale', current: theirs }),
+    });
+    await user.click(screen.getByRole('button', { name: 'Change the voice' }));
+    await user.type(await screen.findByLabelText('Never say'), 'mine');
+    await user.click(screen.getByRole('button', { name: 'Save the voice' }));
+    expect(await screen.findByText('theirs')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Save yours over it' }));
+    await expect.poll(() => asked.at(-1)!.body).toMatchObject({ version: 7, voice: { avoid: ['mine'] } });
   });
 });

@@ -32,7 +32,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
   const [propose, proposing] = api.useProposeCopyMutation();
   const titles = api.useOfferTitlesQuery({ shortId: short.id, ...(slot === null ? {} : { channelId: slot }) }, { skip: short.approved });
   const locked = short.approved;
-  const { findings } = useCheck(short.id, copy, locked);
+  const { findings, ask } = useCheck(short.id, copy, locked);
   const inField = (field: keyof CopyView): FindingView[] => findings.filter((one) => one.field === field);
   const box = useRef<HTMLDivElement>(null);
   const set = (fields: Partial<CopyView>): void => saver.change(slot, { ...copy, ...fields });
@@ -64,12 +64,24 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
   const takeTitle = (title: string): void => {
     if (title !== copy.title) replace({ ...copy, title }, `Took the title “${title}”`).catch(sayTrouble);
   };
-  const mend = (some: readonly FindingView[]): void => {
-    const next = withMend(copy, some);
-    if (!sameWords(next, copy))
+  const mend = (some: readonly FindingView[], words = copy): void => {
+    const next = withMend(words, some);
+    if (!sameWords(next, words))
       replace(next, some.length === 1 ? `Mended “${some[0]!.text || some[0]!.mend}”` : 'Mended what could be mended').catch(sayTrouble);
   };
-  useKeys(locked ? [] : [{ key: 'm', label: 'Mend what can be mended', group: 'Shorts', run: () => mend(findings) }, ...fieldKeys(box)]);
+  /** By key: the check may not have seen yet what was typed last. */
+  const mendNow = (field: keyof CopyView | null): void => {
+    const words = saver.words(slot);
+    ask(words).then(
+      (all) =>
+        mend(
+          all.filter((one) => field === null || one.field === field),
+          words,
+        ),
+      sayTrouble,
+    );
+  };
+  useKeys(locked ? [] : [{ key: 'm', label: 'Mend what can be mended', group: 'Shorts', run: () => mendNow(null) }, ...fieldKeys(box)]);
   const goBack = async (): Promise<void> => {
     if (channel !== null) await saver.then((version) => dropVariant({ shortId: short.id, channelId: channel.channelId, version }).unwrap());
   };
@@ -119,7 +131,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
         disabled={locked}
         marks={marksOf(findings, 'title', ticks)}
         onChange={(title) => set({ title })}
-        onMend={() => mend(inField('title'))}
+        onMend={() => mendNow('title')}
         aside={<Counter used={characters(copy.title)} limit={limits.title} />}
       />
       <Findings findings={inField('title')} ticks={ticks} onMend={(one) => mend([one])} />
@@ -131,7 +143,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
         disabled={locked}
         marks={marksOf(findings, 'description', ticks)}
         onChange={(description) => set({ description })}
-        onMend={() => mend(inField('description'))}
+        onMend={() => mendNow('description')}
         aside={<Counter used={characters(asPosted(copy, short).description)} limit={limits.description} />}
         hint={short.fixedParts.length === 0 ? undefined : `Under it: ${short.fixedParts.join(' · ')}`}
       />
@@ -153,7 +165,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
         disabled={locked}
         marks={marksOf(findings, 'coverLine', ticks)}
         onChange={(coverLine) => set({ coverLine })}
-        onMend={() => mend(inField('coverLine'))}
+        onMend={() => mendNow('coverLine')}
         aside={<Counter used={characters(copy.coverLine)} limit={COVER_LINE_LIMIT} />}
         hint="The few words on the picture"
       />

@@ -4,42 +4,13 @@ import { describe, expect, it } from 'vitest';
 import type { CopyView, ShortView } from '../../app/api.js';
 import { type Answers, type Ask, onScreens, Refusal, show } from '../../app/screen.fixture.js';
 import { undoLast } from '../../app/undo.js';
+import { shortChannel, shortView } from './short.fixture.js';
 import { ShortsPage } from './shorts-page.js';
 
 const copy = (title: string): CopyView => ({ title, description: '', hashtags: [], keywords: [], coverLine: '' });
-const channel = {
-  channelId: 'ch1',
-  name: 'Tern clips',
-  platform: 'Loop',
-  titleLimit: 60,
-  descriptionLimit: 200,
-  hashtagLimit: 5,
-  variant: null,
-  problems: [],
-  unfit: null,
-};
-const short = (id: string, title: string, fields: object = {}): ShortView =>
-  ({
-    id,
-    clientId: 'c1',
-    recordingId: 'r1',
-    recordingTitle: 'On the slipway',
-    siftId: 's1',
-    candidateId: `k${id}`,
-    startMs: 0,
-    endMs: 42_000,
-    score: 88,
-    kind: 'story',
-    firstLine: 'We had no rope.',
-    reason: 'A story',
-    copy: copy(title),
-    channels: [channel],
-    approved: false,
-    approvedBy: null,
-    postCount: 0,
-    version: 1,
-    ...fields,
-  }) as unknown as ShortView;
+const channel = shortChannel();
+const short = (id: string, title: string, fields: Partial<ShortView> = {}): ShortView =>
+  shortView(id, title, { copy: copy(title), approved: false, approvedBy: null, version: 1, ...fields });
 
 /** A made-up server that keeps the words of two shorts, with versions; a write that saw another version is refused. */
 function server(): { answers: Answers; shorts: Map<string, ShortView>; writes: Ask[] } {

@@ -1,51 +1,15 @@
 // @vitest-environment jsdom
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { BatchView, CopyView, ShortChannelView, ShortView, TitleView } from '../../app/api.js';
+import type { BatchView, CopyView, TitleView } from '../../app/api.js';
 import { type Answers, type Ask, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
+import { shortChannel, shortView } from './short.fixture.js';
 import { ShortsPage } from './shorts-page.js';
 
-const copy = (title: string): CopyView => ({ title, description: 'What it is about.', hashtags: ['boats'], keywords: [], coverLine: '' });
-const channel = (fields: Partial<ShortChannelView> = {}): ShortChannelView => ({
-  channelId: 'ch1',
-  name: 'Tern clips',
-  platform: 'Loop',
-  titleLimit: 60,
-  descriptionLimit: 200,
-  hashtagLimit: 5,
-  variant: null,
-  problems: [],
-  unfit: null,
-  ...fields,
-});
-const short = (id: string, title: string, fields: Partial<ShortView> = {}): ShortView => ({
-  id,
-  clientId: 'c1',
-  recordingId: 'r1',
-  recordingTitle: 'On the slipway',
-  siftId: 's1',
-  candidateId: `k${id}`,
-  firstWord: 0,
-  endWord: 9,
-  startMs: 61_000,
-  endMs: 103_000,
-  score: 88,
-  kind: 'story',
-  firstLine: 'We had no rope.',
-  reason: 'A story',
-  copy: copy(title),
-  channels: [channel()],
-  fixedParts: [],
-  approved: true,
-  approvedBy: 'Ada',
-  postCount: 0,
-  version: 3,
-  ...fields,
-});
 const SHORTS = [
-  short('a', 'No rope at all'),
-  short('b', 'The second tide', { approved: false, approvedBy: null }),
-  short('c', 'Bread at four', { clientId: 'c2', recordingId: 'r2', recordingTitle: 'The oven' }),
+  shortView('a', 'No rope at all'),
+  shortView('b', 'The second tide', { approved: false, approvedBy: null }),
+  shortView('c', 'Bread at four', { clientId: 'c2', recordingId: 'r2', recordingTitle: 'The oven' }),
 ];
 const TITLES: TitleView[] = [
   { text: 'No rope on the slip', sort: 'said', said: 'so um we had no rope on the slip', draft: false },
@@ -151,9 +115,9 @@ describe('the shorts', () => {
   it('with words too long for a channel, or a channel they do not fit, are told apart', async () => {
     page({
       'api/shorts': [
-        short('a', 'Fits'),
-        short('b', 'Too long', {
-          channels: [channel({ problems: [{ field: 'title', detail: 'Title is 12 over' }] }), channel({ channelId: 'ch2', unfit: 'too long' })],
+        shortView('a', 'Fits'),
+        shortView('b', 'Too long', {
+          channels: [shortChannel({ problems: [{ field: 'title', detail: 'Title is 12 over' }] }), shortChannel({ channelId: 'ch2', unfit: 'too long' })],
         }),
       ],
     });

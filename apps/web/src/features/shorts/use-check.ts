@@ -10,10 +10,16 @@ export interface Check {
   readonly speaksToProgram: boolean;
 }
 
+/** A check that goes on by itself, and one that does not wait for the hand to rest. */
+export interface RunningCheck extends Check {
+  /** What is wrong with these words. */
+  readonly ask: (copy: CopyView) => Promise<readonly FindingView[]>;
+}
+
 const NOTHING: Check = { findings: [], speaksToProgram: false };
 
 /** What is wrong with words while they are written. @param skip where nothing can be changed */
-export function useCheck(shortId: string, copy: CopyView, skip: boolean): Check {
+export function useCheck(shortId: string, copy: CopyView, skip: boolean): RunningCheck {
   const [check] = api.useCheckCopyMutation();
   const [found, setFound] = useState<{ of: CopyView; check: Check } | null>(null);
   const words = JSON.stringify(copy);
@@ -33,7 +39,8 @@ export function useCheck(shortId: string, copy: CopyView, skip: boolean): Check 
     }, CHECK_AFTER_MS);
     return () => clearTimeout(timer);
   }, [shortId, words, skip]);
-  if (found === null || skip) return NOTHING;
+  const ask = async (some: CopyView): Promise<readonly FindingView[]> => (await check({ shortId, checkForm: some }).unwrap()).findings;
+  if (found === null || skip) return { ...NOTHING, ask };
   const same = (field: keyof CopyView): boolean => JSON.stringify(found.of[field]) === JSON.stringify(copy[field]);
-  return { findings: found.check.findings.filter(({ field }) => same(field)), speaksToProgram: found.check.speaksToProgram };
+  return { ask, findings: found.check.findings.filter(({ field }) => same(field)), speaksToProgram: found.check.speaksToProgram };
 }
