@@ -48,6 +48,7 @@ const SERVER_ORDER = [
   'recordings',
   'sifting',
   'shorts',
+  'writing',
   'planning',
   'api',
 ];
@@ -185,7 +186,7 @@ export default tseslint.config(
   })),
   {
     // Queries started together go to one connection when there is a transaction, which must not be asked while it answers.
-    files: ['apps/server/src/{audit,identity,clients,recordings,sifting,shorts,planning}/**/*.ts'],
+    files: ['apps/server/src/{audit,identity,clients,recordings,sifting,shorts,writing,planning}/**/*.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',

@@ -15,6 +15,8 @@ export function serviceEnv(settings, databaseUrl, extra = {}) {
     SIFT_REEL_PUBLIC_URL: process.env.SIFT_REEL_PUBLIC_URL ?? `http://${settings.host}:${settings.port}`,
     // Where nobody names a mail server, the stand-in takes the mail.
     SIFT_REEL_MAIL_URL: process.env.SIFT_REEL_MAIL_URL ?? `smtp://127.0.0.1:${settings.mailPort}`,
+    // Where nobody names a writing service, the stand-in is asked; each client says whether it may be.
+    SIFT_REEL_WRITING_URL: process.env.SIFT_REEL_WRITING_URL ?? `http://127.0.0.1:${settings.standinsPort}/writing`,
     SIFT_REEL_MAIL_PORT: String(settings.mailPort),
     SIFT_REEL_STANDINS_PORT: String(settings.standinsPort),
     ...extra,

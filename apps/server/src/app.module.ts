@@ -10,6 +10,7 @@ import { PlanningModule } from './planning/planning.module.js';
 import { RecordingsModule } from './recordings/recordings.module.js';
 import { ShortsModule } from './shorts/shorts.module.js';
 import { SiftingModule } from './sifting/sifting.module.js';
+import { WritingModule } from './writing/writing.module.js';
 import { TextModule } from './text/text.module.js';
 
 @Module({
@@ -25,6 +26,7 @@ import { TextModule } from './text/text.module.js';
     RecordingsModule,
     SiftingModule,
     ShortsModule,
+    WritingModule,
     PlanningModule,
   ],
   controllers: [HealthController],

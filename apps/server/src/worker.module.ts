@@ -3,6 +3,7 @@ import { ConfigModule } from './config/config.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import { JobsModule, JobWorkerModule } from './jobs/jobs.module.js';
 import { SiftingWorkerModule } from './sifting/sifting-worker.module.js';
+import { WritingWorkerModule } from './writing/writing-worker.module.js';
 
-@Module({ imports: [ConfigModule, DatabaseModule, JobsModule, JobWorkerModule, SiftingWorkerModule] })
+@Module({ imports: [ConfigModule, DatabaseModule, JobsModule, JobWorkerModule, SiftingWorkerModule, WritingWorkerModule] })
 export class WorkerModule {}

@@ -1,19 +1,57 @@
-import { createServer } from 'node:http';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { MailBox } from './mail-box.js';
 import { mailPage } from './mail-page.js';
+import { answerWriting, MANNERS, type WritingManner } from './writing-service.js';
 
-// The outside world, simulated on loopback. So far: mail. Ports come from the environment; 0 takes any that is free.
+// The outside world, simulated on loopback: mail, and a writing service. Ports come from the environment; 0 takes any that is free.
 const mailPort = Number(process.env['SIFT_REEL_MAIL_PORT'] ?? 4312);
 const pagePort = Number(process.env['SIFT_REEL_STANDINS_PORT'] ?? 4313);
+const LARGEST_BODY = 4_000_000;
 
 const box = new MailBox();
 await box.listen(mailPort);
+let manner: WritingManner = 'well';
+
 const pages = createServer((request, response) => {
   if (request.url === '/mail.json') response.setHeader('Content-Type', 'application/json').end(JSON.stringify(box.list()));
   else if (request.url === '/' || request.url === '/mail') response.setHeader('Content-Type', 'text/html; charset=utf-8').end(mailPage(box.list()));
+  else if (request.method === 'POST' && request.url === '/writing') void writing(request, response);
+  else if (request.method === 'PUT' && request.url?.startsWith('/writing/') === true) setManner(request.url.slice('/writing/'.length), response);
   else response.writeHead(404).end('nothing here');
 });
 pages.listen(pagePort, '127.0.0.1', () => process.send?.({ ready: true }));
+
+async function writing(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  let body = '';
+  for await (const chunk of request.setEncoding('utf8')) {
+    body += chunk as string;
+    if (body.length > LARGEST_BODY) {
+      response.writeHead(413).end();
+      return;
+    }
+  }
+  const { status, body: said, afterMs } = answerWriting(jsonOf(body), manner);
+  const late = setTimeout(() => response.writeHead(status, { 'Content-Type': 'application/json' }).end(said), afterMs);
+  response.on('close', () => clearTimeout(late));
+}
+
+function jsonOf(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
+function setManner(wanted: string, response: ServerResponse): void {
+  const known = MANNERS.find((one) => one === wanted);
+  if (known === undefined) {
+    response.writeHead(400).end(`one of ${MANNERS.join(', ')}`);
+    return;
+  }
+  manner = known;
+  response.writeHead(204).end();
+}
 
 const stop = (): void => {
   pages.closeAllConnections();

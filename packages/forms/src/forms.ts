@@ -112,6 +112,12 @@ export class VoiceForm {
   @Whole(SEEN) version: number;
 }
 
+/** Whether the writing service may be asked about a client's recordings. */
+export class WritingAllowedForm {
+  @Flag() allowed: boolean;
+  @Whole(SEEN) version: number;
+}
+
 export class WindowForm {
   @Whole({ min: 1, max: 7, description: 'ISO weekday: Monday 1 to Sunday 7' }) weekday: number;
   @Whole({ max: 1_439, description: 'Minutes after midnight on the wall of the channel’s zone' }) minute: number;

@@ -33,6 +33,7 @@ export {
   VoiceFields,
   VoiceForm,
   WindowForm,
+  WritingAllowedForm,
   OwnCandidateForm,
   WordSpanForm,
 } from './forms.js';

@@ -11,6 +11,7 @@ import {
   PlatformProfileForm,
   SignalWeightsForm,
   VoiceForm,
+  WritingAllowedForm,
 } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ChannelsService } from './channels.service.js';
@@ -81,6 +82,12 @@ export class ClientsController {
   @ApiOkResponse({ type: ClientView })
   setVoice(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: VoiceForm): Promise<ClientView> {
     return this.clients.setVoice(actor, clientId, form);
+  }
+
+  @Put('clients/:clientId/writing-service')
+  @ApiOkResponse({ type: ClientView })
+  allowWriting(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: WritingAllowedForm): Promise<ClientView> {
+    return this.clients.allowWriting(actor, clientId, form);
   }
 
   @Get('clients/:clientId/interest')

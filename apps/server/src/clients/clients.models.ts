@@ -13,6 +13,8 @@ export class Client extends Model {
   @Column(DataType.ARRAY(DataType.DOUBLE)) declare signalWeights: number[] | null;
   /** How its words sound; what is not there is open. */
   @Default({}) @Column(DataType.JSONB) declare voice: Partial<Voice>;
+  /** The writing service may be asked about its recordings. */
+  @Default(false) @Column(DataType.BOOLEAN) declare writingService: boolean;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   /** Out of everybody's sight since then, with all that it owns; null while the agency works for it. */
   @Column(DataType.DATE) declare archivedAt: Date | null;

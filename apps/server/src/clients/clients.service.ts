@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
-import type { ClientChangeForm, ClientForm, SignalWeightsForm, VoiceFields, VoiceForm } from '@sift-reel/forms';
+import type { ClientChangeForm, ClientForm, SignalWeightsForm, VoiceFields, VoiceForm, WritingAllowedForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { InvalidFormException } from '../problems/refusals.js';
 import { AuditEntry } from '../audit/audit-entry.model.js';
@@ -71,6 +71,17 @@ export class ClientsService {
       const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
       await client.update({ voice });
       await this.record(actor, 'voice', client);
+    });
+    return this.read(actor, clientId);
+  }
+
+  /** Whether the writing service may be asked about this client's recordings. */
+  async allowWriting(actor: Actor, clientId: string, { allowed, version }: WritingAllowedForm): Promise<ClientView> {
+    requireClient(actor, clientId);
+    await this.database.transaction(async () => {
+      const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
+      await client.update({ writingService: allowed });
+      await this.record(actor, allowed ? 'allow-writing' : 'forbid-writing', client);
     });
     return this.read(actor, clientId);
   }
@@ -198,7 +209,7 @@ function usable(weights: readonly number[]): number[] {
 }
 
 function toClientView(client: Client, recordingCount: number, channelCount: number): ClientView {
-  const { id, name, zone, tags, standingBrief, signalWeights, version } = client;
+  const { id, name, zone, tags, standingBrief, signalWeights, writingService, version } = client;
   const voice = voiceOf(client) as VoiceFields;
-  return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, voice, recordingCount, channelCount, version };
+  return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, voice, writingService, recordingCount, channelCount, version };
 }

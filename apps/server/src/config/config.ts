@@ -23,6 +23,10 @@ export interface Config {
   readonly mailFrom: string;
   /** The address people open Sift Reel at; links in mails begin with it. */
   readonly publicUrl: string;
+  /** Where a writing service is asked for words, or null: none is. */
+  readonly writingUrl: string | null;
+  /** Sent to it as a bearer token; a secret. */
+  readonly writingKey: string | null;
   /** The moment at which the schedule's clock starts, ms since 1970, or null for the time of day; for tests. */
   readonly clockStartMs: number | null;
 }
@@ -58,6 +62,8 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
       /\/+$/,
       '',
     ),
+    writingUrl: address(env, 'SIFT_REEL_WRITING_URL', /^https?:\/\//),
+    writingKey: env['SIFT_REEL_WRITING_KEY'] || null,
     clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
 }

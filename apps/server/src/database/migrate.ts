@@ -9,9 +9,10 @@ import { madeOf } from './migrations/0005-made-of.js';
 import { subject } from './migrations/0006-subject.js';
 import { fields } from './migrations/0007-fields.js';
 import { voice } from './migrations/0008-voice.js';
+import { writings } from './migrations/0009-writings.js';
 import type { Migration } from './migration.js';
 
-export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject, fields, voice];
+export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject, fields, voice, writings];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */
 function tableStorage(sequelize: Sequelize): UmzugStorage {

@@ -16,20 +16,14 @@ export class CopyCheck {
     @Inject(ProposalsService) private readonly proposals: ProposalsService,
   ) {}
 
-  async check({ clientId, recordingId, recording, firstWord, endWord }: Short, copies: readonly Copy[]): Promise<CheckedCopies> {
+  /** @param tellLanguage also find the language of the words, which come from somebody else */
+  async check({ clientId, recordingId, recording, firstWord, endWord }: Short, copies: readonly Copy[], tellLanguage = false): Promise<CheckedCopies> {
     const transcript = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
     const client = found(await Client.findByPk(clientId), 'client');
     const { language } = await this.proposals.knownOf(recordingId);
     const around = [recording.title, client.name];
-    return this.text.checkCopies(clientId, {
-      packed: transcript.packed,
-      firstWord,
-      endWord,
-      copies,
-      voice: voiceOf(client),
-      around,
-      english: language === null,
-    });
+    const [passage, english] = [{ packed: transcript.packed, firstWord, endWord }, language === null];
+    return this.text.checkCopies(clientId, { ...passage, copies, voice: voiceOf(client), around, english, tellLanguage });
   }
 
   /** What the words of a short say that was not said and that nobody has ticked. */

@@ -28,17 +28,22 @@ export class ProposalsService {
   private async requestFor(clientId: string, recordingId: string, { firstWord, endWord }: WordRange, channelId: string | null): Promise<ProposeCopyTask> {
     const transcript = await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] });
     const client = await Client.findByPk(clientId);
+    const limits = await this.limitsOf(clientId, channelId);
+    const { packed } = found(transcript, 'transcript');
+    const { language, subject } = await this.knownOf(recordingId);
+    return { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits, language, subject, ...(client === null ? {} : { voice: voiceOf(client) }) };
+  }
+
+  /** What one channel of a client takes, or what all of them do. */
+  async limitsOf(clientId: string, channelId: string | null): Promise<CopyLimits> {
     const channels = await Channel.findAll({ where: { clientId, ...(channelId === null ? {} : { id: channelId }) }, include: [PlatformProfile] });
     const least = (pick: (profile: PlatformProfile) => number, open: number): number =>
       channels.reduce((limit, channel) => Math.min(limit, pick(channel.platformProfile)), open);
-    const limits = {
+    return {
       title: least((p) => p.titleLimit, OPEN_LIMITS.title),
       description: least((p) => p.descriptionLimit, OPEN_LIMITS.description),
       hashtags: least((p) => p.hashtagLimit, OPEN_LIMITS.hashtags),
     };
-    const { packed } = found(transcript, 'transcript');
-    const { language, subject } = await this.knownOf(recordingId);
-    return { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits, language, subject, ...(client === null ? {} : { voice: voiceOf(client) }) };
   }
 
   /** What the last sift that is done found of a recording; one that waits knows nothing yet. */

@@ -13,6 +13,6 @@ import { ShortsService } from './shorts.service.js';
   imports: [RecordingsModule, SiftingModule],
   controllers: [ShortsController, ExportsController],
   providers: [ShortsService, ProposalsService, CopyCheck, KeptCandidates, ShortFacts],
-  exports: [ShortsService, ShortFacts],
+  exports: [ShortsService, ShortFacts, ProposalsService, CopyCheck],
 })
 export class ShortsModule {}

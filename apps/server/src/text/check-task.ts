@@ -1,4 +1,16 @@
-import { checkCopy, type Copy, type Finding, namesOf, normalise, saidPassage, speaksToProgram, type Voice, type WordRange } from '@sift-reel/core';
+import {
+  checkCopy,
+  type Copy,
+  type Finding,
+  type Language,
+  namesOf,
+  normalise,
+  saidPassage,
+  speaksToProgram,
+  type Voice,
+  type WordRange,
+} from '@sift-reel/core';
+import { languageOfWords } from './answer-language.js';
 import { spellerFor } from './spelling.js';
 import { type OnTranscript, unpackRow } from './unpack.js';
 
@@ -9,6 +21,8 @@ export interface CheckCopiesTask extends OnTranscript, WordRange {
   readonly around: readonly string[];
   /** The talk is English, so its spelling is checked. */
   readonly english: boolean;
+  /** Also tell the language of the words: they come from somebody else. */
+  readonly tellLanguage?: boolean;
 }
 
 export interface CheckedCopies {
@@ -16,10 +30,21 @@ export interface CheckedCopies {
   readonly findings: readonly (readonly Finding[])[];
   /** The passage speaks to a program that may read it. */
   readonly speaksToProgram: boolean;
+  /** Of the words, where it was asked for and is surely not English. */
+  readonly language: Language | null;
 }
 
 /** Checks words of one passage against what was said and against the client's voice. */
-export async function checkCopies({ packed, firstWord, endWord, copies, voice, around, english }: CheckCopiesTask): Promise<CheckedCopies> {
+export async function checkCopies({
+  packed,
+  firstWord,
+  endWord,
+  copies,
+  voice,
+  around,
+  english,
+  tellLanguage = false,
+}: CheckCopiesTask): Promise<CheckedCopies> {
   const { words, speakers } = unpackRow(packed);
   const names = namesOf(words, speakers);
   const said = saidPassage(
@@ -31,5 +56,6 @@ export async function checkCopies({ packed, firstWord, endWord, copies, voice, a
   return {
     findings: copies.map((copy) => checkCopy(copy, { said, voice, speller, known, names, english })),
     speaksToProgram: speaksToProgram(said),
+    language: tellLanguage ? await languageOfWords(copies) : null,
   };
 }

@@ -12,6 +12,8 @@ import type {
   MoveEndsTask,
   OfferedTitle,
   OwnPassageTask,
+  PassageTask,
+  PassageText,
   ProposeCopyTask,
   SaidTask,
   SearchTask,
@@ -25,6 +27,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   proposeCopyForShort: 20_000,
   offerTitles: 20_000,
   checkCopies: 20_000,
+  passageOf: 20_000,
   search: 20_000,
   scoreOwnPassage: 60_000,
   sentenceTextsOf: 30_000,
@@ -82,6 +85,9 @@ export class TextPool implements OnModuleDestroy {
   }
   checkCopies(clientId: string, task: CheckCopiesTask): Promise<CheckedCopies> {
     return this.run(clientId, 'checkCopies', task);
+  }
+  passage(clientId: string, task: PassageTask): Promise<PassageText> {
+    return this.run(clientId, 'passageOf', task);
   }
   search(clientId: string, task: SearchTask): Promise<FoundSentence[]> {
     return this.run(clientId, 'search', task);

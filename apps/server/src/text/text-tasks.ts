@@ -117,6 +117,40 @@ export function captionsOf({ packed, firstWord, endWord, startMs, format }: Capt
   return format === 'subrip' ? writeSubRip(cues, 'leave-out') : writeWebVtt(cues);
 }
 
+export interface PassageTask extends OnTranscript, WordRange {}
+
+/** A sentence of a passage, cut to it. */
+export interface PassageSentence {
+  readonly speaker: string | null;
+  readonly startMs: number;
+  readonly endMs: number;
+  readonly text: string;
+}
+
+export interface PassageText {
+  readonly sentences: readonly PassageSentence[];
+  /** What is said just before and just after, in words. */
+  readonly before: string;
+  readonly after: string;
+}
+
+/** Words around a passage that tell what it is about. */
+const WORDS_AROUND = 80;
+
+export function passageOf({ packed, firstWord, endWord }: PassageTask): PassageText {
+  const { words, sentences, speakers } = unpackRow(packed);
+  return {
+    sentences: sentences
+      .filter((sentence) => sentence.firstWord < endWord && firstWord < sentence.endWord)
+      .map((sentence) => {
+        const [from, to] = [Math.max(firstWord, sentence.firstWord), Math.min(endWord, sentence.endWord)];
+        return { speaker: speakers[sentence.speaker] ?? null, ...spanOfWords(words, from, to), text: wordsText(words, from, to) };
+      }),
+    before: wordsText(words, Math.max(0, firstWord - WORDS_AROUND), firstWord),
+    after: wordsText(words, endWord, Math.min(words.length, endWord + WORDS_AROUND)),
+  };
+}
+
 export interface SaidTask extends OnTranscript {
   readonly spans: readonly WordRange[];
 }
@@ -129,6 +163,7 @@ export function wordsOf({ packed, spans }: SaidTask): string[][] {
 export type TaskName =
   | 'prepareTranscript'
   | 'checkCopies'
+  | 'passageOf'
   | 'offerTitles'
   | 'search'
   | 'sentenceTextsOf'

@@ -2,7 +2,22 @@ import { baseApi, type Meta, nextRequest } from './base-api.js';
 import { type CandidateView, generatedApi, type RankingView, type RecordingView, type SiftView } from './generated-api.js';
 import { changePending, withPending } from './pending.js';
 
-const TAGS = ['Session', 'User', 'Client', 'Channel', 'Platform', 'Trail', 'Interest', 'Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule'] as const;
+const TAGS = [
+  'Session',
+  'User',
+  'Client',
+  'Channel',
+  'Platform',
+  'Trail',
+  'Interest',
+  'Recording',
+  'Sift',
+  'Ranking',
+  'Short',
+  'Batch',
+  'Schedule',
+  'Writing',
+] as const;
 
 /** A tag of every thing of a list, and one of the list, which a new or a gone thing makes stale. */
 const listOf =
@@ -39,6 +54,7 @@ export const api = generatedApi.enhanceEndpoints({
     restoreClient: { invalidatesTags: [LIST('Client'), LIST('Recording'), LIST('Short'), LIST('Channel'), 'Schedule'] },
     listArchivedClients: { providesTags: [LIST('Client')] },
     setVoice: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, LIST('Short'), 'Trail'] },
+    allowWriting: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
     setSignalWeights: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
     listInterest: { providesTags: (_, __, clientId) => [{ type: 'Interest', id: clientId }] },
     setInterest: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Interest', id: clientId }, 'Trail'] },
@@ -119,6 +135,11 @@ export const api = generatedApi.enhanceEndpoints({
     proposeCopy: { invalidatesTags: [] },
     checkCopy: { invalidatesTags: [] },
     offerTitles: { providesTags: [LIST('Short')] },
+
+    readWritingService: { providesTags: [] },
+    listWritings: { providesTags: (_, __, shortId) => [{ type: 'Writing', id: shortId }] },
+    askForWords: { invalidatesTags: (_, __, shortId) => [{ type: 'Writing', id: shortId }] },
+    cancelWriting: { invalidatesTags: ['Writing'] },
 
     listBatches: { providesTags: listOf('Batch') },
     createBatch: { invalidatesTags: [LIST('Batch')] },

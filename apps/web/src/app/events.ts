@@ -24,7 +24,7 @@ const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
 
 /** What may have changed while nobody listened. */
-const MISSED = ['Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Client'] as const;
+const MISSED = ['Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Client', 'Writing'] as const;
 
 /**
  * Keeps one stream of events open for as long as it is wanted: it comes back after a refusal, a broken line and sleep, and
@@ -119,6 +119,11 @@ export const eventsApi = api.injectEndpoints({
 
 /** A job's progress is written into what is shown; its end loads what came of it. */
 function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
+  const shortId = job.about['shortId'];
+  if (job.kind === 'writing' && shortId !== undefined) {
+    dispatch(api.util.invalidateTags([{ type: 'Writing', id: shortId }]));
+    return;
+  }
   const recordingId = job.about['recordingId'];
   if (job.kind !== 'sift' || recordingId === undefined) return;
   const { state, stage, fraction, leftMs, failure } = job;

@@ -1,6 +1,6 @@
 // Made from the API document by `npm run api-client`. Not written by hand.
 import { baseApi as api } from './base-api.js';
-export const addTagTypes = ['health', 'identity', 'clients', 'recordings', 'sifting', 'shorts', 'planning'] as const;
+export const addTagTypes = ['health', 'identity', 'clients', 'recordings', 'sifting', 'shorts', 'writing', 'planning'] as const;
 const injectedRtkApi = api
   .enhanceEndpoints({
     addTagTypes,
@@ -136,6 +136,14 @@ const injectedRtkApi = api
           url: `/api/clients/${queryArg.clientId}/voice`,
           method: 'PUT',
           body: queryArg.voiceForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      allowWriting: build.mutation<AllowWritingApiResponse, AllowWritingApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/writing-service`,
+          method: 'PUT',
+          body: queryArg.writingAllowedForm,
         }),
         invalidatesTags: ['clients'],
       }),
@@ -408,6 +416,28 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['shorts'],
       }),
+      readWritingService: build.query<ReadWritingServiceApiResponse, ReadWritingServiceApiArg>({
+        query: () => ({ url: `/api/writing-service` }),
+        providesTags: ['writing'],
+      }),
+      listWritings: build.query<ListWritingsApiResponse, ListWritingsApiArg>({
+        query: (queryArg) => ({ url: `/api/shorts/${queryArg}/writings` }),
+        providesTags: ['writing'],
+      }),
+      askForWords: build.mutation<AskForWordsApiResponse, AskForWordsApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg}/writings`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['writing'],
+      }),
+      cancelWriting: build.mutation<CancelWritingApiResponse, CancelWritingApiArg>({
+        query: (queryArg) => ({
+          url: `/api/writings/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['writing'],
+      }),
       listBatches: build.query<ListBatchesApiResponse, ListBatchesApiArg>({
         query: () => ({ url: `/api/batches` }),
         providesTags: ['planning'],
@@ -538,6 +568,11 @@ export type SetVoiceApiResponse = /** status 200  */ ClientView;
 export type SetVoiceApiArg = {
   clientId: string;
   voiceForm: VoiceForm;
+};
+export type AllowWritingApiResponse = /** status 200  */ ClientView;
+export type AllowWritingApiArg = {
+  clientId: string;
+  writingAllowedForm: WritingAllowedForm;
 };
 export type ListInterestApiResponse = /** status 200  */ InterestTermView[];
 export type ListInterestApiArg = string;
@@ -677,6 +712,14 @@ export type SetApprovalApiArg = {
   shortId: string;
   approvalForm: ApprovalForm;
 };
+export type ReadWritingServiceApiResponse = /** status 200  */ WritingServiceView;
+export type ReadWritingServiceApiArg = void;
+export type ListWritingsApiResponse = /** status 200  */ WritingView[];
+export type ListWritingsApiArg = string;
+export type AskForWordsApiResponse = /** status 201  */ WritingView;
+export type AskForWordsApiArg = string;
+export type CancelWritingApiResponse = unknown;
+export type CancelWritingApiArg = string;
 export type ListBatchesApiResponse = /** status 200  */ BatchView[];
 export type ListBatchesApiArg = void;
 export type CreateBatchApiResponse = /** status 201  */ BatchView;
@@ -819,6 +862,8 @@ export type ClientView = {
   /** How much each signal counts, in their order; null for the fitted weights */
   signalWeights: number[] | null;
   voice: VoiceFields;
+  /** The writing service may be asked about its recordings */
+  writingService: boolean;
   recordingCount: number;
   channelCount: number;
   version: number;
@@ -862,6 +907,11 @@ export type SignalWeightsForm = {
 };
 export type VoiceForm = {
   voice: VoiceFields;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type WritingAllowedForm = {
+  allowed: boolean;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -1277,6 +1327,37 @@ export type ApprovalForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
+export type WritingServiceView = {
+  /** An address of a writing service is configured */
+  configured: boolean;
+};
+export type WrittenTitleView = {
+  text: string;
+  findings: FindingView[];
+};
+export type WritingView = {
+  id: string;
+  shortId: string;
+  askedBy: string;
+  askedAt: string;
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  failure: string | null;
+  titles: WrittenTitleView[];
+  description: string;
+  hashtags: string[];
+  keywords: string[];
+  coverLine: string;
+  /** Of all but the titles */
+  findings: FindingView[];
+  /** The answer’s language where it is another than the talk’s */
+  otherLanguage: string | null;
+  /** The passage itself speaks to a program */
+  speaksToProgram: boolean;
+  /** What was sent, as JSON */
+  sent: string;
+  /** What came, as it came */
+  came: string | null;
+};
 export type BatchView = {
   id: string;
   name: string;
@@ -1402,6 +1483,7 @@ export const {
   useListAgencyAuditQuery,
   useSetSignalWeightsMutation,
   useSetVoiceMutation,
+  useAllowWritingMutation,
   useListInterestQuery,
   useSetInterestMutation,
   useListAuditQuery,
@@ -1441,6 +1523,10 @@ export const {
   useOfferTitlesQuery,
   useCheckCopyMutation,
   useSetApprovalMutation,
+  useReadWritingServiceQuery,
+  useListWritingsQuery,
+  useAskForWordsMutation,
+  useCancelWritingMutation,
   useListBatchesQuery,
   useCreateBatchMutation,
   useUpdateBatchMutation,

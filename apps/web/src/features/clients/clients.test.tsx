@@ -17,6 +17,7 @@ const client = (fields: Partial<ClientView> = {}): ClientView => ({
   standingBrief: { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] },
   signalWeights: null,
   voice: OPEN_VOICE as VoiceFields,
+  writingService: false,
   recordingCount: 3,
   channelCount: 2,
   version: 1,

@@ -1,6 +1,7 @@
 import { OPEN_VOICE } from '@sift-reel/core';
 import { type ReactNode, useState } from 'react';
-import type { ClientView } from '../../app/api.js';
+import { api, type ClientView } from '../../app/api.js';
+import { didSomething, sayTrouble } from '../../app/undo.js';
 import { Button } from '../../ui/parts.js';
 import { CHOICES, VoiceDialog } from './voice-dialog.js';
 
@@ -49,7 +50,40 @@ export function VoiceSummary({ client }: { client: ClientView }): ReactNode {
           ))}
         </dl>
       )}
+      <WritingAllowed client={client} />
       {editing && <VoiceDialog client={client} onClose={() => setEditing(false)} />}
     </section>
+  );
+}
+
+/** Whether the writing service may be asked: shown where there is one, off until somebody says yes. */
+function WritingAllowed({ client }: { client: ClientView }): ReactNode {
+  const service = api.useReadWritingServiceQuery().data;
+  const [allow, { isLoading }] = api.useAllowWritingMutation();
+  if (service?.configured !== true) return null;
+  const version = { now: client.version };
+  const write = async (allowed: boolean): Promise<void> => {
+    const saved = await allow({ clientId: client.id, writingAllowedForm: { allowed, version: version.now } }).unwrap();
+    version.now = saved.version;
+  };
+  const change = (allowed: boolean): void => {
+    write(allowed).then(
+      () =>
+        didSomething(
+          allowed ? `Allowed the writing service for “${client.name}”` : `The writing service is not asked about “${client.name}” any more`,
+          () => write(!allowed),
+          () => write(allowed),
+        ),
+      sayTrouble,
+    );
+  };
+  return (
+    <label className="mt-3 flex items-baseline gap-2 border-t border-rule pt-3 text-[12px]">
+      <input type="checkbox" className="accent-ink" checked={client.writingService} disabled={isLoading} onChange={(event) => change(event.target.checked)} />
+      <span>
+        The writing service may be asked about this client’s recordings
+        <span className="block text-soft">Passages, the voice and the limits leave this machine for the address that is configured; all of it is kept.</span>
+      </span>
+    </label>
   );
 }

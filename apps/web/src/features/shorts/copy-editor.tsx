@@ -11,6 +11,7 @@ import { differences, StaleChoice } from '../../ui/stale.js';
 import { type Draft, sameWords, type saverOf, takenBack, useDraft } from './copy-saver.js';
 import { Findings, marksOf, type Ticks, withMend } from './findings.js';
 import { TitleChoices } from './title-choices.js';
+import { WritingPanel } from './writing-panel.js';
 import { useCheck } from './use-check.js';
 
 const NAMES = { title: 'Title', description: 'Description', hashtags: 'Hashtags', keywords: 'Keywords', coverLine: 'Cover line' } as const;
@@ -136,6 +137,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
       />
       <Findings findings={inField('title')} ticks={ticks} onMend={(one) => mend([one])} />
       {!locked && <TitleChoices titles={titles.currentData ?? []} chosen={copy.title} onTake={takeTitle} />}
+      {!locked && <WritingPanel short={short} onTake={(words, what) => void replace({ ...copy, ...words }, what).catch(sayTrouble)} />}
       <MarkedField
         label="Description"
         rows={4}
