@@ -8,14 +8,15 @@ import { Channel, Client, PlatformProfile, PostingWindow, voiceOf } from '../cli
 import { Database } from '../database/database.service.js';
 import { type Actor, found, mayPass, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
-import { Recording } from '../recordings/recordings.models.js';
+import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
 import { CopyCheck, isTicked } from './copy-check.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
 import { CopyRow, Short, type Tick } from './shorts.models.js';
-import type { CheckView, CopyView, ShortView, TitleView } from './shorts.views.js';
+import { TextPool } from '../text/text-pool.service.js';
+import type { CheckView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
 
 /** A short is there while its candidate is kept. */
 const WITH_ALL: IncludeOptions[] = [{ model: CandidateRow, where: { state: 'kept' } }, { model: Recording }, { model: CopyRow }];
@@ -25,6 +26,7 @@ export class ShortsService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(ProposalsService) private readonly proposals: ProposalsService,
+    @Inject(TextPool) private readonly text: TextPool,
     @Inject(CopyCheck) private readonly copyCheck: CopyCheck,
     @Inject(ShortFacts) private readonly facts: ShortFacts,
     @Inject(AuditService) private readonly audit: AuditService,
@@ -90,6 +92,14 @@ export class ShortsService {
     if (channelId !== null) await requireChannel(short, channelId);
     const titles = await this.proposals.titles(short.clientId, short.recordingId, short, channelId);
     return titles.map(({ text, sort, said, draft }) => ({ text, sort, said, draft }));
+  }
+
+  /** What is said in a short, sentence by sentence. */
+  async readPassage(actor: Actor, shortId: string): Promise<PassageView> {
+    const { clientId, recordingId, recording, firstWord, endWord } = await this.find(actor, shortId);
+    const { packed } = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
+    const { sentences } = await this.text.passage(clientId, { packed, firstWord, endWord });
+    return { sentences: [...sentences], sound: recording.soundFile !== null };
   }
 
   /** What is wrong with words that are not saved yet. */

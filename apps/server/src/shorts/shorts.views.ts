@@ -19,6 +19,20 @@ export class TitleView {
 
 const COPY_FIELDS: readonly (keyof Copy)[] = ['title', 'description', 'hashtags', 'keywords', 'coverLine'];
 
+/** A sentence of a passage, cut to it. */
+export class PassageSentenceView {
+  @Text({ nullable: true }) speaker: string | null;
+  @Whole() startMs: number;
+  @Whole() endMs: number;
+  @Text() text: string;
+}
+
+/** What is said in a short. */
+export class PassageView {
+  @Parts(() => PassageSentenceView) sentences: PassageSentenceView[];
+  @Flag({ description: 'The recording has a sound' }) sound: boolean;
+}
+
 /** A place in the words that breaks a rule. */
 export class FindingView {
   @OneOf(COPY_FIELDS) field: keyof Copy;

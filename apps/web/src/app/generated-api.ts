@@ -391,6 +391,10 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['shorts'],
       }),
+      readPassage: build.query<ReadPassageApiResponse, ReadPassageApiArg>({
+        query: (queryArg) => ({ url: `/api/shorts/${queryArg}/passage` }),
+        providesTags: ['shorts'],
+      }),
       offerTitles: build.query<OfferTitlesApiResponse, OfferTitlesApiArg>({
         query: (queryArg) => ({
           url: `/api/shorts/${queryArg.shortId}/titles`,
@@ -697,6 +701,8 @@ export type ProposeCopyApiArg = {
   shortId: string;
   channelId?: string;
 };
+export type ReadPassageApiResponse = /** status 200  */ PassageView;
+export type ReadPassageApiArg = string;
 export type OfferTitlesApiResponse = /** status 200  */ TitleView[];
 export type OfferTitlesApiArg = {
   shortId: string;
@@ -1279,6 +1285,17 @@ export type CopyForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
+export type PassageSentenceView = {
+  speaker: string | null;
+  startMs: number;
+  endMs: number;
+  text: string;
+};
+export type PassageView = {
+  sentences: PassageSentenceView[];
+  /** The recording has a sound */
+  sound: boolean;
+};
 export type TitleView = {
   text: string;
   sort: 'said' | 'question' | 'advice' | 'why' | 'when' | 'how' | 'contrast';
@@ -1520,6 +1537,7 @@ export const {
   useSaveVariantMutation,
   useDropVariantMutation,
   useProposeCopyMutation,
+  useReadPassageQuery,
   useOfferTitlesQuery,
   useCheckCopyMutation,
   useSetApprovalMutation,

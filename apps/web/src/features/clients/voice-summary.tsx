@@ -60,6 +60,7 @@ export function VoiceSummary({ client }: { client: ClientView }): ReactNode {
 function WritingAllowed({ client }: { client: ClientView }): ReactNode {
   const service = api.useReadWritingServiceQuery().data;
   const [allow, { isLoading }] = api.useAllowWritingMutation();
+  const [wanted, setWanted] = useState<boolean | null>(null); // shows at once
   if (service?.configured !== true) return null;
   const version = { now: client.version };
   const write = async (allowed: boolean): Promise<void> => {
@@ -67,19 +68,28 @@ function WritingAllowed({ client }: { client: ClientView }): ReactNode {
     version.now = saved.version;
   };
   const change = (allowed: boolean): void => {
-    write(allowed).then(
-      () =>
-        didSomething(
-          allowed ? `Allowed the writing service for “${client.name}”` : `The writing service is not asked about “${client.name}” any more`,
-          () => write(!allowed),
-          () => write(allowed),
-        ),
-      sayTrouble,
-    );
+    setWanted(allowed);
+    write(allowed)
+      .then(
+        () =>
+          didSomething(
+            allowed ? `Allowed the writing service for “${client.name}”` : `The writing service is not asked about “${client.name}” any more`,
+            () => write(!allowed),
+            () => write(allowed),
+          ),
+        sayTrouble,
+      )
+      .finally(() => setWanted(null));
   };
   return (
     <label className="mt-3 flex items-baseline gap-2 border-t border-rule pt-3 text-[12px]">
-      <input type="checkbox" className="accent-ink" checked={client.writingService} disabled={isLoading} onChange={(event) => change(event.target.checked)} />
+      <input
+        type="checkbox"
+        className="accent-ink"
+        checked={wanted ?? client.writingService}
+        disabled={isLoading}
+        onChange={(event) => change(event.target.checked)}
+      />
       <span>
         The writing service may be asked about this client’s recordings
         <span className="block text-soft">Passages, the voice and the limits leave this machine for the address that is configured; all of it is kept.</span>

@@ -10,6 +10,7 @@ import { Button } from '../../ui/parts.js';
 import { KIND_NAMES } from '../../ui/signals.js';
 import { CopyEditor } from './copy-editor.js';
 import { saverOf } from './copy-saver.js';
+import { Passage } from './passage.js';
 import { Tick, tickKey, type Ticks, toTick } from './findings.js';
 
 /** What was not said in the passage, as the server lists it when it refuses to approve. */
@@ -72,9 +73,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
               {formatTimecode(short.startMs, 'tenths')} – {formatTimecode(short.endMs, 'tenths')} · {formatLength(short.endMs - short.startMs)}
             </span>
           </div>
-          <p dir="auto" className="mt-1 font-serif text-[17px] leading-[1.4]">
-            “{short.firstLine.replace(/[\s.,;:…]+$/, '')}…”
-          </p>
+          <Passage key={short.id} short={short} />
           <p className="mt-1 text-[12px] text-soft">
             {short.reason}{' '}
             <Link className="underline" to={`/recordings/${short.recordingId}/sifts/${short.siftId}`}>

@@ -99,7 +99,7 @@ function Words({ writing, onTake }: { writing: WritingView; onTake: WritingPanel
     <>
       {otherLanguage !== null && <p className="text-madder-text">The answer is in {otherLanguage}.</p>}
       {speaksToProgram && <p className="text-madder-text">The passage itself speaks to a program: look twice at what it wrote.</p>}
-      <ol aria-label="Its titles" className="divide-y divide-rule border-y border-rule">
+      <ol aria-label="What came back" className="divide-y divide-rule border-y border-rule">
         {titles.map((title, i) => (
           <li key={i}>
             <button

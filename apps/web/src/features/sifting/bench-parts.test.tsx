@@ -11,7 +11,7 @@ import { filtered, signalLit } from './bench-slice.js';
 import { MakeUpBand, MakeUpLine } from './make-up.js';
 import { notesOf } from './notes.js';
 import { PhrasesPane } from './phrases-pane.js';
-import type { Player, PlayerTime } from './player.js';
+import type { Player, PlayerTime } from '../../app/player.js';
 import { Reasons } from './reasons.js';
 import { Seam } from './seam.js';
 

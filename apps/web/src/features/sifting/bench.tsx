@@ -12,7 +12,7 @@ import { ActionBar, ONLY, type Pane, PaneSwitch } from './narrow.js';
 import { MakeUpLine } from './make-up.js';
 import { notesOf } from './notes.js';
 import { toParagraphs } from './paragraphs.js';
-import { usePlayer } from './player.js';
+import { usePlayer } from '../../app/player.js';
 import { arrange } from './rank.js';
 import { Ranking } from './ranking.js';
 import { FindPane } from './find-pane.js';

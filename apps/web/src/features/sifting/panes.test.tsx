@@ -11,7 +11,7 @@ import { undoLast } from '../../app/undo.js';
 import { weightsWished } from './bench-slice.js';
 import { BriefFields, FIRST_BRIEF, useBriefForm } from './brief-form.js';
 import { FindPane } from './find-pane.js';
-import type { Player } from './player.js';
+import type { Player } from '../../app/player.js';
 import { ReelDialog } from './reel-dialog.js';
 import { Weights } from './weights.js';
 

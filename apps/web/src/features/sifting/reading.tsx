@@ -8,7 +8,7 @@ import { sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, FormTrouble, Loading, ProgressBar, Trouble } from '../../ui/parts.js';
 import { BriefFields, useBriefForm } from './brief-form.js';
 import { toParagraphs } from './paragraphs.js';
-import { usePlayer } from './player.js';
+import { usePlayer } from '../../app/player.js';
 import { Seam } from './seam.js';
 import { talkRidge } from './talk-ridge.js';
 import { type DraftSpan, TranscriptPane } from './transcript-pane.js';

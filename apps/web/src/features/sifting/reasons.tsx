@@ -8,7 +8,7 @@ import { Button } from '../../ui/parts.js';
 import { KIND_NAMES, SIGNAL_HINTS, SIGNAL_LOOK } from '../../ui/signals.js';
 import { Alternatives } from './alternatives.js';
 import { signalLit } from './bench-slice.js';
-import type { Player } from './player.js';
+import type { Player } from '../../app/player.js';
 
 interface ReasonsProps {
   candidate: CandidateView;

@@ -4,7 +4,7 @@ import type { CandidateView } from '../../app/api.js';
 import { Select } from '../../ui/select.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
-import type { Player } from './player.js';
+import type { Player } from '../../app/player.js';
 
 /** Lengths a highlight reel is asked for in, common practice: 3 to 5 minutes. */
 const LENGTHS_MS = [60_000, 90_000, 120_000, 180_000, 240_000, 300_000];

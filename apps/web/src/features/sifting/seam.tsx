@@ -2,7 +2,7 @@ import { formatTimecode } from '@sift-reel/core';
 import { memo, type MouseEvent, type PointerEvent, type ReactNode, useMemo, useRef } from 'react';
 import type { CandidateView, ChapterView } from '../../app/api.js';
 import { MakeUpBand } from './make-up.js';
-import { type PlayerTime, usePlayerTime } from './player.js';
+import { type PlayerTime, usePlayerTime } from '../../app/player.js';
 
 interface SeamProps {
   durationMs: number;

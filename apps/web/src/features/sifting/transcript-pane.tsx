@@ -5,7 +5,7 @@ import { type CSSProperties, memo, type PointerEvent as ReactPointerEvent, type 
 import type { CandidateView } from '../../app/api.js';
 import { SIGNAL_LOOK } from '../../ui/signals.js';
 import { type Paragraph, paragraphOf } from './paragraphs.js';
-import { type Player, usePlayerTime } from './player.js';
+import { type Player, usePlayerTime } from '../../app/player.js';
 
 /** Where the handles stand while they are moved; the candidate's own words otherwise. */
 export interface DraftSpan {

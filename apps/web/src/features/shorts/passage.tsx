@@ -1,0 +1,66 @@
+import clsx from 'clsx';
+import { Pause, Play } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
+import { api, type PassageView, type ShortView } from '../../app/api.js';
+import { useKeys } from '../../app/keys.js';
+import { type Player, usePlayer, usePlayerTime } from '../../app/player.js';
+
+/** What is said in a short, with its sound: a sentence that is clicked plays from there to the end of the short. */
+export function Passage({ short }: { short: ShortView }): ReactNode {
+  const passage = api.useReadPassageQuery(short.id).currentData;
+  const [whole, setWhole] = useState(false);
+  const player = usePlayer(passage?.sound === true ? `/api/recordings/${short.recordingId}/sound` : null);
+  const toggle = (): void => (player.playing ? player.pause() : player.playSpan(short.startMs, short.endMs));
+  useKeys([
+    { key: 'x', label: whole ? 'Fold the passage' : 'Unfold the passage', group: 'Shorts', run: () => setWhole(!whole) },
+    ...(passage?.sound === true ? [{ key: ' ', label: player.playing ? 'Stop the sound' : 'Play the short', group: 'Shorts', run: toggle }] : []),
+  ]);
+  return (
+    <div className="mt-1 flex items-start gap-2">
+      {passage?.sound === true && (
+        <button
+          type="button"
+          aria-label={player.playing ? 'Stop the sound' : 'Play the short'}
+          className="mt-[2px] flex-none rounded-full border border-edge p-[5px] hover:bg-sheet"
+          onClick={toggle}
+        >
+          {player.playing ? <Pause size={14} /> : <Play size={14} />}
+        </button>
+      )}
+      <div className="min-w-0 flex-1">
+        <p
+          dir="auto"
+          className={clsx('font-serif text-[16px] leading-[1.45]', whole ? 'max-h-[30vh] overflow-y-auto' : 'line-clamp-2')}
+          tabIndex={whole ? 0 : undefined}
+        >
+          {passage === undefined ? `“${short.firstLine}”` : <Sentences passage={passage} short={short} player={player} />}
+        </p>
+        <button type="button" aria-expanded={whole} className="text-[12px] underline" onClick={() => setWhole(!whole)}>
+          {whole ? 'Fold the passage' : 'The whole passage'}
+        </button>
+        {player.trouble !== null && <span className="ml-3 text-[12px] text-madder-text">{player.trouble}</span>}
+      </div>
+    </div>
+  );
+}
+
+function Sentences({ passage: { sentences, sound }, short, player }: { passage: PassageView; short: ShortView; player: Player }): ReactNode {
+  const heard = usePlayerTime(player.time, (ms) => sentences.findIndex((one) => ms >= one.startMs && ms < one.endMs));
+  return sentences.map(({ speaker, startMs, text }, i) => (
+    <span key={startMs}>
+      {speaker !== null && speaker !== sentences[i - 1]?.speaker && <b className="font-sans text-[12px] text-soft">{speaker} </b>}
+      {sound ? (
+        <span
+          role="button"
+          tabIndex={-1}
+          className={clsx('cursor-pointer hover:underline', i === heard && player.playing && 'bg-lit')}
+          onClick={() => player.playSpan(startMs, short.endMs)}
+        >
+          {text}
+        </span>
+      ) : (
+        text
+      )}{' '}
+    </span>
+  ));
+}

@@ -1,0 +1,90 @@
+import { expect, test } from '@playwright/test';
+import { choose, makeClient, signIn, startWorker, url, type Worker } from './help.js';
+
+let worker: Worker;
+test.beforeAll(async () => {
+  worker = startWorker();
+  await worker.ready;
+});
+test.afterAll(() => worker.stop());
+
+const TALK = [
+  'Why should you buy your logs in March?',
+  'Because everybody buys in October, when it is dear and wet.',
+  'The same bag is nine euro in October and six in March.',
+  'You should never pay more for the worse wood.',
+  'I bought forty bags and I nearly cried when I split one.',
+  'It was thirty one per cent water.',
+  'That is the only business I know where you pay extra for the bad one.',
+  'A stove with wet wood in it is a factory for tar.',
+  'My neighbour lost his chimney to that tar in one winter.',
+  'So I keep two stacks, and I burn the old one first.',
+];
+const talk = (): string => {
+  const stamp = (s: number): string => new Date(s * 1_000).toISOString().slice(11, 23);
+  return `WEBVTT\n\n${Array.from({ length: 60 }, (_, i) => `${stamp(i * 5)} --> ${stamp(i * 5 + 4.6)}\n<v Ann>${TALK[(i * 3 + (i >> 2)) % TALK.length]!}\n`).join('\n')}`;
+};
+const answerAs = (manner: string): Promise<Response> => fetch(`${process.env['E2E_MAIL_URL']!}/writing/${manner}`, { method: 'PUT' });
+
+test('words: a batch by keyboard alone, a voice that is kept to, and an invented figure that is caught', async ({ page }) => {
+  const { clientId } = await makeClient('Tarline');
+  await signIn(page);
+  await page.goto(url(`/recordings?client=${clientId}`));
+  await choose(page, 'Client', 'Tarline');
+  await page.getByTestId('files').setInputFiles({ name: 'logs and tar.vtt', mimeType: 'text/vtt', buffer: Buffer.from(talk()) });
+  await page.getByRole('link', { name: 'logs and tar' }).click();
+  await page.getByRole('button', { name: 'Sift the recording' }).click();
+  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
+
+  // The client's voice, and the writing service allowed.
+  await page.goto(url(`/clients/${clientId}`));
+  await page.getByRole('button', { name: 'Change the voice' }).click();
+  await page.getByLabel('Say this, not that').fill('firewood, not logs');
+  await page.getByLabel('Hashtags always').fill('TarLine');
+  await page.getByLabel('Under every text').fill('tarline.example');
+  await page.getByRole('button', { name: 'Save the voice' }).click();
+  await expect(page.getByText('firewood, not logs')).toBeVisible();
+  await page.getByRole('checkbox', { name: /writing service may be asked/ }).click();
+  await expect(page.getByText('Allowed the writing service for “Tarline”')).toBeVisible();
+
+  // Keep three; their words are proposed in the voice.
+  await page.goto(url(`/recordings?client=${clientId}`));
+  await page.getByRole('link', { name: 'logs and tar' }).click();
+  await expect(page.getByTestId('candidate').first()).toBeVisible();
+  for (let i = 0; i < 3; i += 1) await page.keyboard.press('k');
+  await page.goto(url(`/shorts?client=${clientId}`));
+  await expect(page.getByRole('list', { name: 'Shorts' }).getByRole('link')).toHaveCount(3);
+  await expect(page.getByLabel('Hashtags')).toHaveValue(/^TarLine/);
+
+  // Two of them by the keyboard: the second title, and on to the next.
+  for (let i = 0; i < 2; i += 1) {
+    const second = page.getByRole('list', { name: 'Proposals' }).getByRole('button').nth(1);
+    await expect(second).toBeVisible();
+    const taken = (await second.locator('span').first().textContent())!;
+    const at = page.url();
+    await page.keyboard.press('2');
+    await expect(page.getByLabel('Title')).toHaveValue(taken);
+    await page.keyboard.press('n');
+    await expect.poll(() => page.url()).not.toBe(at);
+  }
+  await expect(page.getByText('3 shown, 2 approved')).toBeVisible();
+
+  // The third by the writing service, which makes up a figure.
+  await answerAs('invented-figure');
+  await expect(page.getByRole('button', { name: /Ask for words/ })).toBeVisible();
+  await page.keyboard.press('w');
+  await expect(page.getByRole('list', { name: 'What came back' }).getByText('“4711” was not said.')).toBeVisible({ timeout: 30_000 });
+  await page.keyboard.press('6');
+  await expect(page.getByLabel('Title')).toHaveValue(/^4711 reasons/);
+  await page.keyboard.press('a');
+  await expect(page.getByText('Not said in the passage')).toBeVisible();
+  await expect(page.getByText('3 shown, 2 approved')).toBeVisible();
+  // Its own words are better, after all.
+  await page.keyboard.press('u');
+  await expect(page.getByLabel('Title')).not.toHaveValue(/4711/);
+  await page.getByLabel('Title').fill('Why I buy logs in March');
+  await expect(page.getByText('The client says “firewood”.')).toBeVisible();
+  await page.keyboard.press('Alt+m');
+  await expect(page.getByLabel('Title')).toHaveValue('Why I buy firewood in March');
+  await answerAs('well');
+});
