@@ -43,6 +43,7 @@ const STEPS: readonly ((line: Line) => Line)[] = [
   withoutRepeats,
   withoutRestarts,
   withoutStandIn,
+  withoutBrokenPieces,
   withoutPauses,
   (line) => withoutPhrases(line, BETWEEN_COMMAS, true),
   (line) => withoutPhrases(line, SOFT, false),
@@ -113,6 +114,28 @@ function saidAgainAt(line: Line, at: number): number {
     if (line.slice(at + 1 - n, at + 1).every((word, k) => word.norm === line[at + 2 + k]?.norm)) return n;
   return 0;
 }
+/** "Leave it in the shade for, I left it half an hour": what broke off before a comma goes, when a sentence begins behind it. */
+export function withoutBrokenPieces(line: Line): Line {
+  const out = [...line];
+  for (let i = 0; i < out.length - 2; i += 1) {
+    if (!hasComma(out[i]) || !(BREAKS_OFF.has(out[i]!.norm) || NEEDS_NOUN.has(out[i]!.norm)) || !beginsSentence(out, i + 1)) continue;
+    let from = i;
+    while (from > 0 && !hasComma(out[from - 1]) && !/[.?!]["'”’)]*$/.test(out[from - 1]!.text)) from -= 1;
+    if (CAN_WAIT.has(out[from]!.norm)) continue; // "as it is, I …", "what it is, is …"
+    out.splice(from, i + 1 - from);
+    i = Math.max(-1, from - 2);
+  }
+  return out;
+}
+/** A subject with something said of it. */
+const beginsSentence = (line: Line, at: number): boolean => {
+  const [first, second] = [line[at]!, line[at + 1]!];
+  const subject = SUBJECT_PRONOUNS.has(first.norm.split("'")[0]!) || /^(?:everyone|everybody|nobody|somebody|someone|there)$/.test(first.norm);
+  return subject && (first.norm.includes("'") || second.tag === 'VERB' || second.tag === 'AUX' || second.tag === 'ADV');
+};
+const NEEDS_NOUN = new Set('for from with at by into onto than every some'.split(' '));
+const CAN_WAIT = new Set('as what how where who which whoever whatever that if when because than and but so'.split(' '));
+
 const STAND_INS = new Set('it they he she that this'.split(' '));
 const breaksOff = ({ norm, tag }: WrittenWord): boolean => CANNOT_END.has(norm) || tag === 'DET' || tag === 'AUX' || tag === 'CCONJ';
 const beginsAlike = (a: string, b: string): boolean => a === b || a.split("'")[0] === b.split("'")[0];

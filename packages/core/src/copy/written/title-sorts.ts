@@ -106,6 +106,7 @@ const framed = (line: Line, ...frame: readonly string[]): Line => [...words(line
 /** Something is said of somebody: a subject right at the start, and no question. */
 const hasSubject = (line: Line): boolean =>
   line.length > 1 &&
+  !/^(?:which|what|whose|who)$/.test(line[0]!.norm) &&
   (SUBJECT_PRONOUNS.has(line[0]!.norm) || ['DET', 'NOUN', 'PROPN', 'PRON', 'NUM', 'ADJ'].includes(line[0]!.tag)) &&
   line.slice(1).some(({ tag, norm }) => tag === 'VERB' || tag === 'AUX' || norm.includes("'"));
 
@@ -127,10 +128,13 @@ export function clausesOf(sentence: Line): Line[] {
 const BEGINS = new Set('and but so because which if when unless until while whereas where since although then or'.split(' '));
 const FALLS_AT_START = new Set('and but so then or which because'.split(' '));
 
+/** "which port it took": part of what is said. */
+const isWhichOne = (line: Line, at: number): boolean => line[at]!.norm === 'which' && line[at + 1]?.tag === 'NOUN';
+
 /** Without what joins it to what stands around it. */
 function trimmed(line: Line): Line {
   let from = 0;
-  while (from < line.length - 1 && FALLS_AT_START.has(line[from]!.norm)) from += 1;
+  while (from < line.length - 1 && FALLS_AT_START.has(line[from]!.norm) && !isWhichOne(line, from)) from += 1;
   let end = line.length;
   while (end > from + 1 && BEGINS.has(line[end - 1]!.norm)) end -= 1;
   return line.slice(from, end);

@@ -3,7 +3,7 @@ import { contentOf, shared } from './content.js';
 import { titleFeatures, type TitleContext } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
 import { TITLE_WEIGHTS } from './title-weights.js';
-import { asksRoom, callsFirst, isBroken, isClause, isHousekeeping, leans } from './wholeness.js';
+import { asksRoom, bringsIn, callsFirst, isBroken, isClause, isHousekeeping, leans, saysTwice } from './wholeness.js';
 
 /** A title that is proposed. */
 export interface ProposedTitle {
@@ -21,7 +21,9 @@ const SAME = 0.6;
 /** What a title that looks broken loses, and one that leans on what nobody hears: more than words can make good. */
 const [BROKEN, LEANS] = [0.25, 0.07];
 /** What is no clause loses, what is built as only talk is, and what is about the recording itself. Common practice. */
-const [NO_CLAUSE, CALLS_FIRST, HOUSEKEEPING] = [0.05, 0.05, 0.3];
+const [NO_CLAUSE, CALLS_FIRST, HOUSEKEEPING] = [0.08, 0.05, 0.3];
+/** What only brings somebody in, and what says the same word twice. */
+const [BRINGS_IN, SAYS_TWICE] = [0.06, 0.04];
 
 /** The drafts of a passage with what each is worth, the best first. @param limit characters */
 export function rankedTitles(context: TitleContext, limit: number, weights: ArrayLike<number> = TITLE_WEIGHTS): { draft: TitleDraft; worth: number }[] {
@@ -44,6 +46,8 @@ function byRule(draft: TitleDraft, { tells }: TitleContext): number {
     (leans(draft) || asksRoom(draft) ? LEANS : 0) +
     (callsFirst(draft) ? CALLS_FIRST : 0) +
     (isClause(draft.line) ? 0 : NO_CLAUSE) +
+    (bringsIn(draft) ? BRINGS_IN : 0) +
+    (saysTwice(draft) ? SAYS_TWICE : 0) +
     (isHousekeeping(draft, tells) ? HOUSEKEEPING : 0)
   );
 }

@@ -1,5 +1,6 @@
 import { CANNOT_END } from '../../text/lists/talk.js';
 import { ASKS_ROOM, DID, ENDS_IN_ING, WAITING } from '../../text/lists/titles.js';
+import { stem } from '../../text/stem.js';
 import type { Hit } from '../../text/tells/find-tells.js';
 import type { TitleDraft } from './title-sorts.js';
 import { hasComma, type Line } from './written-word.js';
@@ -11,6 +12,14 @@ export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
   const [first, last] = [line[0]!, line.at(-1)!];
   const before = line.at(-2)!;
   if (CANNOT_END.has(last.norm) || last.tag === 'DET' || last.tag === 'CCONJ' || (last.tag === 'ADP' && cut)) return true;
+  // "where we lose most of the jobs", "how high": asked, but not to the end.
+  if (
+    (sort === 'said' || sort === 'contrast') &&
+    !text.endsWith('?') &&
+    (ASKS_WHERE.has(first.norm) || (first.norm === 'how' && line[1]?.tag === 'ADJ')) &&
+    !hasMainClause(line)
+  )
+    return true;
   const past =
     (first.tag === 'VERB' || first.tag === 'PROPN' || first.tag === 'AUX') && (DID.has(first.norm) || (first.tag === 'VERB' && first.norm.endsWith('ed')));
   if (past && sort === 'said') return true; // "told it to me in the yard": who?
@@ -35,6 +44,7 @@ export function leans({ line, resolved }: TitleDraft): boolean {
   const norm = line[at]!.norm;
   if (resolved) return false;
   if (/^(?:it|it'\w+|they|they'\w+|he|he'\w+|she|she'\w+|them|those|these)$/.test(norm)) return true;
+  if (norm === 'there' && /^(?:it|they|he|she|you|i|we)(?:$|')/.test(line[at + 1]?.norm ?? '')) return true; // "there it's 40 minutes different"
   return /^(?:this|that|that's)$/.test(norm) && line[at + 1]?.tag !== 'NOUN';
 }
 
@@ -50,6 +60,21 @@ export function callsFirst({ line }: TitleDraft): boolean {
   if (comma < 0 || comma >= NAMED_FIRST || comma > line.length - 3) return false;
   const called = line.slice(0, comma + 1);
   return ['NOUN', 'PROPN'].includes(called.at(-1)!.tag) && !called.some((_, i) => isVerb(line, i)) && isClause(line.slice(comma + 1));
+}
+
+const ASKS_WHERE = new Set(['where', 'which', 'who', 'whose', 'whom']);
+
+/** "I had a client, a wool shop": somebody is brought in, and nothing is said of them yet. */
+export const bringsIn = ({ line }: TitleDraft): boolean =>
+  /^(?:i|we|you)$/.test(line[0]!.norm) &&
+  /^(?:had|have|know|knew|met|got|get)$/.test(line[1]?.norm ?? '') &&
+  /^(?:a|an|one|this|some|another)$/.test(line[2]?.norm ?? '') &&
+  !line.slice(3).some((_, i) => isVerb(line, i + 3));
+
+/** "Five frames, five frames": the same word twice in one line. */
+export function saysTwice({ line, sort }: TitleDraft): boolean {
+  const content = line.filter(({ tag }) => tag === 'NOUN' || tag === 'VERB').map(({ norm }) => stem(norm));
+  return sort !== 'contrast' && new Set(content).size < content.length;
 }
 
 /** They begin what waits for the other half. */

@@ -12,8 +12,8 @@ import { describe as describePassage } from './description.js';
 import { readNumber } from './figures.js';
 
 import { resolved } from './stands-for.js';
-import { clausesOf, titleDrafts } from './title-sorts.js';
-import { isBroken, leans } from './wholeness.js';
+import { clausesOf, type TitleDraft, titleDrafts } from './title-sorts.js';
+import { bringsIn, isBroken, leans, saysTwice } from './wholeness.js';
 import { type Line, lineText } from './written-word.js';
 
 function lineOf(text: string): Line {
@@ -43,6 +43,11 @@ describe('spoken words as one would write them', () => {
     ['They were all gone by Friday and so on.', 'They were all gone by Friday'],
     ['Right hand on the wheel.', 'Right hand on the wheel'],
     ['Well, no, the ladder goes on the left.', 'The ladder goes on the left'],
+    ['Leave it in the shade for, I left it half an hour.', 'I left it half an hour'],
+    ['The niche is, everyone wants a niche.', 'Everyone wants a niche'],
+    ['As it is, I would leave it.', 'As it is, I would leave it'], // waits for its other half
+    ["Gosh, I thought the garden's very wet.", "I thought the garden's very wet"],
+    ["And this one's from me, do you count the mites?", 'Do you count the mites?'],
   ])('%s', (spoken, expected) => expect(written(spoken)).toBe(expected));
 
   it.each([
@@ -156,6 +161,23 @@ describe('titles made of what was said', () => {
     const broken = new Map(drafts.map((draft) => [draft.text, isBroken(draft)]));
     expect(broken.get('On the phone I can hear')).toBe(true);
     expect(drafts.filter((draft) => leans(draft)).map(({ text }) => text[0])).not.toContain('O');
+  });
+  it.each([
+    ['I had a client, a wool shop.', { brings: true, twice: false }],
+    ['I had a client who bought a digger.', { brings: false, twice: false }],
+    ['I wrote five frames and five frames.', { brings: false, twice: true }],
+    ['The valve was closed all night.', { brings: false, twice: false }],
+  ])('“%s” is known for what it does not say', (text, { brings, twice }) => {
+    const draft: TitleDraft = { text, sort: 'said', line: lineOf(text), sentence: 0, whole: true, resolved: false, cut: false };
+    expect([bringsIn(draft), saysTwice(draft)]).toEqual([brings, twice]);
+  });
+  it('what is asked and not to the end is broken, and leans on the room', () => {
+    const draft = (text: string): TitleDraft => ({ text, sort: 'said', line: lineOf(text), sentence: 0, whole: true, resolved: false, cut: false });
+    expect(isBroken(draft('Where we lose most of the jobs.'))).toBe(true);
+    expect(isBroken(draft('Which port it took.'))).toBe(true);
+    expect(isBroken(draft('What we lose is the jobs.'))).toBe(false);
+    expect(leans(draft("There it's forty minutes different."))).toBe(true);
+    expect(leans(draft('There is water under the door.'))).toBe(false);
   });
 });
 
