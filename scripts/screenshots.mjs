@@ -97,6 +97,13 @@ await open('/shorts', () => page.getByLabel('Title'));
 await page.locator('ul[aria-label="Shorts"] li', { hasText: /draft/ }).first().getByRole('link').click(); // its words can be chosen
 await page.getByRole('list', { name: 'Proposals' }).waitFor();
 await take('shorts');
+// What was not said: typed, not saved into the demo for good.
+const title = await page.getByLabel('Title').inputValue();
+await page.getByLabel('Title').fill('Professor Kestrelwick swept 4,711 flues');
+await page.getByText('“4,711” was not said.').waitFor();
+await take('words');
+await page.getByLabel('Title').fill(title);
+await page.getByText('Saved', { exact: true }).waitFor();
 await open('/schedule', () => page.getByTestId('board'));
 await take('schedule');
 await page.keyboard.press('l');
@@ -107,6 +114,10 @@ await open('/clients', () => page.getByText('Ardcree Chimneys'));
 await page.getByText('Ardcree Chimneys').click();
 await page.getByRole('heading', { name: 'Standing brief' }).waitFor();
 await take('client');
+await page.getByRole('button', { name: 'Change the voice' }).click();
+await page.getByLabel('Say this, not that').waitFor();
+await take('voice');
+await page.keyboard.press('Escape');
 await page.evaluate(() => window.localStorage.setItem('sift-reel-theme', 'night'));
 await bench(/The Last and the Welt/);
 await take('bench-night');
