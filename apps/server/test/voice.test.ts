@@ -25,7 +25,7 @@ const setVoice = async (voice: object) =>
   world.owner.put(`clients/${clientId}/voice`, { voice: { ...OPEN_VOICE, ...voice }, version: (await clientNow()).version });
 const check = async (fields: object) =>
   (await world.owner.post(`shorts/${shortId}/check`, { title: '', description: '', hashtags: [], keywords: [], coverLine: '', ...fields })).body;
-const short = async () => (await world.owner.get(`shorts/${shortId}`)).body;
+const short = async () => (await world.read(`shorts/${shortId}`)).body;
 const someSaid = (): string => passage.split(' ').slice(4, 12).join(' ');
 
 describe('a client’s voice', () => {

@@ -27,7 +27,7 @@ async function noWorker(): Promise<void> {
 const answerAs = (manner: string) => fetch(`${SERVICE}/${manner}`, { method: 'PUT' });
 const ask = (): Promise<Answer> => world.owner.post(`shorts/${shortId}/writings`);
 const read = async (id: string): Promise<Answer['body']> =>
-  (await world.owner.get(`shorts/${shortId}/writings`)).body.find((one: { id: string }) => one.id === id);
+  (await world.read(`shorts/${shortId}/writings`)).body.find((one: { id: string }) => one.id === id);
 async function answerOf(id: string, done = (one: Answer['body']): boolean => ['done', 'failed', 'cancelled'].includes(one.state)): Promise<Answer['body']> {
   for (let i = 0; i < 1_200; i += 1) {
     const one = await read(id);
@@ -91,7 +91,7 @@ describe('the writing service', () => {
     needWorker();
     const done = await answerOf((await ask()).body.id);
     expect(rulesOf(done.titles[0].findings)).toContain(finding);
-    const { copy } = (await world.owner.get(`shorts/${shortId}`)).body;
+    const { copy } = (await world.read(`shorts/${shortId}`)).body;
     await world.writeShort('PUT', shortId, 'copy', { ...copy, title: done.titles[0].text });
     const refused = await world.writeShort('PUT', shortId, 'approval', { approved: true });
     expect([refused.status, refused.body.code]).toEqual([422, 'unsaid']);
@@ -149,7 +149,7 @@ describe('the writing service', () => {
   });
   it('is nobody else’s business', async () => {
     const stranger = await world.producer([await world.client()]);
-    expect((await stranger.get(`shorts/${shortId}/writings`)).status).toBe(404);
+    expect((await stranger.call('GET', `shorts/${shortId}/writings`)).status).toBe(404);
     expect((await stranger.post(`shorts/${shortId}/writings`)).status).toBe(404);
     const { body } = await ask();
     expect((await stranger.delete(`writings/${body.id}`)).status).toBe(404);

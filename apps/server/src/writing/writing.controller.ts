@@ -4,6 +4,8 @@ import { type Actor, CurrentActor } from '../identity/actor.js';
 import { WritingService } from './writing.service.js';
 import { WritingServiceView, WritingView } from './writing.views.js';
 
+const OF_SHORT = 'shorts/:shortId/writings';
+
 @ApiTags('writing')
 @Controller()
 export class WritingController {
@@ -15,13 +17,13 @@ export class WritingController {
     return this.writing.service();
   }
 
-  @Get('shorts/:shortId/writings')
+  @Get(OF_SHORT)
   @ApiOkResponse({ type: [WritingView] })
   listWritings(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string): Promise<WritingView[]> {
     return this.writing.list(actor, shortId);
   }
 
-  @Post('shorts/:shortId/writings')
+  @Post(OF_SHORT)
   @ApiCreatedResponse({ type: WritingView })
   askForWords(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string): Promise<WritingView> {
     return this.writing.ask(actor, shortId);
