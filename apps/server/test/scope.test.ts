@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { OPEN_VOICE } from '@sift-reel/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { approveShorts, seedRanking } from './seed.js';
 import { BRIEF, type Caller, filesForm, query, talk, World } from './world.js';
@@ -19,7 +20,9 @@ beforeAll(async () => {
     .body[0];
   const blackout = (await world.owner.post(`clients/${other}/blackouts`, { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' })).body;
   const batch = (await world.owner.post('batches', { name: 'Theirs', shortIds: [shortId] })).body;
+  const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
   theirs = {
+    writingId: String(writing!['id']),
     clientId: other,
     channelId,
     recordingId: seeded.recordingId,
@@ -51,6 +54,8 @@ const SHORT = 'shorts/:shortId';
 /** Every route that names something of a client: method, path, body. A route that is missing here fails the last test. */
 const ROUTES: [string, string, unknown?][] = [
   ['PUT', 'clients/:clientId', CLIENT],
+  ['PUT', 'clients/:clientId/voice', { voice: OPEN_VOICE, version: 1 }],
+  ['PUT', 'clients/:clientId/writing-service', { allowed: true, version: 1 }],
   ['PUT', 'clients/:clientId/signal-weights', { weights: null, version: 1 }],
   ['GET', 'clients/:clientId/interest'],
   ['PUT', 'clients/:clientId/interest', { csv: 'term,volume,competition,change\n' }],
@@ -87,6 +92,12 @@ const ROUTES: [string, string, unknown?][] = [
   ['DELETE', `${SHORT}/copy/:channelId?version=1`],
   ['POST', `${SHORT}/proposal`],
   ['GET', `${SHORT}/titles`],
+  ['GET', `${SHORT}/passage`],
+  ['GET', `${SHORT}/history`],
+  ['POST', `${SHORT}/check`, { title: 'x', description: '', hashtags: [], keywords: [], coverLine: '' }],
+  ['GET', `${SHORT}/writings`],
+  ['POST', `${SHORT}/writings`],
+  ['DELETE', 'writings/:writingId'],
   ['PUT', `${SHORT}/approval`, { approved: false, version: 1 }],
   ['GET', `${SHORT}/captions.srt`],
   ['GET', `${SHORT}/captions.vtt`],

@@ -108,7 +108,7 @@ describe('words', () => {
     const short = await shortOf(1);
     const propose = async () => (await world.owner.post(`shorts/${short.id}/proposal`)).body as { title: string; hashtags: string[] };
     const term = { text: 'barge horse', stems: ['barge', 'hors'], count: 9, weight: 99 };
-    await query('UPDATE sifts SET subject = $2 WHERE id = $1', [seeded.siftId, JSON.stringify({ compounds: [term], singles: [] })]);
+    await query('UPDATE sifts SET subject = $2 WHERE id = $1', [seeded.siftId, JSON.stringify({ compounds: [term], singles: [], fields: [] })]);
     expect((await propose()).hashtags).toContain('bargehorse');
     // One that waits has found nothing, and changes nothing.
     await query(
@@ -171,5 +171,51 @@ describe('files to take away', () => {
     expect(page.headers.get('content-type')).toContain('text/html');
     expect(page.text).toContain(rows[0]!['start']);
     expect(page.text).not.toContain('<script');
+  });
+});
+
+describe('the history of words', () => {
+  const history = async (shortId: string) => (await world.read(`shorts/${shortId}/history`)).body;
+  it('begins with what was proposed, and one sitting of one person is one version', async () => {
+    await setState(2, 'kept');
+    const { id, copy } = await shortOf(2);
+    expect(await history(id)).toMatchObject([{ writtenBy: null, channel: null, copy }]);
+    for (const title of ['A', 'A line', 'A line of mine']) await world.writeShort('PUT', id, 'copy', { ...copy, title });
+    expect((await history(id)).map(({ writtenBy, copy: { title } }: { writtenBy: string | null; copy: { title: string } }) => [writtenBy, title])).toEqual([
+      ['Owner', 'A line of mine'],
+      [null, copy.title],
+    ]);
+  });
+  it('keeps apart who wrote, and for which channel; what was written before a while is a version of its own', async () => {
+    const { id, copy, channels } = await shortOf(2);
+    const producer = await world.producer([clientId]);
+    const version = () => world.version(`shorts/${id}`);
+    await producer.put(`shorts/${id}/copy`, { ...copy, title: 'Of a producer', version: await version() });
+    await world.writeShort('PUT', id, `copy/${channels[0].channelId}`, { ...copy, title: 'For one channel' });
+    await query(`UPDATE copy_versions SET written_at = written_at - interval '1 hour' WHERE short_id = $1`, [id]);
+    await world.writeShort('PUT', id, `copy/${channels[0].channelId}`, { ...copy, title: 'For one channel, later' });
+    const rows = (await history(id)) as { channel: string | null; copy: { title: string } }[];
+    expect(rows.map((one) => [one.channel, one.copy.title]).slice(0, 3)).toEqual([
+      ['First', 'For one channel, later'],
+      ['First', 'For one channel'],
+      [null, 'Of a producer'],
+    ]);
+  });
+  it('two at once write one after the other, and both are there', async () => {
+    const { id, copy } = await shortOf(2);
+    const producer = await world.producer([clientId]);
+    const version = await world.version(`shorts/${id}`);
+    const both = await Promise.all([
+      world.owner.put(`shorts/${id}/copy`, { ...copy, title: 'Mine at once', version }),
+      producer.put(`shorts/${id}/copy`, { ...copy, title: 'Theirs at once', version }),
+    ]);
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
+    const [last] = (await history(id)) as { copy: { title: string } }[];
+    expect(last!.copy.title).toBe((await shortOf(2)).copy.title);
+  });
+  it('is nobody else’s to read', async () => {
+    const stranger = await world.producer([await world.client()]);
+    const at = `shorts/${(await shortOf(2)).id}/history`;
+    expect((await stranger.get(at)).status).toBe(404);
   });
 });

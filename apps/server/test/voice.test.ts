@@ -14,7 +14,7 @@ beforeAll(async () => {
   await world.channel(clientId);
   const seeded = await seedRanking(world, clientId);
   await world.owner.put(`candidates/${seeded.candidates[0]!.id}/state`, { state: 'kept' });
-  const short = (await world.shorts())[0];
+  const short = (await world.shorts(seeded.recordingId))[0];
   shortId = short.id;
   passage = seeded.text(short.firstWord, short.endWord);
 });

@@ -26,8 +26,7 @@ async function noWorker(): Promise<void> {
 }
 const answerAs = (manner: string) => fetch(`${SERVICE}/${manner}`, { method: 'PUT' });
 const ask = (): Promise<Answer> => world.owner.post(`shorts/${shortId}/writings`);
-const read = async (id: string): Promise<Answer['body']> =>
-  (await world.read(`shorts/${shortId}/writings`)).body.find((one: { id: string }) => one.id === id);
+const read = async (id: string): Promise<Answer['body']> => (await world.read(`shorts/${shortId}/writings`)).body.find((one: { id: string }) => one.id === id);
 async function answerOf(id: string, done = (one: Answer['body']): boolean => ['done', 'failed', 'cancelled'].includes(one.state)): Promise<Answer['body']> {
   for (let i = 0; i < 1_200; i += 1) {
     const one = await read(id);
@@ -49,7 +48,7 @@ beforeAll(async () => {
   await world.channel(clientId);
   const seeded = await seedRanking(world, clientId);
   await world.owner.put(`candidates/${seeded.candidates[0]!.id}/state`, { state: 'kept' });
-  shortId = (await world.shorts())[0].id;
+  shortId = (await world.shorts(seeded.recordingId))[0].id;
   standins = start('standins');
   await standins.ready;
 });
@@ -149,8 +148,9 @@ describe('the writing service', () => {
   });
   it('is nobody else’s business', async () => {
     const stranger = await world.producer([await world.client()]);
-    expect((await stranger.call('GET', `shorts/${shortId}/writings`)).status).toBe(404);
-    expect((await stranger.post(`shorts/${shortId}/writings`)).status).toBe(404);
+    const writings = `shorts/${shortId}/writings`;
+    expect((await stranger.get(writings)).status).toBe(404);
+    expect((await stranger.post(writings)).status).toBe(404);
     const { body } = await ask();
     expect((await stranger.delete(`writings/${body.id}`)).status).toBe(404);
     expect((await stranger.put(`clients/${clientId}/writing-service`, { allowed: false, version: 1 })).status).toBe(404);

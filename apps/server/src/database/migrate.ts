@@ -10,9 +10,10 @@ import { subject } from './migrations/0006-subject.js';
 import { fields } from './migrations/0007-fields.js';
 import { voice } from './migrations/0008-voice.js';
 import { writings } from './migrations/0009-writings.js';
+import { copyVersions } from './migrations/0010-copy-versions.js';
 import type { Migration } from './migration.js';
 
-export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject, fields, voice, writings];
+export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject, fields, voice, writings, copyVersions];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */
 function tableStorage(sequelize: Sequelize): UmzugStorage {

@@ -6,6 +6,7 @@ import type { Actor } from '../identity/actor.js';
 import { RecordingFacts } from '../recordings/recording-facts.js';
 import { CandidateHooks, type CandidateListener } from '../sifting/candidate-hooks.js';
 import { type CandidateRow, Sift } from '../sifting/sifting.models.js';
+import { CopyHistory } from './copy-history.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { CopyRow, Short } from './shorts.models.js';
@@ -22,6 +23,7 @@ export class KeptCandidates implements CandidateListener, OnModuleInit {
     @Inject(CandidateHooks) private readonly hooks: CandidateHooks,
     @Inject(RecordingFacts) private readonly recordings: RecordingFacts,
     @Inject(ProposalsService) private readonly proposals: ProposalsService,
+    @Inject(CopyHistory) private readonly history: CopyHistory,
     @Inject(ShortFacts) private readonly facts: ShortFacts,
     @Inject(AuditService) private readonly audit: AuditService,
   ) {}
@@ -51,6 +53,7 @@ export class KeptCandidates implements CandidateListener, OnModuleInit {
     const { recordingId, copy } = prepared as Prepared;
     const short = await Short.create({ candidateId, clientId, recordingId, firstWord, endWord, startMs, endMs, score });
     await CopyRow.create({ ...copy, shortId: short.id, clientId, channelId: null });
+    await this.history.add({ short, channelId: null, copy, by: null });
     await this.audit.record({ userId: actor.userId, clientId, action: 'make', subject: 'short', subjectId: short.id, detail: { title: copy.title } });
   }
 

@@ -3,7 +3,7 @@ import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { ApprovalForm, CheckForm, CopyForm } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ShortsService } from './shorts.service.js';
-import { CheckView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
+import { CheckView, CopyVersionView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
 
 const OPTIONAL_ID = new ParseUUIDPipe({ optional: true });
 
@@ -69,6 +69,12 @@ export class ShortsController {
     @Query('channelId', OPTIONAL_ID) channelId?: string,
   ): Promise<CopyView> {
     return this.shorts.proposeAgain(actor, shortId, channelId ?? null);
+  }
+
+  @Get(':shortId/history')
+  @ApiOkResponse({ type: [CopyVersionView] })
+  listCopyVersions(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string): Promise<CopyVersionView[]> {
+    return this.shorts.listVersions(actor, shortId);
   }
 
   @Get(':shortId/passage')

@@ -49,3 +49,20 @@ export class CopyRow extends Model {
   @Column(DataType.ARRAY(DataType.TEXT)) declare keywords: string[];
   @Column(DataType.TEXT) declare coverLine: string;
 }
+
+/** What the words of a slot were once: proposed, or written by somebody. */
+@Table({ tableName: 'copy_versions', underscored: true, timestamps: false })
+export class CopyVersion extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.UUID) declare shortId: string;
+  @Column(DataType.UUID) declare channelId: string | null;
+  @Column(DataType.UUID) declare writtenBy: string | null;
+  @Column(DataType.BOOLEAN) declare proposed: boolean;
+  @Column(DataType.DATE) declare writtenAt: Date;
+  @Column(DataType.TEXT) declare title: string;
+  @Column(DataType.TEXT) declare description: string;
+  @Column(DataType.ARRAY(DataType.TEXT)) declare hashtags: string[];
+  @Column(DataType.ARRAY(DataType.TEXT)) declare keywords: string[];
+  @Column(DataType.TEXT) declare coverLine: string;
+}

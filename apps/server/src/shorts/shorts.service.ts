@@ -10,13 +10,14 @@ import { type Actor, found, mayPass, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
+import { CopyHistory } from './copy-history.service.js';
 import { CopyCheck, isTicked } from './copy-check.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
 import { CopyRow, Short, type Tick } from './shorts.models.js';
 import { TextPool } from '../text/text-pool.service.js';
-import type { CheckView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
+import type { CheckView, CopyVersionView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
 
 /** A short is there while its candidate is kept. */
 const WITH_ALL: IncludeOptions[] = [{ model: CandidateRow, where: { state: 'kept' } }, { model: Recording }, { model: CopyRow }];
@@ -26,6 +27,7 @@ export class ShortsService {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(ProposalsService) private readonly proposals: ProposalsService,
+    @Inject(CopyHistory) private readonly history: CopyHistory,
     @Inject(TextPool) private readonly text: TextPool,
     @Inject(CopyCheck) private readonly copyCheck: CopyCheck,
     @Inject(ShortFacts) private readonly facts: ShortFacts,
@@ -67,6 +69,7 @@ export class ShortsService {
       const row = await CopyRow.findOne({ where: { shortId, channelId } });
       if (row === null) await CopyRow.create({ ...fields, shortId, channelId, clientId: short.clientId });
       else await row.update(fields);
+      await this.history.add({ short, channelId, copy: fields, by: actor.userId });
       await this.record(actor, 'word', short, fields.title);
     });
   }
@@ -92,6 +95,11 @@ export class ShortsService {
     if (channelId !== null) await requireChannel(short, channelId);
     const titles = await this.proposals.titles(short.clientId, short.recordingId, short, channelId);
     return titles.map(({ text, sort, said, draft }) => ({ text, sort, said, draft }));
+  }
+
+  /** What its words were, and who wrote them. */
+  async listVersions(actor: Actor, shortId: string): Promise<CopyVersionView[]> {
+    return this.history.of(await this.find(actor, shortId));
   }
 
   /** What is said in a short, sentence by sentence. */

@@ -1,5 +1,5 @@
 import { CANDIDATE_KINDS, type CandidateKind, type CheckRule, type Copy, TITLE_SORTS, type TitleSort, TRUTH_RULES, VOICE_RULES } from '@sift-reel/core';
-import { Decimal, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
+import { Decimal, Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
 
 export class CopyView {
   @Text() title: string;
@@ -18,6 +18,16 @@ export class TitleView {
 }
 
 const COPY_FIELDS: readonly (keyof Copy)[] = ['title', 'description', 'hashtags', 'keywords', 'coverLine'];
+
+/** What the words were once. */
+export class CopyVersionView {
+  @Id() id: string;
+  @Instant() writtenAt: string;
+  @Text({ nullable: true, description: 'null where the program proposed it' }) writtenBy: string | null;
+  @Id({ nullable: true, description: 'null for the words of all channels' }) channelId: string | null;
+  @Text({ nullable: true }) channel: string | null;
+  @Part(() => CopyView) copy: CopyView;
+}
 
 /** A sentence of a passage, cut to it. */
 export class PassageSentenceView {

@@ -133,6 +133,7 @@ export const api = generatedApi.enhanceEndpoints({
     dropVariant: { invalidatesTags: (_, __, { shortId }) => wordTags(shortId) },
     setApproval: { invalidatesTags: (_, __, { shortId }) => [...wordTags(shortId), LIST('Batch')] },
     proposeCopy: { invalidatesTags: [] },
+    listCopyVersions: { providesTags: (_, __, id) => [{ type: 'Short', id }] },
     readPassage: { providesTags: (_, __, id) => [{ type: 'Short', id }] },
     checkCopy: { invalidatesTags: [] },
     offerTitles: { providesTags: [LIST('Short')] },

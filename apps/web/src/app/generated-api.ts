@@ -391,6 +391,10 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['shorts'],
       }),
+      listCopyVersions: build.query<ListCopyVersionsApiResponse, ListCopyVersionsApiArg>({
+        query: (queryArg) => ({ url: `/api/shorts/${queryArg}/history` }),
+        providesTags: ['shorts'],
+      }),
       readPassage: build.query<ReadPassageApiResponse, ReadPassageApiArg>({
         query: (queryArg) => ({ url: `/api/shorts/${queryArg}/passage` }),
         providesTags: ['shorts'],
@@ -701,6 +705,8 @@ export type ProposeCopyApiArg = {
   shortId: string;
   channelId?: string;
 };
+export type ListCopyVersionsApiResponse = /** status 200  */ CopyVersionView[];
+export type ListCopyVersionsApiArg = string;
 export type ReadPassageApiResponse = /** status 200  */ PassageView;
 export type ReadPassageApiArg = string;
 export type OfferTitlesApiResponse = /** status 200  */ TitleView[];
@@ -1285,6 +1291,16 @@ export type CopyForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
+export type CopyVersionView = {
+  id: string;
+  writtenAt: string;
+  /** null where the program proposed it */
+  writtenBy: string | null;
+  /** null for the words of all channels */
+  channelId: string | null;
+  channel: string | null;
+  copy: CopyView;
+};
 export type PassageSentenceView = {
   speaker: string | null;
   startMs: number;
@@ -1537,6 +1553,7 @@ export const {
   useSaveVariantMutation,
   useDropVariantMutation,
   useProposeCopyMutation,
+  useListCopyVersionsQuery,
   useReadPassageQuery,
   useOfferTitlesQuery,
   useCheckCopyMutation,

@@ -9,6 +9,8 @@ import { MarkedField } from '../../ui/marked-field.js';
 import { Button } from '../../ui/parts.js';
 import { differences, StaleChoice } from '../../ui/stale.js';
 import { type Draft, sameWords, type saverOf, takenBack, useDraft } from './copy-saver.js';
+import { AsSeen } from './as-seen.js';
+import { CopyHistory } from './copy-history.js';
 import { Findings, marksOf, type Ticks, withMend } from './findings.js';
 import { TitleChoices } from './title-choices.js';
 import { WritingPanel } from './writing-panel.js';
@@ -172,24 +174,8 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
         hint="The few words on the picture"
       />
       <Findings findings={inField('coverLine')} ticks={ticks} onMend={(one) => mend([one])} />
-      {channel === null && short.channels.length > 0 && (
-        <table className="mt-2 w-full text-[12px]">
-          <caption className="pb-1 text-left font-semibold">How each channel takes it</caption>
-          <tbody>
-            {short.channels.map((one) => (
-              <tr key={one.channelId} className="border-t border-rule">
-                <td className="py-[5px]">{one.name}</td>
-                <td className="py-[5px] text-soft">{one.platform}</td>
-                <td className={clsx('py-[5px]', one.unfit !== null || one.problems.length > 0 ? 'text-madder-text' : 'text-verdigris-text')}>
-                  {one.unfit ??
-                    (one.problems.map((problem) => `${problem.field === 'coverLine' ? 'cover line' : problem.field}: ${problem.detail}`).join('; ') ||
-                      'takes it')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      {channel === null && <AsSeen short={short} copy={copy} />}
+      <CopyHistory short={short} channelId={slot} locked={locked} onTake={(words) => void replace(words, 'Took the words of before').catch(sayTrouble)} />
     </div>
   );
 }
