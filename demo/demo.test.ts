@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { validateSync } from 'class-validator';
 import { plainToInstance } from 'class-transformer';
-import { readInterestCsv } from '@sift-reel/core';
-import { ChannelForm, ClientForm, PlatformProfileForm } from '@sift-reel/forms';
+import { OPEN_VOICE, readInterestCsv } from '@sift-reel/core';
+import { ChannelForm, ClientForm, PlatformProfileForm, VoiceForm } from '@sift-reel/forms';
 import { describe, expect, it } from 'vitest';
 import { CLIENTS, PLATFORMS, RECORDINGS } from './scenario.mjs';
 import { parseRecording } from './speak.mjs';
@@ -35,8 +35,9 @@ describe('the demo’s scenario', () => {
     validateSync(plainToInstance(form, value), { whitelist: true, forbidNonWhitelisted: true });
   it('is made of valid forms', () => {
     for (const platform of PLATFORMS) expect(problems(PlatformProfileForm, platform)).toEqual([]);
-    for (const { channels, interest, ...client } of CLIENTS) {
+    for (const { channels, interest, voice, ...client } of CLIENTS) {
       expect(problems(ClientForm, client)).toEqual([]);
+      if (voice !== undefined) expect(problems(VoiceForm, { voice: { ...OPEN_VOICE, ...voice }, version: 1 })).toEqual([]);
       if (interest !== undefined) expect(readInterestCsv(readFileSync(new URL(`interest/${interest}`, import.meta.url), 'utf8')).length).toBeGreaterThan(5);
       for (const { platform, ...channel } of channels) {
         expect(PLATFORMS.map((one) => one.name)).toContain(platform);

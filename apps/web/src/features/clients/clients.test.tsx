@@ -172,7 +172,7 @@ describe('the voice of a client', () => {
     await user.click(screen.getByRole('button', { name: 'Save the voice' }));
     expect(await screen.findByText('Each line needs both: guests, not customers')).toBeInTheDocument();
     expect(screen.getByText('Must be from 10 to 1000')).toBeInTheDocument();
-    expect(asked).toEqual([]);
+    expect(asked.filter(({ method }) => method !== 'GET')).toEqual([]);
   });
   it('that somebody else changed meanwhile is laid beside mine', async () => {
     const theirs = voiced({ avoid: ['theirs'] }, 7);
