@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { FIELDS, MEANS } from '../text/lists/fields.js';
-import { fieldsOf } from './fields.js';
+import { depthOf, fieldsOf } from './fields.js';
 import { toHashtag } from './hashtags.js';
 
 const words = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p{N}'-]+/gu) ?? [];
@@ -63,6 +63,7 @@ describe('the list of fields', () => {
       for (let at: string | null = tag; at !== null; at = wider.get(at)!) {
         expect(tags).toContain(at);
         expect(seen.has(at), tag).toBe(false);
+        expect(depthOf(at)).toBe(depthOf(tag) - seen.size);
         seen.add(at);
       }
     }

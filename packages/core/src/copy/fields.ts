@@ -86,6 +86,12 @@ function familyOf(tag: string): string {
   return wider === null ? tag : familyOf(wider);
 }
 
+/** How many fields are wider than a field; 0 for one at the top, and for what is no field. */
+export function depthOf(tag: string): number {
+  const wider = WIDER.get(tag) ?? null;
+  return wider === null ? 0 : 1 + depthOf(wider);
+}
+
 interface SaidTerm {
   count: number;
   /** Of the commonest form that is said: "put" is no "putt", though both have one stem. */

@@ -2,7 +2,7 @@ import { MEANS } from '../text/lists/fields.js';
 import { ADVISES } from '../text/lists/written.js';
 import { rarity } from '../text/spoken-words.js';
 import { phraseAt, stem, topicWords } from '../text/stem.js';
-import { type Field, fieldsOf } from './fields.js';
+import { depthOf, type Field } from './fields.js';
 import type { Voice } from './voice/types.js';
 import { keyPhrases, type Passage, type PhraseStatistics } from './phrases.js';
 import type { RecordingSubject, SubjectTerm } from './recording-tags.js';
@@ -28,6 +28,8 @@ export interface TagSource {
 
 /** A term that the passage says counts this much more than one of the recording alone. */
 const SAID_HERE = 1.8;
+/** A passage that says so many of a field's words speaks of it. */
+const LEAST_SAID_HERE = 2;
 /** A word by which a field is found names more than one that is only rare. */
 const TELLS_OF_FIELD = 2;
 /** Said so often, a compound is a subject of the recording, and so of each of its passages. */
@@ -88,16 +90,16 @@ function isSaid(tag: string, { texts, firstWord, endWord }: Passage): boolean {
   return false;
 }
 
-/** The recording's fields, those that the passage speaks of first; from the narrower to the wider. */
+/** The recording's fields, those that the passage speaks of first; the first few of them from the narrower to the wider. */
 function fieldsFor(passage: Passage, { fields }: RecordingSubject): string[] {
-  const here = new Set(fieldsOf(passage.texts.slice(passage.firstWord, passage.endWord), fields.length).map(({ tag }) => tag));
-  const weigh = (field: Field): number => field.weight * (here.has(field.tag) ? SAID_HERE : 1);
-  const [chosen, rest] = partition([...fields].sort((a, b) => weigh(b) - weigh(a)));
-  const narrower = (a: Field, b: Field): number => (a.wider === b.tag ? -1 : b.wider === a.tag ? 1 : 0);
-  return [...chosen.sort(narrower), ...rest].map(({ tag }) => tag);
+  const here = stemsOf(passage);
+  const isHere = ({ said }: Field): boolean => said.filter((text) => text.split(' ').every((word) => here.has(stem(word)))).length >= LEAST_SAID_HERE;
+  const weigh = (field: Field): number => field.weight * (isHere(field) ? SAID_HERE : 1);
+  const ordered = [...fields].sort((a, b) => weigh(b) - weigh(a)).map(({ tag }) => tag);
+  return [...ordered.slice(0, MOST_FIELDS).sort((a, b) => depthOf(b) - depthOf(a)), ...ordered.slice(MOST_FIELDS)];
 }
 
-const partition = (fields: readonly Field[]): [Field[], Field[]] => [fields.slice(0, MOST_FIELDS), fields.slice(MOST_FIELDS)];
+const stemsOf = ({ texts, firstWord, endWord }: Passage): ReadonlySet<string> => new Set(texts.slice(firstWord, endWord).map(stem));
 
 /** A passage that tells what to do has tips of what is done. */
 function tipsOf(fields: readonly string[], { texts, tags, firstWord, endWord }: Passage): string[] {
@@ -108,8 +110,7 @@ function tipsOf(fields: readonly string[], { texts, tags, firstWord, endWord }: 
 
 /** Compounds first, then single words; what the passage says before what only the recording says, no two of one meaning. */
 function ofSubject(passage: Passage, subject: RecordingSubject): string[] {
-  const here = new Set<string>();
-  for (let i = passage.firstWord; i < passage.endWord; i += 1) here.add(stem(passage.texts[i]!));
+  const here = stemsOf(passage);
   const telling = new Set(subject.fields.filter(({ tag }) => !MEANS.has(tag)).flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
   const isHere = (term: SubjectTerm): boolean => term.stems.every((one) => here.has(one));
   const tells = (term: SubjectTerm): boolean => term.stems.some((one) => telling.has(one));
