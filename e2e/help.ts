@@ -95,3 +95,25 @@ export async function makeClient(name: string): Promise<{ clientId: string; chan
   }
   return { clientId: client.id, channelIds };
 }
+
+/** What somebody says of logs and tar. */
+export const LOGS = [
+  'Why should you buy your logs in March?',
+  'Because everybody buys in October, when it is dear and wet.',
+  'The same bag is nine euro in October and six in March.',
+  'You should never pay more for the worse wood.',
+  'I bought forty bags and I nearly cried when I split one.',
+  'It was thirty one per cent water.',
+  'That is the only business I know where you pay extra for the bad one.',
+  'A stove with wet wood in it is a factory for tar.',
+  'My neighbour lost his chimney to that tar in one winter.',
+  'So I keep two stacks, and I burn the old one first.',
+];
+
+/** Captions of so many cues, the lines in turn. @param speakers take turns as well */
+export function captions(lines: readonly string[], cues: number, speakers: readonly string[]): Buffer {
+  const stamp = (s: number): string => new Date(s * 1_000).toISOString().slice(11, 23);
+  const cue = (i: number): string =>
+    `${stamp(i * 5)} --> ${stamp(i * 5 + 4.6)}\n<v ${speakers[i % speakers.length]!}>${lines[(i * 3 + (i >> 2)) % lines.length]!}\n`;
+  return Buffer.from(`WEBVTT\n\n${Array.from({ length: cues }, (_, i) => cue(i)).join('\n')}`);
+}

@@ -4,7 +4,7 @@ import { expect, test } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import ICAL from 'ical.js';
 import { parseSync } from 'subtitle';
-import { choose, makeClient, signIn, startWorker, url, type Worker } from './help.js';
+import { captions, choose, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -12,20 +12,6 @@ test.beforeAll(async () => {
   await worker.ready;
 });
 test.afterAll(() => worker.stop());
-
-const TALK_B = [
-  'Why should you buy your logs in March?',
-  'Because everybody buys in October, when it is dear and wet.',
-  'The same bag is nine euro in October and six in March.',
-  'You should never pay more for the worse wood.',
-  'I bought forty bags and I nearly cried when I split one.',
-  'It was thirty one per cent water.',
-  'That is the only business I know where you pay extra for the bad one.',
-];
-const second = (): string => {
-  const stamp = (s: number): string => new Date(s * 1_000).toISOString().slice(11, 23);
-  return `WEBVTT\n\n${Array.from({ length: 40 }, (_, i) => `${stamp(i * 5)} --> ${stamp(i * 5 + 4.6)}\n<v ${i % 2 === 0 ? 'Ann' : 'Bo'}>${TALK_B[(i * 3 + (i >> 2)) % TALK_B.length]!}\n`).join('\n')}`;
-};
 
 test('a producer’s whole job: from files to a plan to take away', async ({ page }) => {
   const { clientId, channelIds } = await makeClient('Emberline');
@@ -37,7 +23,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   const fixtures = process.env['E2E_FIXTURES']!;
   await page.getByTestId('files').setInputFiles([join(fixtures, 'up-the-flue-11.vtt'), join(fixtures, 'up-the-flue-11.ogg')]);
   await expect(page.getByText('brought in')).toBeVisible();
-  await page.getByTestId('files').setInputFiles({ name: 'logs in march.vtt', mimeType: 'text/vtt', buffer: Buffer.from(second()) });
+  await page.getByTestId('files').setInputFiles({ name: 'logs in march.vtt', mimeType: 'text/vtt', buffer: captions(LOGS.slice(0, 7), 40, ['Ann', 'Bo']) });
   await expect(page.getByRole('link', { name: 'logs in march' })).toBeVisible();
   await page.getByTestId('files').setInputFiles({ name: 'broken.vtt', mimeType: 'text/vtt', buffer: Buffer.from('WEBVTT\n\nnoon --> 00:01.000\nx\n') });
   await expect(page.getByText('Refused: broken.vtt:3: “noon” is no start time')).toBeVisible();

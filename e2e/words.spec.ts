@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, makeClient, signIn, startWorker, url, type Worker } from './help.js';
+import { captions, choose, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -8,22 +8,6 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => worker.stop());
 
-const TALK = [
-  'Why should you buy your logs in March?',
-  'Because everybody buys in October, when it is dear and wet.',
-  'The same bag is nine euro in October and six in March.',
-  'You should never pay more for the worse wood.',
-  'I bought forty bags and I nearly cried when I split one.',
-  'It was thirty one per cent water.',
-  'That is the only business I know where you pay extra for the bad one.',
-  'A stove with wet wood in it is a factory for tar.',
-  'My neighbour lost his chimney to that tar in one winter.',
-  'So I keep two stacks, and I burn the old one first.',
-];
-const talk = (): string => {
-  const stamp = (s: number): string => new Date(s * 1_000).toISOString().slice(11, 23);
-  return `WEBVTT\n\n${Array.from({ length: 60 }, (_, i) => `${stamp(i * 5)} --> ${stamp(i * 5 + 4.6)}\n<v Ann>${TALK[(i * 3 + (i >> 2)) % TALK.length]!}\n`).join('\n')}`;
-};
 const answerAs = (manner: string): Promise<Response> => fetch(`${process.env['E2E_MAIL_URL']!}/writing/${manner}`, { method: 'PUT' });
 
 test('words: a batch by keyboard alone, a voice that is kept to, and an invented figure that is caught', async ({ page }) => {
@@ -31,7 +15,7 @@ test('words: a batch by keyboard alone, a voice that is kept to, and an invented
   await signIn(page);
   await page.goto(url(`/recordings?client=${clientId}`));
   await choose(page, 'Client', 'Tarline');
-  await page.getByTestId('files').setInputFiles({ name: 'logs and tar.vtt', mimeType: 'text/vtt', buffer: Buffer.from(talk()) });
+  await page.getByTestId('files').setInputFiles({ name: 'logs and tar.vtt', mimeType: 'text/vtt', buffer: captions(LOGS, 60, ['Ann']) });
   await page.getByRole('link', { name: 'logs and tar' }).click();
   await page.getByRole('button', { name: 'Sift the recording' }).click();
   await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
