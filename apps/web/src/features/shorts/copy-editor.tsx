@@ -96,6 +96,23 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
     channel === null ? tightest(short.channels) : { title: channel.titleLimit, description: channel.descriptionLimit, hashtags: channel.hashtagLimit };
   const theirs = draft?.theirs ?? null;
   const lately = useTagsLately(short);
+  /** A text with what breaks a rule underlined in it, and said under it. */
+  const checked = (field: 'title' | 'description' | 'coverLine', rows: number, aside: ReactNode, hint?: string): ReactNode => (
+    <>
+      <MarkedField
+        label={NAMES[field]}
+        rows={rows}
+        value={copy[field]}
+        disabled={locked}
+        marks={marksOf(findings, field, ticks)}
+        onChange={(text) => set({ [field]: text })}
+        onMend={() => mendNow(field)}
+        aside={aside}
+        hint={hint}
+      />
+      <Findings findings={inField(field)} ticks={ticks} onMend={(one) => mend([one])} />
+    </>
+  );
   return (
     <div
       ref={box}
@@ -127,31 +144,15 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
           onKeep={() => void saver.choose(slot, 'mine')}
         />
       )}
-      <MarkedField
-        label="Title"
-        rows={1}
-        value={copy.title}
-        disabled={locked}
-        marks={marksOf(findings, 'title', ticks)}
-        onChange={(title) => set({ title })}
-        onMend={() => mendNow('title')}
-        aside={<Counter used={characters(copy.title)} limit={limits.title} />}
-      />
-      <Findings findings={inField('title')} ticks={ticks} onMend={(one) => mend([one])} />
+      {checked('title', 1, <Counter used={characters(copy.title)} limit={limits.title} />)}
       {!locked && <TitleChoices titles={titles.currentData ?? []} chosen={copy.title} onTake={takeTitle} />}
       {!locked && <WritingPanel short={short} onTake={(words, what) => void replace({ ...copy, ...words }, what).catch(sayTrouble)} />}
-      <MarkedField
-        label="Description"
-        rows={4}
-        value={copy.description}
-        disabled={locked}
-        marks={marksOf(findings, 'description', ticks)}
-        onChange={(description) => set({ description })}
-        onMend={() => mendNow('description')}
-        aside={<Counter used={characters(asPosted(copy, short).description)} limit={limits.description} />}
-        hint={short.fixedParts.length === 0 ? undefined : `Under it: ${short.fixedParts.join(' · ')}`}
-      />
-      <Findings findings={inField('description')} ticks={ticks} onMend={(one) => mend([one])} />
+      {checked(
+        'description',
+        4,
+        <Counter used={characters(asPosted(copy, short).description)} limit={limits.description} />,
+        short.fixedParts.length === 0 ? undefined : `Under it: ${short.fixedParts.join(' · ')}`,
+      )}
       <ListField
         label="Hashtags"
         value={copy.hashtags}
@@ -162,18 +163,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
       />
       <Findings findings={inField('hashtags')} ticks={ticks} onMend={(one) => mend([one])} />
       <ListField label="Keywords" value={copy.keywords} disabled={locked} onChange={(keywords) => set({ keywords })} hint="For search, with commas" />
-      <MarkedField
-        label="Cover line"
-        rows={1}
-        value={copy.coverLine}
-        disabled={locked}
-        marks={marksOf(findings, 'coverLine', ticks)}
-        onChange={(coverLine) => set({ coverLine })}
-        onMend={() => mendNow('coverLine')}
-        aside={<Counter used={characters(copy.coverLine)} limit={COVER_LINE_LIMIT} />}
-        hint="The few words on the picture"
-      />
-      <Findings findings={inField('coverLine')} ticks={ticks} onMend={(one) => mend([one])} />
+      {checked('coverLine', 1, <Counter used={characters(copy.coverLine)} limit={COVER_LINE_LIMIT} />, 'The few words on the picture')}
       {channel === null && <AsSeen short={short} copy={copy} />}
       <CopyHistory short={short} channelId={slot} locked={locked} onTake={(words) => void replace(words, 'Took the words of before').catch(sayTrouble)} />
     </div>
