@@ -6,7 +6,7 @@ import { fieldsOf } from './fields.js';
 import { toHashtag } from './hashtags.js';
 import { gerund } from './recording-tags.js';
 import { keyPhrases, phraseStatistics } from './phrases.js';
-import { characters } from './characters.js';
+import { characters, placeOfCharacter } from './characters.js';
 import { copyProblems, proposeCopy } from './propose.js';
 import { shorten } from './said-line.js';
 import { COVER_LINE_LIMIT } from './types.js';
@@ -166,5 +166,14 @@ describe('parts of it', () => {
   it('says what breaks a limit', () => {
     const copy = { title: '', description: 'x'.repeat(301), hashtags: ['a', 'b', 'c', 'd', 'e'], keywords: [], coverLine: 'x'.repeat(40) };
     expect(copyProblems(copy, LIMITS).map((problem) => problem.field)).toEqual(['title', 'description', 'hashtags', 'coverLine']);
+  });
+});
+
+describe('characters', () => {
+  it('are found one by one where they begin (UAX 29)', () => {
+    const text = 'é👩‍👩‍👧x';
+    expect([0, 1, 2, 3, 9].map((n) => placeOfCharacter(text, n))).toEqual([0, 'é'.length, text.length - 1, text.length, text.length]);
+    expect(placeOfCharacter('plain', 2)).toBe(2);
+    expect([characters('a\r\nb'), characters('a\nb')]).toEqual([3, 3]);
   });
 });

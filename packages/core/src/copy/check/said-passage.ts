@@ -31,10 +31,13 @@ export function saidPassage(said: readonly string[], around: readonly string[] =
   };
 }
 
+/** Longer ones are no words. */
+const LONGEST_SOUND = 40;
+
 /** How a word may sound; nothing for one that is too short to tell. */
 export function soundsOf(word: string): string[] {
   const letters = word.replace(/[^\p{L}]/gu, '');
-  return letters.length < 3 ? [] : doubleMetaphone(letters).filter((sound) => sound.length > 1);
+  return letters.length < 3 || letters.length > LONGEST_SOUND ? [] : doubleMetaphone(letters).filter((sound) => sound.length > 1);
 }
 
 const ORDINALS = new Map(

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { checkCopy, namesOf } from '../check/check-copy.js';
 import { saidPassage } from '../check/said-passage.js';
+import { checkTruth } from '../check/truth.js';
 import { asPosted } from './fixed-parts.js';
 import { checkVoice, mended, type Speller, type VoiceContext, type VoiceField } from './check-voice.js';
 import { OPEN_VOICE, type Voice } from './types.js';
@@ -156,3 +157,23 @@ it('whatever is written, places hold what they say, never overlap but for length
       },
     ),
   ));
+
+it.each([
+  ['one word without an end', 'a'.repeat(20_000)],
+  ['signs behind a letter', `a${"'".repeat(20_000)}`],
+  ['a list without an end', 'a, '.repeat(6_000)],
+  ['quotations inside quotations', '“I '.repeat(6_000)],
+  ['nothing but who speaks', 'I '.repeat(10_000)],
+  ['nothing but emoji', '👨‍👩‍👧'.repeat(2_000)],
+])('%s is checked all the same', (_, text) => {
+  const voice: Partial<Voice> = {
+    use: [{ say: 'guests', not: 'customers' }],
+    avoid: ['cheap'],
+    serialComma: 'always',
+    person: 'we',
+    emoji: 'none',
+    longestText: 100,
+  };
+  for (const one of check(text, voice, 'description', { speller: SPELLER })) expect(one.text).toBe(text.slice(one.from, one.to));
+  expect(checkTruth(text, saidPassage(['nothing', 'like', 'it'])).every(({ from, to }) => from < to)).toBe(true);
+});

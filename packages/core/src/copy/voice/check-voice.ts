@@ -1,7 +1,7 @@
 import { rarity } from '../../text/spoken-words.js';
 import { STOPWORDS } from '../../text/lists/talk.js';
 import { normalise } from '../../text/normalise.js';
-import { characters } from '../characters.js';
+import { characters, placeOfCharacter } from '../characters.js';
 import { type Found, foundAt } from '../check/types.js';
 import type { Voice } from './types.js';
 
@@ -38,11 +38,15 @@ export function checkVoice(field: VoiceField, text: string, context: VoiceContex
     ...emoji(field, text, voice),
     ...length(field, text, voice),
   ];
-  const taken: Found[] = [];
+  const taken = new Uint8Array(text.length);
   // The first rule that finds fault with a place speaks for it.
-  for (const one of found)
-    if (one.rule === 'length' || !taken.some((other) => other.from < one.to && one.from < other.to && other.rule !== 'length')) taken.push(one);
-  return taken.sort((a, b) => a.from - b.from);
+  const kept = found.filter(({ rule, from, to }) => {
+    if (rule === 'length') return true;
+    for (let i = from; i < to; i += 1) if (taken[i] === 1) return false;
+    taken.fill(1, from, to);
+    return true;
+  });
+  return kept.sort((a, b) => a.from - b.from);
 }
 
 /** A text with what can be mended mended, from its end on, so that places stay where they are. */
@@ -83,7 +87,7 @@ function capitals(text: string, { voice, names, known }: VoiceContext): Found[] 
   return words.flatMap((match, i) => {
     const word = match[0];
     const norm = normalise(word);
-    const first = i === 0 || /[.!?:“"]\s*$/.test(text.slice(0, match.index));
+    const first = i === 0 || opensSentence(text, match.index);
     const large = /^\p{Lu}/u.test(word);
     const at = (detail: string, mend: string): Found => foundAt('capitals', text, match.index, match.index + word.length, detail, mend);
     if (first || voice.capitals === 'title') {
@@ -109,7 +113,7 @@ const PROPER = new Set(
 );
 
 /** Three words in a row, the last after "and" or "or". */
-const LIST = /([\p{L}'’-]+), ([\p{L}'’-]+)(,?) (and|or) (?=[\p{L}'’-]+)/giu;
+const LIST = /(?<![\p{L}'’-])([\p{L}'’-]+), ([\p{L}'’-]+)(,?) (and|or) (?=[\p{L}'’-]+)/giu;
 
 function serialComma(text: string, { serialComma: wanted }: Voice): Found[] {
   if (wanted === 'any') return [];
@@ -153,19 +157,33 @@ const TO_I: Readonly<Record<string, string>> = {
 function person(text: string, { person: wanted }: Voice): Found[] {
   if (wanted === 'any') return [];
   const [turns, detail] = wanted === 'we' ? ([TO_WE, 'The client speaks as “we”.'] as const) : ([TO_I, 'The client speaks as “I”.'] as const);
+  const quoted = quotedPlaces(text);
   const pattern = new RegExp(`(?<![\\p{L}'])(?:${Object.keys(turns).join('|').replaceAll("'", "['’]")})(?![\\p{L}'’])`, 'giu');
   return [...text.matchAll(pattern)]
-    .filter((match) => !isQuoted(text, match.index))
+    .filter((match) => !quoted[match.index])
     .map((match) => {
       const mend = turns[match[0].toLowerCase().replace('’', "'")]!;
-      const first = match.index === 0 || /[.!?]\s*$/.test(text.slice(0, match.index));
+      const first = opensSentence(text, match.index);
       return foundAt('person', text, match.index, match.index + match[0].length, detail, first ? mend.charAt(0).toUpperCase() + mend.slice(1) : mend);
     });
 }
 
-function isQuoted(text: string, at: number): boolean {
-  const before = text.slice(0, at);
-  return before.split('“').length > before.split('”').length || (before.match(/"/g)?.length ?? 0) % 2 === 1;
+/** Nothing but white space stands between it and the end of a sentence, or the start of the text. */
+function opensSentence(text: string, at: number): boolean {
+  let i = at - 1;
+  while (i >= 0 && /\s/.test(text[i]!)) i -= 1;
+  return i < 0 || /[.!?:“"]/.test(text[i]!);
+}
+
+/** Which characters stand inside a quotation. */
+function quotedPlaces(text: string): readonly boolean[] {
+  let [open, straight] = [0, false];
+  return [...text].flatMap((character) => {
+    if (character === '“') open += 1;
+    else if (character === '”') open = Math.max(0, open - 1);
+    else if (character === '"') straight = !straight;
+    return Array<boolean>(character.length).fill(open > 0 || straight);
+  });
 }
 
 /** German: whoever says "Sie" never says "du", and the other way round. A "Sie" that begins a sentence may be a "they". */
@@ -225,6 +243,6 @@ function length(field: VoiceField, text: string, { longestTitle, longestText }: 
   const most = field === 'title' ? longestTitle : field === 'description' ? longestText : null;
   const used = characters(text);
   if (most === null || used <= most) return [];
-  const from = [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)][most]!.index;
+  const from = placeOfCharacter(text, most);
   return [foundAt('length', text, from, text.length, `${used} characters; the client wants ${most} at most.`)];
 }
