@@ -1,3 +1,4 @@
+import { OPEN_VOICE } from '@sift-reel/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BRIEF, type Caller, PLATFORM, World } from './world.js';
 
@@ -30,7 +31,10 @@ const channel = async (fields: object = {}): Promise<object> => ({
 describe('clients', () => {
   it('are made by the owner, changed by whoever works for them', async () => {
     const made = await world.owner.post('clients', CLIENT);
-    expect([made.status, made.body]).toEqual([201, { ...CLIENT, id: made.body.id, signalWeights: null, recordingCount: 0, channelCount: 0, version: 1 }]);
+    expect([made.status, made.body]).toEqual([
+      201,
+      { ...CLIENT, id: made.body.id, signalWeights: null, voice: OPEN_VOICE, writingService: false, recordingCount: 0, channelCount: 0, version: 1 },
+    ]);
     expect((await producer.post('clients', { ...CLIENT, name: 'Mine' })).status).toBe(403);
     const changed = await producer.put(`clients/${clientId}`, {
       ...CLIENT,

@@ -6,6 +6,9 @@ import { fieldsOf } from './fields.js';
 import { toHashtag } from './hashtags.js';
 import { gerund } from './recording-tags.js';
 import { keyPhrases, phraseStatistics } from './phrases.js';
+import { namesOf } from './check/check-copy.js';
+import { saidPassage } from './check/said-passage.js';
+import { checkTruth } from './check/truth.js';
 import { characters, placeOfCharacter } from './characters.js';
 import { copyProblems, proposeCopy } from './propose.js';
 import { shorten } from './said-line.js';
@@ -47,6 +50,24 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
       for (const tag of copy.hashtags) expect(runs).toContain(toHashtag(tag)); // of the client's, one that is not said
       expect(copy.hashtags.map(toHashtag)).not.toContain('neversaidanywhere');
       expect(characters(copy.coverLine)).toBeLessThanOrEqual(COVER_LINE_LIMIT);
+    }
+  });
+});
+
+describe.each(DEMO_TALKS)('what is proposed on %s', (name) => {
+  it('passes the check of what was said, passage by passage', () => {
+    const transcript = demoTranscript(name);
+    const { words, sentences, speakers } = transcript;
+    const names = namesOf(words, speakers);
+    const subject = { compounds: [], singles: [], fields: [] };
+    for (let s = 0; s + 6 < sentences.length; s += 5) {
+      const [firstWord, endWord] = [sentences[s]!.firstWord, sentences[s + 6]!.endWord];
+      const said = saidPassage(
+        words.slice(firstWord, endWord).flatMap(({ kind, text }) => (kind === 'mark' ? [] : [text])),
+        [...names],
+      );
+      const copy = proposeCopy(transcript, { firstWord, endWord, clientTags: [], limits: LIMITS, subject });
+      for (const text of [copy.title, copy.description, copy.coverLine]) expect(checkTruth(text, said), text).toEqual([]);
     }
   });
 });

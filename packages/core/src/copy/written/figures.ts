@@ -18,14 +18,15 @@ export function withFigures(line: Line): Line {
     const next = read === null ? undefined : line[i + read.length];
     const year = read === null ? null : yearAt(line, i, read);
     if (year !== null) {
-      const last = line[i + 1]!;
-      out.push({ text: year + (/[,.;:?!—–]+$/.exec(last.text)?.[0] ?? ''), norm: year, tag: 'NUM', first: line[i]!.first, end: last.end });
-      i += 2;
+      const last = line[i + year.length - 1]!;
+      out.push({ text: year.text + (/[,.;:?!—–]+$/.exec(last.text)?.[0] ?? ''), norm: year.text, tag: 'NUM', first: line[i]!.first, end: last.end });
+      i += year.length;
       continue;
     }
     if (read === null || !isWritten(read.value, next, line[i - 1], !/[,.;:?!]$/.test(line[i + read.length - 1]!.text))) {
-      out.push(line[i]!);
-      i += 1;
+      const left = read !== null && Number.isNaN(read.value) ? read.length : 1;
+      out.push(...line.slice(i, i + left));
+      i += left;
       continue;
     }
     const last = line[i + read.length - 1]!;
@@ -43,21 +44,34 @@ export function withFigures(line: Line): Line {
 const GROUPED = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 3 });
 const figures = (value: number): string => GROUPED.format(value);
 
-/** "twenty seventeen": 2017. */
-function yearAt(line: Line, at: number, { value, length }: ReadNumber): string | null {
+/** "twenty seventeen": 2017; "nineteen fifty eight": 1958. */
+function yearAt(line: Line, at: number, { value, length }: ReadNumber): { readonly text: string; readonly length: number } | null {
   if (length !== 1 || (value !== 19 && value !== 20) || /[,.;:?!]$/.test(line[at]!.text)) return null;
-  const rest = smallNumber(line[at + 1]?.norm ?? '');
-  return rest !== null && rest >= 10 ? `${value}${rest}` : null;
+  const rest = readNumber(line, at + 1);
+  return rest !== null && rest.value >= 10 && rest.value < 100 && Number.isInteger(rest.value)
+    ? { text: `${value}${rest.value}`, length: 1 + rest.length }
+    : null;
 }
 
 /** "two thirty" may be a price or a time: who said it knows, so it stays in words. */
 const isWritten = (value: number, next: WrittenWord | undefined, before: WrittenWord | undefined, unmarked: boolean): boolean =>
+  !Number.isNaN(value) &&
   !(before !== undefined && !/[,.;:?!]$/.test(before.text) && smallNumber(before.norm) !== null) &&
   !(next !== undefined && unmarked && smallNumber(next.norm) !== null) &&
   (value >= ALWAYS_FIGURES || !Number.isInteger(value) || (value !== 1 && next !== undefined && (COUNTED.has(next.norm) || next.norm === 'per'))) &&
   before?.norm !== 'point';
 
-/** A number in words at a place, or null. "a hundred" is one; "one" alone is not. */
+/** Words from a place on that are parts of numbers. */
+function numberWords(line: Line, at: number): number {
+  let i = at;
+  while (i < line.length && (smallNumber(line[i]!.norm) !== null || SCALES.has(line[i]!.norm) || line[i]!.norm === 'and')) i += 1;
+  return i - at;
+}
+
+/**
+ * A number in words at a place, or null. "a hundred" is one; "one" alone is not. Where somebody begins it again in the middle
+ * ("four thousand one hundred and four thousand") its value is NaN, and its length is that of all its words.
+ */
 export function readNumber(line: Line, at: number): ReadNumber | null {
   let i = at;
   const norm = (k: number): string => line[k]?.norm ?? '';
@@ -66,12 +80,15 @@ export function readNumber(line: Line, at: number): ReadNumber | null {
   let group: number | null = norm(i) === 'a' && SCALES.has(norm(i + 1)) ? 1 : null;
   if (group !== null) i += 1;
   const from = i;
+  let last = Infinity;
   while (i < line.length && (i === from || !breaks(i))) {
     const small = smallNumber(norm(i));
     const scale = SCALES.get(norm(i));
     if (small !== null && canFollow(group, small)) group = (group ?? 0) + small;
     else if (scale === 100 && group !== null && group > 0 && group < 100) group *= 100;
     else if (scale !== undefined && scale > 100 && group !== null) {
+      if (scale >= last) return { value: Number.NaN, length: numberWords(line, at) };
+      last = scale;
       total += group * scale;
       group = null;
       if (scale > 1_000_000 && total === 0) break;

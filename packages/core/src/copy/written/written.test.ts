@@ -42,6 +42,12 @@ describe('spoken words as one would write them', () => {
     ['It was probably the pump.', 'It was probably the pump'], // a guess stays a guess
     ['They were all gone by Friday and so on.', 'They were all gone by Friday'],
     ['Right hand on the wheel.', 'Right hand on the wheel'],
+    ['He sent it up the chimney in nineteen fifty eight.', 'He sent it up the chimney in 1958'],
+    ['We did it in twenty seventeen, twice.', 'We did it in 2017, twice'],
+    [
+      'We did four thousand one hundred and four thousand one hundred and sixty lines.',
+      'We did four thousand one hundred and four thousand one hundred and sixty lines',
+    ],
     ['Well, no, the ladder goes on the left.', 'The ladder goes on the left'],
     ['Leave it in the shade for, I left it half an hour.', 'I left it half an hour'],
     ['The niche is, everyone wants a niche.', 'Everyone wants a niche'],
