@@ -36,8 +36,8 @@ const TELLS_OF_FIELD = 2;
 const OF_RECORDING = 3;
 /** Of each kind at most so many, so that a set goes from the particular to the general. */
 const [MOST_COMPOUNDS, MOST_SINGLES, MOST_FIELDS] = [2, 2, 3];
-/** Of the client's tags that a passage does not touch, one; fewer tags than this are none. */
-const [MOST_OF_CLIENT, FEW] = [1, 1];
+/** Of the client's tags that a passage does not touch. */
+const MOST_OF_CLIENT = 1;
 /** A single word that no field is found by names something only where it is rarer than this: else it is a bare common noun. */
 const RARE_ENOUGH = 8.9;
 
@@ -67,7 +67,7 @@ function foundHashtags({ passage, statistics, subject, clientTags }: TagSource, 
     const others = clientTags.map(toHashtag).slice(0, MOST_OF_CLIENT);
     const found = unlike([...tags, ...fields.slice(MOST_FIELDS), ...others]);
     // Words that stand side by side are a guess: only where nothing else is known.
-    const spare = found.length < FEW ? keyPhrases(passage, statistics, most).flatMap(({ text }) => (text.includes(' ') ? [toHashtag(text)] : [])) : [];
+    const spare = found.length === 0 ? keyPhrases(passage, statistics, most).flatMap(({ text }) => (text.includes(' ') ? [toHashtag(text)] : [])) : [];
     return unlike([...found, ...spare]).slice(0, most);
   }
   // What is general stays: the particular gives way.
