@@ -136,6 +136,26 @@ describe('approving what was not said', () => {
     expect((await approve()).status).toBe(200);
     await world.writeShort('PUT', shortId, 'approval', { approved: false });
   });
+  it('by two at once keeps the ticks of both, and no tick that its words do not need', async () => {
+    const { version } = await short();
+    await query(`UPDATE shorts SET ticks = '[]' WHERE id = $1`, [shortId]);
+    const producer = await world.producer([clientId]);
+    const needed = [
+      { rule: 'figure', text: '4711' },
+      { rule: 'name', text: 'Kestrelwick' },
+    ];
+    const yes = (ticks: object[]) => ({ approved: true, version, ticks });
+    const answers = await Promise.all([
+      world.owner.put(`shorts/${shortId}/approval`, yes([...needed, { rule: 'claim', text: 'nowhere in it' }])),
+      producer.put(`shorts/${shortId}/approval`, yes(needed)),
+    ]);
+    expect(answers.map(({ status }) => status)).toEqual([200, 200]);
+    const [row] = await query('SELECT ticks FROM shorts WHERE id = $1', [shortId]);
+    const ticks = row!['ticks'] as { rule: string; text: string; by: string }[];
+    expect(ticks.map(({ rule, text }) => ({ rule, text }))).toEqual(needed);
+    expect(new Set(ticks.map(({ by }) => by)).size).toBe(1); // whoever was first ticked them; the second found them ticked
+    await world.writeShort('PUT', shortId, 'approval', { approved: false });
+  });
   it('is decided on the words that are approved: who changed them meanwhile is asked again', async () => {
     const { copy, version } = await short();
     const [answer, saved] = await Promise.all([

@@ -137,6 +137,17 @@ describe('the writing service', () => {
     expect(done.state).toBe('done');
     expect(await query('SELECT count(*)::int AS n FROM writings WHERE id = $1 AND answer IS NOT NULL', [body.id])).toEqual([{ n: 1 }]);
   });
+  it('is asked once where two ask at the same moment, and again when that is answered', async () => {
+    await answerAs('slowly');
+    needWorker();
+    const both = await Promise.all([ask(), ask()]);
+    expect(both.map(({ status }) => status).sort()).toEqual([201, 409]);
+    const { body } = both.find(({ status }) => status === 201)!;
+    expect((await ask()).body.detail).toContain('being asked already');
+    await answerOf(body.id);
+    await answerAs('well');
+    expect((await answerOf((await ask()).body.id)).state).toBe('done');
+  });
   it('is not waited for when the question is taken back', async () => {
     await answerAs('slowly');
     needWorker();
@@ -165,6 +176,14 @@ describe('what a writing service sends', () => {
     [`{"titles": ["${'x'.repeat(1001)}"]}`, 'titles'],
     ['{"titles": ["a"], "hashtags": [1]}', 'hashtags'],
     ['{"titles": [], "description": "  "}', 'nothing to say'],
+    ['null', 'not an object'],
+    ['{"titles": {"0": "a"}}', 'titles'],
+    ['{"titles": [["a"]]}', 'titles'],
+    ['{"titles": ["a\\u0000b"]}', 'titles'],
+    ['{"titles": ["a\\ud800b"]}', 'titles'],
+    [`{"titles": ["a"], "coverLine": "${'x'.repeat(81)}"}`, 'coverLine'],
+    [`{"titles": ["a"], "description": "${'x'.repeat(200_000)}"}`, 'description'],
+    ['{"titles": ["a"], "description": {"toString": 1}}', 'description'],
     ['{"titles": ["a","b","c","d","e","f"]}', 'titles'],
   ])('is refused with its field: %s', (raw, words) => expect(() => readWrittenWords(raw)).toThrow(words));
   it('may leave out what it has not, and write tags with their sign', () =>

@@ -30,4 +30,4 @@ export { proposeTitles } from './copy/written/titles.js';
 export { titleContext } from './copy/propose.js';
 export { fieldsOf, type Field } from './copy/fields.js';
 export { saidPassage } from './copy/check/said-passage.js';
-export { checkTruth, sentencesOf } from './copy/check/truth.js';
+export { checkFigures, checkTruth } from './copy/check/truth.js';

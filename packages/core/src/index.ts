@@ -56,7 +56,7 @@ export type {
 // Cut
 export { spanOfWords } from './cut/word-span.js';
 // Copy
-export { characters } from './copy/characters.js';
+export { characters, placeOfCharacter } from './copy/characters.js';
 export { copyProblems, type CopyRequest, proposeCopy, proposeTitlesFor } from './copy/propose.js';
 export { NO_VECTORS } from './sift/context.js';
 export type { RecordingSubject } from './copy/recording-tags.js';

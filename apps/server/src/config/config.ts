@@ -71,7 +71,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
 function address(env: NodeJS.ProcessEnv, name: string, scheme: RegExp): string | null {
   const text = env[name];
   if (text === undefined || text === '') return null;
-  if (!scheme.test(text) || !URL.canParse(text)) throw new ConfigError(`${name} must be an address, found “${text}”`);
+  if (!scheme.test(text) || !URL.canParse(text)) throw new ConfigError(`${name} must be an address`); // not shown: it may hold a password
   return text;
 }
 

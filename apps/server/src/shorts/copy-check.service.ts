@@ -26,14 +26,15 @@ export class CopyCheck {
     return this.text.checkCopies(clientId, { ...passage, copies, voice: voiceOf(client), around, english, tellLanguage });
   }
 
-  /** What the words of a short say that was not said and that nobody has ticked. */
-  async unsaid(short: Short, copies: readonly Copy[], ticks: readonly Pick<Tick, 'rule' | 'text'>[]): Promise<Finding[]> {
-    const { findings } = await this.check(short, copies);
-    return findings.flat().filter((finding) => isTruth(finding) && !isTicked(finding, ticks));
+  /** What the words of a short say that was not said. */
+  async truthOf(short: Short, copies: readonly Copy[]): Promise<Finding[]> {
+    return (await this.check(short, copies)).findings.flat().filter(isTruth);
   }
 }
 
 export const isTicked = (finding: Pick<Finding, 'rule' | 'text'>, ticks: readonly Pick<Tick, 'rule' | 'text'>[]): boolean =>
-  ticks.some(({ rule, text }) => rule === finding.rule && text === finding.text.slice(0, LONGEST_TICK));
+  ticks.some((tick) => ticksIt(tick, finding));
+export const ticksIt = (tick: Pick<Tick, 'rule' | 'text'>, { rule, text }: Pick<Finding, 'rule' | 'text'>): boolean =>
+  tick.rule === rule && tick.text === text.slice(0, LONGEST_TICK);
 /** As long as a tick may be. */
 const LONGEST_TICK = 400;

@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
-import { OPEN_VOICE } from '@sift-reel/core';
-import type { ApprovalForm, CheckForm, CopyForm } from '@sift-reel/forms';
+import { type Finding, OPEN_VOICE } from '@sift-reel/core';
+import type { ApprovalForm, CheckForm, CopyForm, TickForm } from '@sift-reel/forms';
 import type { IncludeOptions } from 'sequelize';
 import { StaleWriteException, UnsaidException } from '../problems/refusals.js';
 import { AuditService } from '../audit/audit.service.js';
@@ -11,7 +11,7 @@ import { User } from '../identity/identity.models.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
 import { CopyHistory } from './copy-history.service.js';
-import { CopyCheck, isTicked } from './copy-check.service.js';
+import { CopyCheck, isTicked, ticksIt } from './copy-check.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
@@ -119,24 +119,18 @@ export class ShortsService {
 
   /**
    * Approving is a yes to the version that was seen; words that break a channel's limits only keep it from that channel. What
-   * was not said in the passage needs a person's tick, which stays with the short.
+   * was not said in the passage needs a person's tick, which stays with the short for as long as it is needed.
    */
   async setApproval(actor: Actor, shortId: string, { approved, version, ticks = [] }: ApprovalForm): Promise<ShortView> {
-    // Read before the lock, since it takes a thread its time: the version says whether it is still what is approved.
+    // Found before the lock, since it takes a thread its time: of the version that the lock must find as well.
     const seen = await this.find(actor, shortId);
-    const at = new Date().toISOString();
-    const allTicks = [
-      ...seen.ticks,
-      ...ticks.filter((one) => !isTicked(one, seen.ticks)).map(({ rule, text }): Tick => ({ rule, text, by: actor.userId, at })),
-    ];
-    const unsaid = approved && seen.version === version ? await this.copyCheck.unsaid(seen, seen.copies.map(toCopyView), allTicks) : [];
+    const truth = approved && seen.version === version ? await this.copyCheck.truthOf(seen, seen.copies.map(toCopyView)) : [];
     await this.database.transaction(async () => {
       const short = await this.lockSeen(actor, shortId, version);
       if (approved && baseCopy(short).title.trim() === '') throw new UnprocessableEntityException('Give the short a title before you approve it.');
-      if (unsaid.length > 0) throw new UnsaidException(unsaid.map(({ rule, text, field, detail }) => ({ rule, text, field, detail })));
       await short.update(
         approved
-          ? { approvedVersion: short.version, approvedAt: new Date(), approvedBy: actor.userId, ticks: allTicks }
+          ? { approvedVersion: short.version, approvedAt: new Date(), approvedBy: actor.userId, ticks: neededTicks(short, truth, ticks, actor) }
           : { approvedVersion: null, approvedAt: null, approvedBy: null },
       );
       await this.record(actor, approved ? 'approve' : 'un-approve', short, baseCopy(short).title);
@@ -221,4 +215,16 @@ function groupBy<T>(values: readonly T[], keyOf: (value: T) => string): Map<stri
     else group.push(value);
   }
   return groups;
+}
+
+/**
+ * The ticks that the words of a short need: those that are kept, and those that come with the yes.
+ * @throws UnsaidException with what has none
+ */
+function neededTicks(short: Short, truth: readonly Finding[], coming: readonly TickForm[], { userId }: Actor): Tick[] {
+  const at = new Date().toISOString();
+  const all = [...short.ticks, ...coming.filter((one) => !isTicked(one, short.ticks)).map(({ rule, text }): Tick => ({ rule, text, by: userId, at }))];
+  const unsaid = truth.filter((finding) => !isTicked(finding, all));
+  if (unsaid.length > 0) throw new UnsaidException(unsaid.map(({ rule, text, field, detail }) => ({ rule, text, field, detail })));
+  return all.filter((tick) => truth.some((finding) => ticksIt(tick, finding)));
 }

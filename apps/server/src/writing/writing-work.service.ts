@@ -1,5 +1,5 @@
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import { characters, type Copy, type Finding } from '@sift-reel/core';
+import { characters, type Copy, type Finding, placeOfCharacter } from '@sift-reel/core';
 import { Client } from '../clients/clients.models.js';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { JobRefusedError } from '../jobs/job-kind.js';
@@ -53,14 +53,14 @@ export class WritingWork implements OnModuleInit {
     const empty: Copy = { title: '', description: '', hashtags: [...words.hashtags], keywords: [], coverLine: '' };
     const { findings, speaksToProgram, language } = await this.check.check(short, [rest, ...words.titles.map((title) => ({ ...empty, title }))], true);
     const [ofRest, ...ofTitles] = findings;
-    const tooLong = (title: string): Finding[] => {
-      const used = characters(title);
-      const detail = `${used} characters, ${request.limits.title} allowed`;
-      return used <= request.limits.title ? [] : [{ field: 'title', item: null, from: 0, to: title.length, rule: 'length', text: title, detail, mend: null }];
+    const tooLong = (field: 'title' | 'description' | 'coverLine', text: string): Finding[] => {
+      const [used, limit] = [characters(text), request.limits[field]];
+      const detail = `${used} characters, ${limit} allowed`;
+      return used <= limit ? [] : [{ field, item: null, from: placeOfCharacter(text, limit), to: text.length, rule: 'length', text: '', detail, mend: null }];
     };
     return {
-      rest: ofRest!,
-      titles: ofTitles.map((list, i) => [...list.filter(({ field }) => field === 'title'), ...tooLong(words.titles[i]!)]),
+      rest: [...ofRest!, ...tooLong('description', words.description), ...tooLong('coverLine', words.coverLine)],
+      titles: ofTitles.map((list, i) => [...list.filter(({ field }) => field === 'title'), ...tooLong('title', words.titles[i]!)]),
       otherLanguage: language === null || language.code === request.language ? null : language.name,
       speaksToProgram,
     };

@@ -47,6 +47,7 @@ export class WritingService {
       // Under a lock: a client that says no at this moment has said no.
       const client = found(await Client.findOne({ where: { id: short.clientId }, lock: true }), 'client');
       if (!client.writingService) throw new ConflictException(`“${client.name}” does not allow the writing service. It is allowed on the client's page.`);
+      if (await this.isAsked(shortId)) throw new ConflictException('The writing service is being asked already. Wait for its words, or stop waiting.');
       const writing = await Writing.create({ clientId: short.clientId, shortId, askedBy: actor.userId, request });
       await this.jobs.enqueue(WRITING, { subjectId: writing.id, clientId: short.clientId, about: { shortId }, size: 'short' });
       await this.audit.record({ userId: actor.userId, clientId: short.clientId, action: 'ask-for-words', subject: 'short', subjectId: shortId });
@@ -64,6 +65,13 @@ export class WritingService {
   async cancel(actor: Actor, writingId: string): Promise<void> {
     const writing = found(await Writing.findOne({ where: { id: writingId, ...scoped(actor) }, attributes: ['id'] }), 'question');
     if (!(await this.jobs.cancel(WRITING, writing.id))) throw new ConflictException('The question is answered; there is nothing to cancel.');
+  }
+
+  /** Whether a question of the short is still open. Its last one tells: the client's lock lets only one be put at a time. */
+  private async isAsked(shortId: string): Promise<boolean> {
+    const last = await Writing.findOne({ where: { shortId }, attributes: ['id'], order: [['createdAt', 'DESC']] });
+    const state = last === null ? undefined : (await this.jobs.ofSubjects(WRITING, [last.id])).get(last.id)?.state;
+    return state === 'waiting' || state === 'running';
   }
 
   private async requestFor(short: Short): Promise<WriterRequest> {

@@ -9,7 +9,7 @@ class WrittenForm {
   @Text({ max: 20_000 }) description: string;
   @TextList({ maxItems: 60, max: 60 }) hashtags: string[];
   @TextList({ maxItems: 30, max: 60 }) keywords: string[];
-  @Text({ max: 1_000 }) coverLine: string;
+  @Text({ max: 80 }) coverLine: string;
 }
 
 /** Reads what a writing service sent. What is left out is empty; what is of another form is refused with its field. @throws WriterError */

@@ -1327,7 +1327,7 @@ export type FindingView = {
   /** First character, in UTF-16 units */
   from: number;
   to: number;
-  rule: 'figure' | 'name' | 'quotation' | 'claim' | 'language' | 'avoid' | 'use' | 'spelling' | 'capitals' | 'comma' | 'person' | 'emoji' | 'length';
+  rule: 'figure' | 'name' | 'quotation' | 'claim' | 'avoid' | 'use' | 'spelling' | 'capitals' | 'comma' | 'person' | 'emoji' | 'length';
   text: string;
   /** What is wrong, in a sentence */
   detail: string;

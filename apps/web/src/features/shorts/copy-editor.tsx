@@ -163,6 +163,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
       />
       <Findings findings={inField('hashtags')} ticks={ticks} onMend={(one) => mend([one])} />
       <ListField label="Keywords" value={copy.keywords} disabled={locked} onChange={(keywords) => set({ keywords })} hint="For search, with commas" />
+      <Findings findings={inField('keywords')} ticks={ticks} onMend={(one) => mend([one])} />
       {checked('coverLine', 1, <Counter used={characters(copy.coverLine)} limit={COVER_LINE_LIMIT} />, 'The few words on the picture')}
       {channel === null && <AsSeen short={short} copy={copy} />}
       <CopyHistory short={short} channelId={slot} locked={locked} onTake={(words) => void replace(words, 'Took the words of before').catch(sayTrouble)} />

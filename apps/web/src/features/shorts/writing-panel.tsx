@@ -88,7 +88,7 @@ function sayWriting(last: WritingView | undefined, busy: boolean): string {
 function Words({ writing, onTake }: { writing: WritingView; onTake: WritingPanelProps['onTake'] }): ReactNode {
   const [shown, setShown] = useState(false);
   const { titles, description, hashtags, coverLine, keywords, findings, otherLanguage, speaksToProgram } = writing;
-  const wrong = findings.filter(isTruth);
+  const wrong = findings.filter(isGrave);
   const text: Partial<CopyView> = {
     ...(description === '' ? {} : { description }),
     ...(hashtags.length === 0 ? {} : { hashtags: [...hashtags] }),
@@ -109,7 +109,7 @@ function Words({ writing, onTake }: { writing: WritingView; onTake: WritingPanel
             >
               <kbd className="text-[11px] text-soft">{FIRST_KEY + i < 10 ? FIRST_KEY + i : ''}</kbd>
               <span className="min-w-0 break-words">{title.text}</span>
-              <Wrong findings={title.findings} />
+              <Wrong findings={title.findings.filter(isGrave)} />
             </button>
           </li>
         ))}
@@ -148,8 +148,10 @@ function Words({ writing, onTake }: { writing: WritingView; onTake: WritingPanel
   );
 }
 
+/** Not said, or longer than may be. */
+const isGrave = (finding: FindingView): boolean => isTruth(finding) || finding.rule === 'length';
+
 function Wrong({ findings }: { findings: readonly FindingView[] }): ReactNode {
-  const grave = findings.filter((one) => isTruth(one) || one.rule === 'length');
-  if (grave.length === 0) return null;
-  return <span className="col-start-2 text-[12px] text-madder-text">{grave.map(({ detail }) => detail).join(' ')}</span>;
+  if (findings.length === 0) return null;
+  return <span className="col-start-2 text-[12px] text-madder-text">{findings.map(({ detail }) => detail).join(' ')}</span>;
 }

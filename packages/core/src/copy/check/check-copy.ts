@@ -2,12 +2,11 @@ import type { Copy } from '../types.js';
 import { toHashtag } from '../hashtags.js';
 import { checkVoice, type VoiceContext, type VoiceField } from '../voice/check-voice.js';
 import type { SaidPassage } from './said-passage.js';
-import { checkTruth, type Meaning } from './truth.js';
+import { checkFigures, checkTruth } from './truth.js';
 import type { Finding } from './types.js';
 
 export interface CheckContext extends VoiceContext {
   readonly said: SaidPassage;
-  readonly meaning?: Meaning;
 }
 
 const TEXTS: readonly VoiceField[] = ['title', 'description', 'coverLine'];
@@ -16,13 +15,13 @@ const TEXTS: readonly VoiceField[] = ['title', 'description', 'coverLine'];
 export function checkCopy(copy: Copy, context: CheckContext): Finding[] {
   const texts = TEXTS.flatMap((field) => {
     const text = copy[field];
-    const truth = checkTruth(text, context.said, context.meaning);
+    const truth = checkTruth(text, context.said, context.english);
     const voice = checkVoice(field, text, context).filter(
       (one) => one.rule === 'length' || !truth.some((other) => other.from < one.to && one.from < other.to && other.rule !== 'claim'),
     );
     return [...truth, ...voice].sort((a, b) => a.from - b.from || b.to - a.to).map((found) => ({ ...found, field, item: null }));
   });
-  return [...texts, ...checkTags(copy, context)];
+  return [...texts, ...checkTags(copy, context), ...checkLists(copy, context)];
 }
 
 function checkTags({ hashtags }: Copy, { voice }: VoiceContext): Finding[] {
@@ -46,6 +45,13 @@ function checkTags({ hashtags }: Copy, { voice }: VoiceContext): Finding[] {
       mend: tag,
     }));
   return [...forbidden, ...missing];
+}
+
+/** What is looked for and not read says nothing; but a figure in it does. */
+function checkLists(copy: Copy, { said }: CheckContext): Finding[] {
+  return (['hashtags', 'keywords'] as const).flatMap((field) =>
+    copy[field].flatMap((text, item) => checkFigures(text, said).map((found): Finding => ({ ...found, field, item }))),
+  );
 }
 
 /** What is known around a passage: who speaks, and what the recording writes as a name; in lower case. */

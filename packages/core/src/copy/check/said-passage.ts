@@ -63,13 +63,14 @@ function numbersOf(texts: readonly string[]): Set<number> {
   texts.forEach((text, i) => {
     for (const value of figuresIn(text)) for (const scale of [1, SCALES.get(texts[i + 1] ?? '') ?? 1]) add(value * scale);
     add(ordinal(text) ?? Number.NaN);
-    if (text === 'half') for (const value of [0.5, 50]) add(value);
-    if (text === 'quarter') for (const value of [0.25, 25]) add(value);
-    if (text === 'dozen') for (const value of [12, 0.5 * 12]) add(value);
+    if (text === 'half') add(0.5);
+    if (text === 'quarter') add(0.25);
+    if (text === 'dozen') add(texts[i - 1] === 'half' || (texts[i - 1] === 'a' && texts[i - 2] === 'half') ? 6 : 12);
     const read = readNumber(line, i);
     for (const value of clockTimes(texts, i, read)) add(value);
     if (read === null) return;
     add(read.value);
+    if (texts[i + read.length] === 'k') add(1_000 * read.value);
     if (YEARS_FOLLOW.has(texts[i - 1] ?? '') && read.value < 100) add(read.value + (read.value < 50 ? 2000 : 1900));
     const after = readNumber(line, i + read.length);
     if (after === null) return;
@@ -103,14 +104,16 @@ function hourAt(texts: readonly string[], at: number): number | null {
   return value >= 1 && value <= 12 ? value : null;
 }
 
-/** Figures written in a word: "£1,250" 1250, "8.30" 8.3, "9:30" 930 and 9.3, "2.5k" 2500. */
+/** Figures written in a word: "£1,250" 1250, "8.30" 8.3 and 830, "9:30" 930 and 9.3, "2.5k" 2500; "5m" may be five metres as well. */
 export function figuresIn(text: string): number[] {
   const found: number[] = [];
-  for (const [whole, digits, unit] of text.matchAll(/(\d[\d,.:'’]*\d|\d)(?:(k|m|bn)(?![\p{L}\d]))?/giu)) {
+  for (const [, digits, unit] of text.matchAll(/(\d[\d,.:'’]*\d|\d)(?:(k|m|bn)(?![\p{L}\d]))?/giu)) {
     const plain = Number(digits!.replace(/[,'’]/g, ''));
-    if (Number.isFinite(plain)) found.push(plain * ({ k: 1e3, m: 1e6, bn: 1e9 }[unit?.toLowerCase() ?? ''] ?? 1), plain);
+    const scale = { k: 1e3, m: 1e6, bn: 1e9 }[unit?.toLowerCase() ?? ''];
+    if (scale !== undefined) found.push(plain * scale);
+    if (scale === undefined || /^m$/i.test(unit!)) found.push(plain);
     if (digits!.includes(':')) found.push(Number(digits!.replaceAll(':', '')), Number(digits!.replace(':', '.')));
-    if (whole.includes('.')) found.push(Number(digits!.replaceAll('.', '')));
+    if (/\.\d{2,3}$/.test(digits!)) found.push(Number(digits!.replaceAll('.', '')));
   }
   return [...new Set(found)].filter(Number.isFinite);
 }

@@ -18,19 +18,24 @@ interface Token {
   readonly first: boolean;
 }
 
-/** How near a written sentence comes to what was said by its meaning, -1 to 1; absent, only its words are looked at. */
-export type Meaning = (sentence: string) => number | null;
-
 /**
  * What a written text says that was not said: figures, names, quotations and whole claims that are not found in the passage.
- * Numbers are compared by value, names by letters and by sound, quotations word for word, sentences by their content words and,
- * where it is known, by their meaning. A text that says the opposite with the same words is found only where a "not" is added.
+ * Numbers are compared by value, names by letters and by sound, quotations word for word, sentences by their content words. A
+ * text that says the opposite with the same words is found only where a "not" is added.
+ * @param english else only quotations are looked for, and figures where the transcript has any: names, numbers in words and
+ *   content words are known of English alone
  */
-export function checkTruth(text: string, said: SaidPassage, meaning: Meaning = () => null): Found[] {
+export function checkTruth(text: string, said: SaidPassage, english = true): Found[] {
   const tokens = tokensOf(text);
-  const exact = [...figures(tokens, text, said), ...names(tokens, text, said), ...quotations(text, said)];
-  const claims = sentencesOf(text).flatMap(([from, to]) => claim(text, from, to, said, meaning));
+  const ofFigures = english || said.texts.some((norm) => /\d/.test(norm)) ? figures(tokens, text, said, english) : [];
+  const exact = [...ofFigures, ...(english ? names(tokens, text, said) : []), ...quotations(text, said)];
+  const claims = english ? sentencesOf(text).flatMap(([from, to]) => claim(text, from, to, said)) : [];
   return [...exact, ...claims.filter(({ from, to }) => !exact.some((one) => one.from < to && from < one.to))].sort((a, b) => a.from - b.from);
+}
+
+/** Figures in what is no sentence: a hashtag, a search phrase. */
+export function checkFigures(text: string, said: SaidPassage): Found[] {
+  return figures(tokensOf(text), text, said, false);
 }
 
 function tokensOf(text: string): Token[] {
@@ -48,23 +53,42 @@ function tokensOf(text: string): Token[] {
   return tokens;
 }
 
-function figures(tokens: readonly Token[], text: string, said: SaidPassage): Found[] {
+/** @param inWords numbers in words count as well, not in figures alone */
+function figures(tokens: readonly Token[], text: string, said: SaidPassage, inWords: boolean): Found[] {
   const found: Found[] = [];
   const line: WrittenWord[] = tokens.map(({ text: word, norm }, i) => ({ text: word, norm, tag: 'NUM', first: i, end: i + 1 }));
+  const mark = (from: number, to: number): void => void found.push(foundAt('figure', text, from, to, `“${text.slice(from, to)}” was not said.`));
   for (let i = 0; i < tokens.length; i += 1) {
-    const token = tokens[i]!;
-    const scale = SCALES.get(tokens[i + 1]?.norm ?? '');
-    const values = figuresIn(token.norm).flatMap((value) => (scale === undefined ? [value] : [value * scale])); // "1.1 million"
-    const read = values.length === 0 ? readNumber(line, i) : null;
-    // "one" is no figure: "the one thing", "no one". "half" and "a" may count nothing either.
-    if (values.length === 0 && (read === null || (read.length === 1 && (read.value === 1 || !(UNITS.has(token.norm) || TENS.has(token.norm)))))) continue;
-    const end = tokens[i + (read?.length ?? 1) - 1]!;
-    const known = (read === null ? values : [read.value]).some((value) => said.numbers.has(value) || said.numbers.has(value / 100));
-    if (!known && !said.words.has(token.norm)) found.push(foundAt('figure', text, token.from, end.to, `“${text.slice(token.from, end.to)}” was not said.`));
-    i += (read?.length ?? 1) - 1;
+    const { norm, from, to } = tokens[i]!;
+    const inFigures = figuresIn(norm);
+    if (inFigures.length > 0) {
+      const scale = SCALES.get(tokens[i + 1]?.norm ?? '') ?? 1; // "1.1 million"
+      const values = inFigures.flatMap((value) => [value * scale, ...(norm.endsWith('%') ? [value / 100] : [])]); // "50%": a half
+      if (!values.some((value) => said.numbers.has(value)) && !said.words.has(norm)) mark(from, to);
+      continue;
+    }
+    const read = inWords ? readNumber(line, i) : null;
+    if (read === null || countsNothing(read, norm)) continue;
+    const words = tokens.slice(i, i + read.length);
+    if (
+      !said.numbers.has(read.value) &&
+      !isRun(
+        words.map((word) => word.norm),
+        said.texts,
+      )
+    )
+      mark(from, words.at(-1)!.to);
+    i += read.length - 1;
   }
   return found;
 }
+
+/** "one" is no figure: "the one thing", "no one". "half" and "a" may count nothing either. */
+const countsNothing = ({ value, length }: { readonly value: number; readonly length: number }, norm: string): boolean =>
+  length === 1 && (value === 1 || !(UNITS.has(norm) || TENS.has(norm) || norm.includes('-')));
+
+/** Said just so, one word after another. */
+const isRun = (words: readonly string[], texts: readonly string[]): boolean => texts.some((_, i) => words.every((word, k) => texts[i + k] === word));
 
 /** Words that everybody knows are no names where any word has a capital: some eight thousand of them. */
 const KNOWN_WORD = 9;
@@ -126,19 +150,18 @@ function isSaidInOrder(words: readonly string[], { texts, numbers }: SaidPassage
 
 const isNumeral = (text: string): boolean => UNITS.has(text) || TENS.has(text) || figuresIn(text).length > 0 || text.includes('-');
 
-/** Less of a sentence's content words than this are said, and it is further than this from everything that is: nobody said it. */
-const [LEAST_SHARE, LEAST_MEANING, LEAST_CONTENT] = [0.34, 0.5, 2];
+/** Less of a sentence's content words than this are said: nobody said it. Of fewer content words nothing can be told. */
+const [LEAST_SHARE, LEAST_CONTENT] = [0.34, 2];
 /** With so many of its words said, a sentence says what was said, or the opposite. */
 const SAME_WORDS = 0.75;
 const DENIES = /^(?:not|never|no|none|nobody|nothing|without|cannot|hardly)$|n't$/;
 
-function claim(text: string, from: number, to: number, said: SaidPassage, meaning: Meaning): Found[] {
+function claim(text: string, from: number, to: number, said: SaidPassage): Found[] {
   const words = tokensOf(text.slice(from, to)).map(({ norm }) => norm);
   const content = [...new Set(words.filter((norm) => norm !== '' && !STOPWORDS.has(norm)))];
   if (content.length < LEAST_CONTENT) return [];
   const known = content.filter((norm) => isKnown(norm, said)).length / content.length;
-  const near = meaning(text.slice(from, to));
-  if (known < LEAST_SHARE && (near === null || near < LEAST_MEANING)) return [foundAt('claim', text, from, to, 'Nothing like this was said.')];
+  if (known < LEAST_SHARE) return [foundAt('claim', text, from, to, 'Nothing like this was said.')];
   if (known >= SAME_WORDS && words.some((norm) => DENIES.test(norm)) && !said.texts.some((norm) => DENIES.test(norm)))
     return [foundAt('claim', text, from, to, 'This says “not” where nobody did.')];
   return [];

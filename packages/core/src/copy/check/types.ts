@@ -2,7 +2,7 @@ import type { Copy } from '../types.js';
 
 /** What words may break: the first four say something that was not said, the others are not how the client writes. */
 export const TRUTH_RULES = ['figure', 'name', 'quotation', 'claim'] as const;
-export const VOICE_RULES = ['language', 'avoid', 'use', 'spelling', 'capitals', 'comma', 'person', 'emoji', 'length'] as const;
+export const VOICE_RULES = ['avoid', 'use', 'spelling', 'capitals', 'comma', 'person', 'emoji', 'length'] as const;
 export type TruthRule = (typeof TRUTH_RULES)[number];
 export type VoiceRule = (typeof VOICE_RULES)[number];
 export type CheckRule = TruthRule | VoiceRule;

@@ -43,6 +43,8 @@ describe('capitals of a title', () => {
     ));
   it('leaves I, abbreviations and words nobody knows alone', () =>
     expect(check('What I saw at CPR and Kestrelwick', { capitals: 'sentence' }, 'title')).toEqual([]));
+  it('leaves a name alone that was only said where any word has a capital', () =>
+    expect(check('How Ysolde counts', { capitals: 'sentence' }, 'title', { known: new Set(['ysolde']) })).toEqual([]));
   it('of every word but the small ones', () => expect(mend('why the bees of marit stay', { capitals: 'title' }, 'title')).toBe('Why the Bees of Marit Stay'));
   it('not in texts', () => expect(check('The Bees Stay Home', { capitals: 'sentence' }, 'description')).toEqual([]));
 });
@@ -110,21 +112,19 @@ describe('a copy as a whole', () => {
       neverTags: ['#ads'],
       alwaysTags: ['HoneyHour', 'Bees'],
     };
-    expect(
-      checkCopy(COPY, { ...context({}, { known: new Set(['euros']) }), voice, said }).map(({ field, item, rule, text, mend: instead }) => [
-        field,
-        item,
-        rule,
-        text,
-        instead,
-      ]),
-    ).toEqual([
+    expect(checkCopy(COPY, { ...context({}), voice, said }).map(({ field, item, rule, text, mend: instead }) => [field, item, rule, text, instead])).toEqual([
       ['title', null, 'use', 'Customers', 'Guests'],
       ['title', null, 'capitals', 'Pay', 'pay'],
       ['title', null, 'figure', '99', null],
-      ['title', null, 'capitals', 'Euros', 'euros'],
       ['hashtags', 1, 'avoid', 'Ads', ''],
       ['hashtags', null, 'use', '', 'HoneyHour'],
+    ]);
+  });
+  it('has figures in hashtags and keywords that somebody said', () => {
+    const words = { ...COPY, title: '', description: '', hashtags: ['9euros', '4711euros'], keywords: ['nine euros', '99 euros'] };
+    expect(checkCopy(words, { ...context({}), said }).map(({ field, item, rule, text }) => [field, item, rule, text])).toEqual([
+      ['hashtags', 1, 'figure', '4711euros'],
+      ['keywords', 1, 'figure', '99'],
     ]);
   });
   it('is posted with the fixed parts under it', () => {

@@ -81,7 +81,7 @@ const likeCase = (before: string, word: string): string => (/^\p{Lu}/u.test(befo
 /** Small words of a title with capitals (common practice). */
 const SMALL = new Set('a an and as at but by for from in into nor of on or over per the to up via with'.split(' '));
 
-function capitals(text: string, { voice, names, known }: VoiceContext): Found[] {
+function capitals(text: string, { voice, names }: VoiceContext): Found[] {
   if (voice.capitals === 'any') return [];
   const words = [...text.matchAll(WORD)];
   return words.flatMap((match, i) => {
@@ -98,7 +98,7 @@ function capitals(text: string, { voice, names, known }: VoiceContext): Found[] 
     }
     // A word in capitals throughout is an abbreviation, and one that nobody knows may be a name.
     const plain = norm.replace(/'s$/, '');
-    const common = STOPWORDS.has(norm) || known.has(plain) || rarity(plain) < COMMON;
+    const common = STOPWORDS.has(norm) || rarity(plain) < COMMON;
     if (!large || /^I(?:$|['’])/.test(word) || /\p{Lu}.*\p{Lu}/u.test(word) || names.has(plain) || !common || PROPER.has(plain)) return [];
     return [at('Only the first word and names have a capital in this client’s titles.', word.toLowerCase())];
   });
