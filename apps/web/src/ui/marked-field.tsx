@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import { RichTextarea } from 'rich-textarea';
-import { Field, inputClass } from './fields.js';
+import { AreaField, Field, inputClass } from './fields.js';
 
 /** A place of the text that is underlined: `from` to `to` (not inside), in UTF-16 units. */
 export interface TextMark {
@@ -25,8 +25,10 @@ interface MarkedFieldProps {
   readonly onMend?: () => void;
 }
 
-/** A field of text with places underlined in it. */
-export function MarkedField({ label, value, onChange, marks, rows, disabled, aside, hint, onMend }: MarkedFieldProps): ReactNode {
+/** A field of text with places underlined in it. One that cannot be written in has none, and is a plain one. */
+export function MarkedField({ label, value, onChange, marks, rows, disabled = false, aside, hint, onMend }: MarkedFieldProps): ReactNode {
+  // The text of a marked field is drawn behind it, where the ground of a field that is switched off would cover it.
+  if (disabled) return <AreaField label={label} value={value} rows={rows} disabled aside={aside} hint={hint} />;
   return (
     <Field label={label} aside={aside} hint={hint}>
       {(ids) => (
@@ -34,9 +36,8 @@ export function MarkedField({ label, value, onChange, marks, rows, disabled, asi
           {...ids}
           value={value}
           rows={rows}
-          disabled={disabled}
           spellCheck={false}
-          style={{ width: '100%', backgroundColor: disabled === true ? 'var(--paper)' : 'var(--sheet)' }}
+          style={{ width: '100%', backgroundColor: 'var(--sheet)' }}
           className={clsx(inputClass, rows === 1 ? 'resize-none overflow-hidden' : 'resize-y')}
           onChange={(event) => onChange(rows === 1 ? event.target.value.replace(/\n/g, ' ') : event.target.value)}
           onKeyDown={(event) => {
