@@ -99,7 +99,7 @@ export function titleContext(
   const texts = normaliseWords(words);
   const { voice, language = null } = request;
   const context = { passage, tells: findTells(passage.words, passage.texts, passage.tags), statistics: phraseStatistics(texts) };
-  return voice === undefined ? context : { ...context, manner: mannerOf(voice, namesOf(words, speakers), new Set(texts), language === null) };
+  return voice === undefined ? context : { ...context, manner: mannerOf(voice, namesOf(words, speakers), language === null) };
 }
 
 /** The passage with its own sentences, cut to it; indices start at the passage. */

@@ -4,7 +4,7 @@ import { proposeCopy, proposeTitlesFor } from '../propose.js';
 import { likenessTo, mannerOf } from './manner.js';
 import { OPEN_VOICE, type Voice } from './types.js';
 
-const manner = (voice: Partial<Voice>) => mannerOf({ ...OPEN_VOICE, ...voice }, new Set(['marit']), new Set(), true);
+const manner = (voice: Partial<Voice>) => mannerOf({ ...OPEN_VOICE, ...voice }, new Set(['marit']), true);
 
 describe('the manner of a client', () => {
   it('writes what rules can mend, and leaves the rest', () => {

@@ -14,9 +14,9 @@ const [FORBIDDEN, LIKENESS] = [0.4, 0.12];
 
 const MOST_TURNS = 3;
 
-/** @param names of the recording, lower case, @param known words of the recording, lower case */
-export function mannerOf(voice: Voice, names: ReadonlySet<string>, known: ReadonlySet<string>, english: boolean): Manner {
-  const context: VoiceContext = { voice, names, known, english, speller: null };
+/** @param names of the recording, lower case */
+export function mannerOf(voice: Voice, names: ReadonlySet<string>, english: boolean): Manner {
+  const context: VoiceContext = { voice, names, english, speller: null, known: new Set() };
   const like = likenessTo(voice.examples);
   const write = (field: VoiceField, text: string): string => {
     let [before, now] = ['', text];
