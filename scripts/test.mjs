@@ -1,6 +1,7 @@
 // npm test: sets up as npm start does, on a database and ports of its own; then lint, types, unit, API and browser tests.
 // Exits non-zero on any failure; the last line is `N passed, N failed`.
 import { mkdir, readFile, rm } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { ROOT, runMain, say, settings } from './lib/config.mjs';
@@ -55,7 +56,16 @@ await runMain(async () => {
   await suite(
     'unit tests',
     bin('vitest'),
-    ['run', '--project', 'unit', '--reporter=dot', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`],
+    // Left to itself the runner keeps one core free, which is half of two.
+    [
+      'run',
+      '--project',
+      'unit',
+      `--maxWorkers=${availableParallelism()}`,
+      '--reporter=dot',
+      '--reporter=json',
+      `--outputFile.json=${join(reports, 'unit.json')}`,
+    ],
     join(reports, 'unit.json'),
     vitest,
   );

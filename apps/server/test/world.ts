@@ -165,6 +165,24 @@ export async function query(sql: string, values: unknown[] = []): Promise<Record
   }
 }
 
+const READER_WAITS = `SELECT 1 FROM pg_locks WHERE NOT granted AND relation = $1::regclass`;
+/** Holds a table until a reader waits for it, changes what that reader has read already together with the table, and lets it go on. */
+export async function changedWhileRead<T>(table: string, read: () => Promise<T>, statements: readonly string[], values: unknown[]): Promise<T> {
+  const client = new pg.Client({ connectionString: process.env['SIFT_REEL_DATABASE_URL'] });
+  await client.connect();
+  try {
+    await client.query('BEGIN');
+    await client.query(`LOCK TABLE ${table} IN ACCESS EXCLUSIVE MODE`);
+    const reading = read();
+    while ((await query(READER_WAITS, [table])).length === 0);
+    for (const statement of statements) await client.query(statement, values);
+    await client.query('COMMIT');
+    return await reading;
+  } finally {
+    await client.end();
+  }
+}
+
 export function filesForm(files: { transcript?: [string, string | Uint8Array]; sound?: [string, Uint8Array]; title?: string }): FormData {
   const form = new FormData();
   if (files.title !== undefined) form.set('title', files.title);

@@ -5,7 +5,7 @@ import { HttpWriter } from '../dist/writing/http-writer.js';
 import { readWrittenWords } from '../dist/writing/written-words.js';
 import type { WriterRequest } from '../dist/writing/writer.js';
 import { seedRanking } from './seed.js';
-import { type Answer, query, World } from './world.js';
+import { type Answer, changedWhileRead, query, World } from './world.js';
 
 const { standinsPort } = settings('test');
 const SERVICE = `http://127.0.0.1:${standinsPort}/writing`;
@@ -156,6 +156,16 @@ describe('the writing service', () => {
     expect((await world.owner.delete(`writings/${body.id}`)).status).toBe(204);
     expect(await read(body.id)).toMatchObject({ state: 'cancelled', came: null });
     expect((await world.owner.delete(`writings/${body.id}`)).status).toBe(409);
+  });
+  it('is shown as it stands at one moment, though it is answered while it is read', async () => {
+    await noWorker();
+    const { body } = await ask();
+    const answered = [
+      `UPDATE jobs SET state = 'done', stage = 'done', finished_at = now() WHERE subject_id = $1`,
+      `UPDATE writings SET answer = '{}', words = '{"titles":["A title"]}', findings = '{"rest":[],"titles":[[]]}' WHERE id = $1`,
+    ];
+    expect(await changedWhileRead('jobs', () => read(body.id), answered, [body.id])).toMatchObject({ state: 'waiting', titles: [] });
+    expect(await read(body.id)).toMatchObject({ state: 'done', titles: [{ text: 'A title' }] });
   });
   it('is nobody else’s business', async () => {
     const stranger = await world.producer([await world.client()]);

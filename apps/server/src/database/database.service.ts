@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { InjectConnection } from '@nestjs/sequelize';
 import pLimit, { type LimitFunction } from 'p-limit';
 import type pg from 'pg';
-import { QueryTypes, type Transaction } from 'sequelize';
+import { QueryTypes, Transaction } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { sqlState } from './sql-state.js';
@@ -41,6 +41,15 @@ export class Database {
         }
       }
     });
+  }
+
+  /**
+   * Reads that belong together, as all of it stood at one moment: a state read after the row it tells of may be newer than the row.
+   * Inside a transaction they join that one. Nothing may be written.
+   */
+  async snapshot<T>(read: () => Promise<T>): Promise<T> {
+    if (this.current() !== null) return read();
+    return this.sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ, readOnly: true }, read);
   }
 
   /**

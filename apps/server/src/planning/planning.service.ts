@@ -49,7 +49,7 @@ export class PlanningService implements OnModuleInit {
   }
 
   async read(actor: Actor): Promise<ScheduleView> {
-    const { plan, channels, blackouts, shorts, posts, recordingOf } = await this.loader.all(actor);
+    const { plan, channels, blackouts, shorts, posts, recordingOf } = await this.database.snapshot(() => this.loader.all(actor));
     return {
       channels: channels.map(toChannelView),
       blackouts: blackouts.map(toBlackoutView),

@@ -24,7 +24,7 @@ export class CandidatesService {
   ) {}
 
   async read(actor: Actor, candidateId: string): Promise<CandidateView> {
-    return this.viewOf(await this.find(actor, candidateId));
+    return this.database.snapshot(async () => this.viewOf(await this.find(actor, candidateId)));
   }
 
   /** Keep, drop or leave. Keeping makes a short with proposed words; a short that stands on the schedule stays kept. */

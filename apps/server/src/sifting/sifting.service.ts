@@ -54,14 +54,20 @@ export class SiftingService {
 
   async list(actor: Actor, recordingId: string): Promise<SiftView[]> {
     await this.recordings.find(actor, recordingId);
-    return this.views(await Sift.findAll({ where: { recordingId, ...scoped(actor) }, include: [BriefRow], order: [['createdAt', 'DESC']] }));
+    return this.database.snapshot(async () =>
+      this.views(await Sift.findAll({ where: { recordingId, ...scoped(actor) }, include: [BriefRow], order: [['createdAt', 'DESC']] })),
+    );
   }
 
   async read(actor: Actor, siftId: string): Promise<SiftView> {
-    return (await this.views([await this.find(actor, siftId)]))[0]!;
+    return this.database.snapshot(async () => (await this.views([await this.find(actor, siftId)]))[0]!);
   }
 
-  async readRanking(actor: Actor, siftId: string): Promise<RankingView> {
+  readRanking(actor: Actor, siftId: string): Promise<RankingView> {
+    return this.database.snapshot(() => this.ranking(actor, siftId));
+  }
+
+  private async ranking(actor: Actor, siftId: string): Promise<RankingView> {
     const sift = await this.find(actor, siftId);
     const [view] = await this.views([sift]);
     const rows = await CandidateRow.findAll({ where: { siftId }, order: ['rank'], raw: true });

@@ -1,10 +1,12 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
+import type { WhereOptions } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
 import { Client, voiceOf } from '../clients/clients.models.js';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
+import type { Job } from '../jobs/job.model.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { TranscriptRow } from '../recordings/recordings.models.js';
 import { isTicked } from '../shorts/copy-check.service.js';
@@ -53,13 +55,13 @@ export class WritingService {
       await this.audit.record({ userId: actor.userId, clientId: short.clientId, action: 'ask-for-words', subject: 'short', subjectId: shortId });
       return writing.id;
     });
-    return (await this.views(short, await Writing.findAll({ where: { id } })))[0]!;
+    return (await this.views(short, { id }))[0]!;
   }
 
   /** The last questions of a short, the newest first. */
   async list(actor: Actor, shortId: string): Promise<WritingView[]> {
     const short = await this.shorts.find(actor, shortId);
-    return this.views(short, await Writing.findAll({ where: { shortId, ...scoped(actor) }, order: [['createdAt', 'DESC']], limit: MOST_SHOWN }));
+    return this.views(short, { shortId, ...scoped(actor) });
   }
 
   async cancel(actor: Actor, writingId: string): Promise<void> {
@@ -72,6 +74,16 @@ export class WritingService {
     const last = await Writing.findOne({ where: { shortId }, attributes: ['id'], order: [['createdAt', 'DESC']] });
     const state = last === null ? undefined : (await this.jobs.ofSubjects(WRITING, [last.id])).get(last.id)?.state;
     return state === 'waiting' || state === 'running';
+  }
+
+  private async read(where: WhereOptions<Writing>): Promise<{ rows: Writing[]; jobs: Map<string, Job>; users: User[] }> {
+    const rows = await Writing.findAll({ where, order: [['createdAt', 'DESC']], limit: MOST_SHOWN });
+    const jobs = await this.jobs.ofSubjects(
+      WRITING,
+      rows.map(({ id }) => id),
+    );
+    const users = await User.findAll({ attributes: ['id', 'name'], where: { id: rows.flatMap(({ askedBy }) => askedBy ?? []) } });
+    return { rows, jobs, users };
   }
 
   private async requestFor(short: Short): Promise<WriterRequest> {
@@ -93,12 +105,8 @@ export class WritingService {
     };
   }
 
-  private async views(short: Short, rows: readonly Writing[]): Promise<WritingView[]> {
-    const jobs = await this.jobs.ofSubjects(
-      WRITING,
-      rows.map(({ id }) => id),
-    );
-    const users = await User.findAll({ attributes: ['id', 'name'], where: { id: rows.flatMap(({ askedBy }) => askedBy ?? []) } });
+  private async views(short: Short, where: WhereOptions<Writing>): Promise<WritingView[]> {
+    const { rows, jobs, users } = await this.database.snapshot(() => this.read(where));
     const names = new Map(users.map(({ id, name }) => [id, name]));
     const shown = (list: readonly Finding[]) => list.map((one) => ({ ...one, ticked: isTicked(one, short.ticks) }));
     return rows.map(({ id, shortId, askedBy, createdAt, request, answer, words, findings }) => {
