@@ -1,3 +1,4 @@
+import type { Passage } from '../phrases.js';
 import { compress } from './compress.js';
 import { contentOf, shared } from './content.js';
 import { stemWeights, type TitleContext } from './title-features.js';
@@ -48,18 +49,25 @@ function saidSentences(context: TitleContext, most: number): Said[] {
   const weights = stemWeights(context);
   const found: Said[] = [];
   for (let s = passage.first; s < passage.end; s += 1) {
-    const sentence = passage.sentences[s]!;
-    const whole = compress(passage, Math.max(sentence.firstWord, passage.firstWord), Math.min(sentence.endWord, passage.endWord));
-    const line = fitting(whole, Math.min(most, LONGEST_SENTENCE));
-    if (line === null) continue;
-    const draft: TitleDraft = { text: lineText(line), sort: 'said', line, sentence: s, whole: line === whole, resolved: false, cut: line !== whole };
-    if (isBroken(draft) || isHousekeeping(draft, tells)) continue;
+    const draft = writtenSentence(passage, s, Math.min(most, LONGEST_SENTENCE));
+    if (draft === null || isBroken(draft) || isHousekeeping(draft, tells)) continue;
+    const { line } = draft;
     const words = contentOf(line.map(({ norm }) => norm));
     const worth = [...words].reduce((sum, key) => sum + (weights.passage.get(key) ?? 0) + 0.5 * (weights.recording.get(key) ?? 0), 0) / line.length ** 0.7;
-    const text = /[?!]$/.test(draft.text) ? draft.text : `${draft.text}.`;
-    found.push({ text, words, sentence: s, worth: worth * (leans(draft) ? LEANS : 1) });
+    found.push({ text: closed(draft.text), words, sentence: s, worth: worth * (leans(draft) ? LEANS : 1) });
   }
   return found;
+}
+
+/** A line with the mark that ends a sentence. */
+export const closed = (text: string): string => (/[?!…]["”’)]?$/.test(text) ? text : `${text}.`);
+
+/** A sentence of the passage as it would be written, or what of it is short enough; null where it says nothing of anything. @param most characters */
+export function writtenSentence(passage: Passage, s: number, most: number): TitleDraft | null {
+  const sentence = passage.sentences[s]!;
+  const whole = compress(passage, Math.max(sentence.firstWord, passage.firstWord), Math.min(sentence.endWord, passage.endWord));
+  const line = fitting(whole, most);
+  return line === null ? null : { text: lineText(line), sort: 'said', line, sentence: s, whole: line === whole, resolved: false, cut: line !== whole };
 }
 
 /** The sentence, or as many of its first clauses as fit and say something of something; null where none do. */
