@@ -48,6 +48,7 @@ const SERVER_ORDER = [
   'recordings',
   'sifting',
   'shorts',
+  'documents',
   'writing',
   'planning',
   'api',

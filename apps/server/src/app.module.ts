@@ -10,6 +10,7 @@ import { PlanningModule } from './planning/planning.module.js';
 import { RecordingsModule } from './recordings/recordings.module.js';
 import { ShortsModule } from './shorts/shorts.module.js';
 import { SiftingModule } from './sifting/sifting.module.js';
+import { DocumentsModule } from './documents/documents.module.js';
 import { WritingModule } from './writing/writing.module.js';
 import { TextModule } from './text/text.module.js';
 
@@ -26,6 +27,7 @@ import { TextModule } from './text/text.module.js';
     RecordingsModule,
     SiftingModule,
     ShortsModule,
+    DocumentsModule,
     WritingModule,
     PlanningModule,
   ],

@@ -5,6 +5,7 @@ import { Job } from './jobs/job.model.js';
 import { Batch, BatchShort, Post } from './planning/planning.models.js';
 import { Recording, TranscriptRow } from './recordings/recordings.models.js';
 import { CopyRow, CopyVersion, Short } from './shorts/shorts.models.js';
+import { DocumentRow, DocumentVersion } from './documents/documents.models.js';
 import { Writing } from './writing/writing.models.js';
 import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift, VoiceTrackRow } from './sifting/sifting.models.js';
 
@@ -32,6 +33,8 @@ export const MODELS = [
   Short,
   CopyRow,
   CopyVersion,
+  DocumentRow,
+  DocumentVersion,
   Writing,
   Batch,
   BatchShort,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { OPEN_VOICE } from '@sift-reel/core';
+import { OPEN_VOICE, PLAIN_CARD } from '@sift-reel/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { approveShorts, seedRanking } from './seed.js';
 import { BRIEF, type Caller, filesForm, query, talk, World } from './world.js';
@@ -21,7 +21,9 @@ beforeAll(async () => {
   const blackout = (await world.owner.post(`clients/${other}/blackouts`, { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' })).body;
   const batch = (await world.owner.post('batches', { name: 'Theirs', shortIds: [shortId] })).body;
   const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
+  const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
   theirs = {
+    documentId: document.id,
     writingId: String(writing!['id']),
     clientId: other,
     channelId,
@@ -98,6 +100,16 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', `${SHORT}/writings`],
   ['POST', `${SHORT}/writings`],
   ['DELETE', 'writings/:writingId'],
+  ['PUT', 'clients/:clientId/card-style', { cardStyle: PLAIN_CARD, version: 1 }],
+  ['GET', 'recordings/:recordingId/documents'],
+  ['POST', 'recordings/:recordingId/documents', { kind: 'summary' }],
+  ['GET', 'documents/:documentId'],
+  ['PUT', 'documents/:documentId', { content: { type: 'doc', content: [] }, version: 1 }],
+  ['PUT', 'documents/:documentId/proposal', { version: 1 }],
+  ['DELETE', 'documents/:documentId?version=1'],
+  ['GET', 'documents/:documentId/versions'],
+  ['GET', 'documents/:documentId/file?as=plain'],
+  ['GET', 'documents/:documentId/cards/1?as=svg&shape=square'],
   ['PUT', `${SHORT}/approval`, { approved: false, version: 1 }],
   ['GET', `${SHORT}/captions.srt`],
   ['GET', `${SHORT}/captions.vtt`],
@@ -152,6 +164,6 @@ describe('another client’s anything answers 404', () => {
     const named = Object.entries(document.paths)
       .flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replace('/api/', '').replace(/\{(\w+)\}/g, ':$1')}`))
       .filter((route) => route.includes(':') && !/:(?:userId|platformProfileId|token)|^POST archived-clients|^DELETE clients/.test(route));
-    expect(ROUTES.map(([method, path]) => `${method} ${path.split('?')[0]!}`).sort()).toEqual(named.sort());
+    expect(ROUTES.map(([method, path]) => `${method} ${path.split('?')[0]!.replace('cards/1', 'cards/:number')}`).sort()).toEqual(named.sort());
   });
 });

@@ -92,11 +92,14 @@ export type { CutSheetRow } from './exchange/cut-sheet.js';
 export type { PlanRow } from './exchange/plan-files.js';
 // Document
 export { makeDocument } from './document/make-document.js';
+export { CARD_SHAPES, CARD_SIZES, contrast, drawCard, LEAST_CONTRAST, PLAIN_CARD, TYPEFACES } from './document/card.js';
+export { cardsOf } from './document/cards-of.js';
 export { readDocument } from './document/read-document.js';
 export { blockText, everyBlock } from './document/write/text-of.js';
 export { chaptersJson, chaptersOf } from './document/write/chapters-json.js';
 export { documentHtml, documentMarkdown } from './document/write/markup.js';
 export { documentPlain } from './document/write/plain.js';
 export { DOCUMENT_KINDS, DocumentRefusedError, NothingToWriteError } from './document/types.js';
+export type { Card, CardShape, CardStyle, Typeface } from './document/card.js';
 export type { Block, BlockQuote, DocumentContent, DocumentKind, Inline, TextMark } from './document/types.js';
 export type { DocumentRequest, TalkMoment } from './document/written-talk.js';

@@ -1,4 +1,4 @@
-import { isZone } from '@sift-reel/core';
+import { contrast, isZone, LEAST_CONTRAST } from '@sift-reel/core';
 import { Transform } from 'class-transformer';
 import { registerDecorator, type ValidationArguments, type ValidationOptions } from 'class-validator';
 
@@ -44,6 +44,25 @@ export function RoomFor(start: string, needed: string, message: string): Propert
           const { [start]: from, [needed]: length } = args!.object as Record<string, unknown>;
           if (typeof value !== 'number' || typeof from !== 'number' || typeof length !== 'number') return true;
           return value <= from || value - from >= length; // an end before its start is refused in other words
+        },
+      },
+    });
+  };
+}
+
+/** The colour can be read on another colour of the same form, where both are colours. */
+export function ReadableOn(other: string): PropertyDecorator {
+  return (target, key) => {
+    registerDecorator({
+      name: 'readableOn',
+      target: target.constructor,
+      propertyName: String(key),
+      options: { message: `must stand out from the ground more: a contrast of ${LEAST_CONTRAST} at least` },
+      validator: {
+        validate: (value: unknown, args?: ValidationArguments) => {
+          const ground = (args!.object as Record<string, unknown>)[other];
+          const isColour = (one: unknown): one is string => typeof one === 'string' && /^#[\da-f]{6}$/i.test(one);
+          return !isColour(value) || !isColour(ground) || contrast(value, ground) >= LEAST_CONTRAST;
         },
       },
     });

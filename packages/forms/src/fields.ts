@@ -166,6 +166,11 @@ export function Part(of: () => new () => object, options: Common = {}): Field {
   return declare({ kind: 'object', of, ...common(options) }, IsPlainObject(), ValidateNested({ message: 'must be filled in' }), Type(of) as PropertyDecorator);
 }
 
+/** An object whose inside is checked elsewhere. */
+export function Tree(options: Common = {}): Field {
+  return declare({ kind: 'object', ...common(options) }, IsPlainObject());
+}
+
 export function Parts(of: () => new () => object, options: Common & { maxItems?: number } = {}): Field {
   const maxItems = options.maxItems ?? 1_000;
   return declare(

@@ -1,6 +1,9 @@
 import {
   ADDRESSES,
   CAPITALS,
+  type CardStyle,
+  DOCUMENT_KINDS,
+  type DocumentKind,
   EMOJI_USES,
   type Kind,
   KINDS,
@@ -13,10 +16,11 @@ import {
   SPELLINGS,
   TRUTH_RULES,
   type TruthRule,
+  TYPEFACES,
   type Voice,
 } from '@sift-reel/core';
-import { GreaterThan, IsZone, NotBefore, RoomFor } from './checks.js';
-import { Day, DecimalList, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Whole } from './fields.js';
+import { GreaterThan, IsZone, NotBefore, ReadableOn, RoomFor } from './checks.js';
+import { Day, DecimalList, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Tree, Whole } from './fields.js';
 
 export const ROLES = ['owner', 'producer'] as const;
 export type Role = (typeof ROLES)[number];
@@ -25,6 +29,7 @@ export type CandidateState = (typeof CANDIDATE_STATES)[number];
 
 const LAST_MS = 48 * 3_600_000;
 const LAST_WORD = 2_000_000;
+const COLOUR = { pattern: /^#[\da-f]{6}$/i, says: 'must be a colour, #rrggbb' };
 
 export class SignInForm {
   @Email() email: string;
@@ -109,6 +114,18 @@ export class VoiceFields implements Voice {
 
 export class VoiceForm {
   @Part(() => VoiceFields) voice: VoiceFields;
+  @Whole(SEEN) version: number;
+}
+
+/** How a client's quote cards look. */
+export class CardStyleFields implements CardStyle {
+  @OneOf(TYPEFACES) typeface: CardStyle['typeface'];
+  @Text({ min: 7, max: 7, ...COLOUR }) ground: string;
+  @ReadableOn('ground') @Text({ min: 7, max: 7, ...COLOUR }) ink: string;
+}
+
+export class CardStyleForm {
+  @Part(() => CardStyleFields) cardStyle: CardStyleFields;
   @Whole(SEEN) version: number;
 }
 
@@ -214,6 +231,22 @@ export class TickForm {
 export class ApprovalForm {
   @Flag() approved: boolean;
   @Parts(() => TickForm, { maxItems: 100, optional: true, description: 'What was not said and is right all the same' }) ticks?: TickForm[];
+  @Whole(SEEN) version: number;
+}
+
+/** What kind of document is to be made. */
+export class NewDocumentForm {
+  @OneOf(DOCUMENT_KINDS) kind: DocumentKind;
+}
+
+/** A document as somebody has written it; what its content may hold is checked where it is kept. */
+export class DocumentForm {
+  @Tree({ description: 'The text as a tree: doc, heading, paragraph, blockquote, bulletList, orderedList, listItem, text with bold, italic and moment' })
+  content: object;
+  @Whole(SEEN) version: number;
+}
+
+export class DocumentSeenForm {
   @Whole(SEEN) version: number;
 }
 

@@ -1,4 +1,4 @@
-export { declaredFields, Day, Decimal, DecimalList, Email, Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Whole, WholeList } from './fields.js';
+export { declaredFields, Day, Decimal, DecimalList, Email, Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Tree, Whole, WholeList } from './fields.js';
 export {
   AcceptForm,
   ApprovalForm,
@@ -8,6 +8,8 @@ export {
   BriefForm,
   CANDIDATE_STATES,
   CandidateStateForm,
+  CardStyleFields,
+  CardStyleForm,
   ChangePasswordForm,
   ChannelChangeForm,
   ChannelForm,
@@ -16,9 +18,12 @@ export {
   ClientChangeForm,
   ClientForm,
   CopyForm,
+  DocumentForm,
+  DocumentSeenForm,
   InterestForm,
   LayOutForm,
   MovePostForm,
+  NewDocumentForm,
   NewUserForm,
   PlacementForm,
   PlatformProfileChangeForm,

@@ -12,6 +12,8 @@ function describeFields(): void {
 }
 
 function toApiProperty(spec: FieldSpec): ApiPropertyOptions {
+  if (spec.kind === 'object' && spec.of === undefined)
+    return { type: 'object', additionalProperties: true, ...(spec.description === undefined ? {} : { description: spec.description }) };
   const type = spec.kind === 'object' ? spec.of!() : spec.kind === 'text' ? String : spec.kind === 'flag' ? Boolean : Number;
   const options: Record<string, unknown> = { type: () => type, required: spec.optional !== true };
   if (spec.list === true) options['isArray'] = true;

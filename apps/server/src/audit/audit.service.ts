@@ -7,7 +7,7 @@ interface AuditFact {
   /** A verb, such as `keep` or `approve`. */
   readonly action: string;
   readonly subject:
-    'user' | 'client' | 'channel' | 'blackout' | 'platform-profile' | 'recording' | 'sift' | 'candidate' | 'short' | 'batch' | 'post' | 'session';
+    'user' | 'client' | 'channel' | 'blackout' | 'platform-profile' | 'recording' | 'sift' | 'candidate' | 'short' | 'document' | 'batch' | 'post' | 'session';
   readonly subjectId: string;
   readonly detail?: object;
 }

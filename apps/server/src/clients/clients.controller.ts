@@ -2,6 +2,7 @@ import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, 
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import {
   BlackoutForm,
+  CardStyleForm,
   ChannelChangeForm,
   ChannelForm,
   ClientChangeForm,
@@ -82,6 +83,12 @@ export class ClientsController {
   @ApiOkResponse({ type: ClientView })
   setVoice(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: VoiceForm): Promise<ClientView> {
     return this.clients.setVoice(actor, clientId, form);
+  }
+
+  @Put('clients/:clientId/card-style')
+  @ApiOkResponse({ type: ClientView })
+  setCardStyle(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: CardStyleForm): Promise<ClientView> {
+    return this.clients.setCardStyle(actor, clientId, form);
   }
 
   @Put('clients/:clientId/writing-service')

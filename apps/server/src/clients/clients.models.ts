@@ -1,5 +1,5 @@
 import type { BriefForm } from '@sift-reel/forms';
-import { OPEN_VOICE, type Shape, type Voice } from '@sift-reel/core';
+import { type CardStyle, OPEN_VOICE, PLAIN_CARD, type Shape, type Voice } from '@sift-reel/core';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
 @Table({ tableName: 'clients', underscored: true, updatedAt: false })
@@ -13,6 +13,8 @@ export class Client extends Model {
   @Column(DataType.ARRAY(DataType.DOUBLE)) declare signalWeights: number[] | null;
   /** How its words sound; what is not there is open. */
   @Default({}) @Column(DataType.JSONB) declare voice: Partial<Voice>;
+  /** How its quote cards look; what is not there is plain. */
+  @Default({}) @Column(DataType.JSONB) declare cardStyle: Partial<CardStyle>;
   /** The writing service may be asked about its recordings. */
   @Default(false) @Column(DataType.BOOLEAN) declare writingService: boolean;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
@@ -22,6 +24,8 @@ export class Client extends Model {
 
 /** A client's voice with every part. */
 export const voiceOf = ({ voice }: Pick<Client, 'voice'>): Voice => ({ ...OPEN_VOICE, ...voice });
+
+export const cardStyleOf = ({ cardStyle }: Pick<Client, 'cardStyle'>): CardStyle => ({ ...PLAIN_CARD, ...cardStyle });
 
 @Table({ tableName: 'platform_profiles', underscored: true, timestamps: false })
 export class PlatformProfile extends Model {

@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
-import type { ClientChangeForm, ClientForm, SignalWeightsForm, VoiceFields, VoiceForm, WritingAllowedForm } from '@sift-reel/forms';
+import type { CardStyleForm, ClientChangeForm, ClientForm, SignalWeightsForm, VoiceFields, VoiceForm, WritingAllowedForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { InvalidFormException } from '../problems/refusals.js';
 import { AuditEntry } from '../audit/audit-entry.model.js';
@@ -10,7 +10,7 @@ import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, requireOwner, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
 import { ClientFacts } from './client-facts.js';
-import { Client, InterestRow, voiceOf } from './clients.models.js';
+import { cardStyleOf, Client, InterestRow, voiceOf } from './clients.models.js';
 import type { ArchivedClientView, AuditView, ClientView, InterestTermView } from './clients.views.js';
 
 const CHANNELS = 'SELECT client_id AS "clientId", count(*)::int AS n FROM channels GROUP BY client_id';
@@ -71,6 +71,16 @@ export class ClientsService {
       const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
       await client.update({ voice });
       await this.record(actor, 'voice', client);
+    });
+    return this.read(actor, clientId);
+  }
+
+  async setCardStyle(actor: Actor, clientId: string, { cardStyle, version }: CardStyleForm): Promise<ClientView> {
+    requireClient(actor, clientId);
+    await this.database.transaction(async () => {
+      const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
+      await client.update({ cardStyle });
+      await this.record(actor, 'card-style', client);
     });
     return this.read(actor, clientId);
   }
@@ -211,5 +221,18 @@ function usable(weights: readonly number[]): number[] {
 function toClientView(client: Client, recordingCount: number, channelCount: number): ClientView {
   const { id, name, zone, tags, standingBrief, signalWeights, writingService, version } = client;
   const voice = voiceOf(client) as VoiceFields;
-  return { id, name, zone, tags, standingBrief, signalWeights: signalWeights ?? null, voice, writingService, recordingCount, channelCount, version };
+  return {
+    id,
+    name,
+    zone,
+    tags,
+    standingBrief,
+    signalWeights: signalWeights ?? null,
+    voice,
+    cardStyle: cardStyleOf(client),
+    writingService,
+    recordingCount,
+    channelCount,
+    version,
+  };
 }

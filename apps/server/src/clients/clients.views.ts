@@ -1,5 +1,21 @@
 import { SHAPES, type Shape } from '@sift-reel/core';
-import { BriefForm, Day, Decimal, DecimalList, Flag, Id, Instant, Part, Parts, Text, TextList, VoiceFields, Whole, WindowForm } from '@sift-reel/forms';
+import {
+  BriefForm,
+  CardStyleFields,
+  Day,
+  Decimal,
+  DecimalList,
+  Flag,
+  Id,
+  Instant,
+  Part,
+  Parts,
+  Text,
+  TextList,
+  VoiceFields,
+  Whole,
+  WindowForm,
+} from '@sift-reel/forms';
 
 export class ClientView {
   @Id() id: string;
@@ -9,6 +25,7 @@ export class ClientView {
   @Part(() => BriefForm) standingBrief: BriefForm;
   @DecimalList({ nullable: true, description: 'How much each signal counts, in their order; null for the fitted weights' }) signalWeights: number[] | null;
   @Part(() => VoiceFields) voice: VoiceFields;
+  @Part(() => CardStyleFields) cardStyle: CardStyleFields;
   @Flag({ description: 'The writing service may be asked about its recordings' }) writingService: boolean;
   @Whole() recordingCount: number;
   @Whole() channelCount: number;

@@ -11,9 +11,22 @@ import { fields } from './migrations/0007-fields.js';
 import { voice } from './migrations/0008-voice.js';
 import { writings } from './migrations/0009-writings.js';
 import { copyVersions } from './migrations/0010-copy-versions.js';
+import { documents } from './migrations/0011-documents.js';
 import type { Migration } from './migration.js';
 
-export const MIGRATIONS: readonly Migration[] = [firstLight, betterEye, heardVoices, firmGround, madeOf, subject, fields, voice, writings, copyVersions];
+export const MIGRATIONS: readonly Migration[] = [
+  firstLight,
+  betterEye,
+  heardVoices,
+  firmGround,
+  madeOf,
+  subject,
+  fields,
+  voice,
+  writings,
+  copyVersions,
+  documents,
+];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */
 function tableStorage(sequelize: Sequelize): UmzugStorage {

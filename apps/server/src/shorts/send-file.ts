@@ -1,7 +1,7 @@
 import type { Response } from 'express';
 
 /** A download with its name: plain letters for old readers, RFC 5987 for the rest. */
-export function sendFile(response: Response, name: string, type: string, body: string): void {
+export function sendFile(response: Response, name: string, type: string, body: string | Buffer): void {
   const plain = name
     .normalize('NFKD')
     .replace(/[^\x20-\x7e]+/g, '')

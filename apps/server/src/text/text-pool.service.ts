@@ -4,6 +4,7 @@ import type { Candidate, Copy } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
+import type { DrawCardTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
 import type { PrepareOutcome } from './prepare-task.js';
 import type {
   CaptionsTask,
@@ -27,6 +28,9 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   proposeCopyForShort: 20_000,
   offerTitles: 20_000,
   checkCopies: 20_000,
+  makeDocument: 60_000,
+  writeDocument: 20_000,
+  drawCard: 20_000,
   passageOf: 20_000,
   search: 20_000,
   scoreOwnPassage: 60_000,
@@ -85,6 +89,15 @@ export class TextPool implements OnModuleDestroy {
   }
   checkCopies(clientId: string, task: CheckCopiesTask): Promise<CheckedCopies> {
     return this.run(clientId, 'checkCopies', task);
+  }
+  makeDocument(clientId: string, task: MakeDocumentTask): Promise<MadeDocument> {
+    return this.run(clientId, 'makeDocument', task);
+  }
+  writeDocument(clientId: string, task: WriteDocumentTask): Promise<Uint8Array> {
+    return this.run(clientId, 'writeDocument', task);
+  }
+  drawCard(clientId: string, task: DrawCardTask): Promise<Uint8Array> {
+    return this.run(clientId, 'drawCard', task);
   }
   passage(clientId: string, task: PassageTask): Promise<PassageText> {
     return this.run(clientId, 'passageOf', task);

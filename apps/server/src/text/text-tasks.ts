@@ -26,6 +26,8 @@ export { prepareTranscript } from './prepare-task.js';
 
 export { checkCopies } from './check-task.js';
 
+export { drawCard, makeDocument, writeDocument } from './document-tasks.js';
+
 export interface SearchTask extends OnTranscript {
   readonly query: string;
   readonly vectors: { readonly sentences: Vectors; readonly query: Vectors } | null;
@@ -163,6 +165,9 @@ export function wordsOf({ packed, spans }: SaidTask): string[][] {
 export type TaskName =
   | 'prepareTranscript'
   | 'checkCopies'
+  | 'makeDocument'
+  | 'writeDocument'
+  | 'drawCard'
   | 'passageOf'
   | 'offerTitles'
   | 'search'

@@ -1,6 +1,6 @@
 // Made from the API document by `npm run api-client`. Not written by hand.
 import { baseApi as api } from './base-api.js';
-export const addTagTypes = ['health', 'identity', 'clients', 'recordings', 'sifting', 'shorts', 'writing', 'planning'] as const;
+export const addTagTypes = ['health', 'identity', 'clients', 'recordings', 'sifting', 'shorts', 'documents', 'writing', 'planning'] as const;
 const injectedRtkApi = api
   .enhanceEndpoints({
     addTagTypes,
@@ -136,6 +136,14 @@ const injectedRtkApi = api
           url: `/api/clients/${queryArg.clientId}/voice`,
           method: 'PUT',
           body: queryArg.voiceForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      setCardStyle: build.mutation<SetCardStyleApiResponse, SetCardStyleApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/card-style`,
+          method: 'PUT',
+          body: queryArg.cardStyleForm,
         }),
         invalidatesTags: ['clients'],
       }),
@@ -424,6 +432,54 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['shorts'],
       }),
+      listDocuments: build.query<ListDocumentsApiResponse, ListDocumentsApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg}/documents`,
+        }),
+        providesTags: ['documents'],
+      }),
+      makeDocument: build.mutation<MakeDocumentApiResponse, MakeDocumentApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg.recordingId}/documents`,
+          method: 'POST',
+          body: queryArg.newDocumentForm,
+        }),
+        invalidatesTags: ['documents'],
+      }),
+      readDocument: build.query<ReadDocumentApiResponse, ReadDocumentApiArg>({
+        query: (queryArg) => ({ url: `/api/documents/${queryArg}` }),
+        providesTags: ['documents'],
+      }),
+      saveDocument: build.mutation<SaveDocumentApiResponse, SaveDocumentApiArg>({
+        query: (queryArg) => ({
+          url: `/api/documents/${queryArg.documentId}`,
+          method: 'PUT',
+          body: queryArg.documentForm,
+        }),
+        invalidatesTags: ['documents'],
+      }),
+      removeDocument: build.mutation<RemoveDocumentApiResponse, RemoveDocumentApiArg>({
+        query: (queryArg) => ({
+          url: `/api/documents/${queryArg.documentId}`,
+          method: 'DELETE',
+          params: {
+            version: queryArg.version,
+          },
+        }),
+        invalidatesTags: ['documents'],
+      }),
+      makeDocumentAgain: build.mutation<MakeDocumentAgainApiResponse, MakeDocumentAgainApiArg>({
+        query: (queryArg) => ({
+          url: `/api/documents/${queryArg.documentId}/proposal`,
+          method: 'PUT',
+          body: queryArg.documentSeenForm,
+        }),
+        invalidatesTags: ['documents'],
+      }),
+      listDocumentVersions: build.query<ListDocumentVersionsApiResponse, ListDocumentVersionsApiArg>({
+        query: (queryArg) => ({ url: `/api/documents/${queryArg}/versions` }),
+        providesTags: ['documents'],
+      }),
       readWritingService: build.query<ReadWritingServiceApiResponse, ReadWritingServiceApiArg>({
         query: () => ({ url: `/api/writing-service` }),
         providesTags: ['writing'],
@@ -577,6 +633,11 @@ export type SetVoiceApiArg = {
   clientId: string;
   voiceForm: VoiceForm;
 };
+export type SetCardStyleApiResponse = /** status 200  */ ClientView;
+export type SetCardStyleApiArg = {
+  clientId: string;
+  cardStyleForm: CardStyleForm;
+};
 export type AllowWritingApiResponse = /** status 200  */ ClientView;
 export type AllowWritingApiArg = {
   clientId: string;
@@ -724,6 +785,33 @@ export type SetApprovalApiArg = {
   shortId: string;
   approvalForm: ApprovalForm;
 };
+export type ListDocumentsApiResponse = /** status 200  */ DocumentEntryView[];
+export type ListDocumentsApiArg = string;
+export type MakeDocumentApiResponse = /** status 201  */ DocumentView;
+export type MakeDocumentApiArg = {
+  recordingId: string;
+  newDocumentForm: NewDocumentForm;
+};
+export type ReadDocumentApiResponse = /** status 200  */ DocumentView;
+export type ReadDocumentApiArg = string;
+export type SaveDocumentApiResponse = /** status 200  */ DocumentView;
+export type SaveDocumentApiArg = {
+  documentId: string;
+  documentForm: DocumentForm;
+};
+export type RemoveDocumentApiResponse = unknown;
+export type RemoveDocumentApiArg = {
+  documentId: string;
+  /** The version that was seen */
+  version: number;
+};
+export type MakeDocumentAgainApiResponse = /** status 200  */ DocumentView;
+export type MakeDocumentAgainApiArg = {
+  documentId: string;
+  documentSeenForm: DocumentSeenForm;
+};
+export type ListDocumentVersionsApiResponse = /** status 200  */ DocumentVersionView[];
+export type ListDocumentVersionsApiArg = string;
 export type ReadWritingServiceApiResponse = /** status 200  */ WritingServiceView;
 export type ReadWritingServiceApiArg = void;
 export type ListWritingsApiResponse = /** status 200  */ WritingView[];
@@ -865,6 +953,11 @@ export type VoiceFields = {
   /** Without # */
   neverTags: string[];
 };
+export type CardStyleFields = {
+  typeface: 'serif' | 'sans' | 'mono';
+  ground: string;
+  ink: string;
+};
 export type ClientView = {
   id: string;
   name: string;
@@ -874,6 +967,7 @@ export type ClientView = {
   /** How much each signal counts, in their order; null for the fitted weights */
   signalWeights: number[] | null;
   voice: VoiceFields;
+  cardStyle: CardStyleFields;
   /** The writing service may be asked about its recordings */
   writingService: boolean;
   recordingCount: number;
@@ -919,6 +1013,11 @@ export type SignalWeightsForm = {
 };
 export type VoiceForm = {
   voice: VoiceFields;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type CardStyleForm = {
+  cardStyle: CardStyleFields;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -1360,6 +1459,56 @@ export type ApprovalForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
+export type DocumentEntryView = {
+  id: string;
+  kind: 'chapters' | 'summary' | 'show-notes' | 'text-posts' | 'series' | 'article' | 'newsletter' | 'quote-cards';
+  writtenAt: string;
+  /** Who wrote it last; null where it is as it was proposed */
+  writtenBy: string | null;
+  version: number;
+};
+export type DocumentView = {
+  id: string;
+  kind: 'chapters' | 'summary' | 'show-notes' | 'text-posts' | 'series' | 'article' | 'newsletter' | 'quote-cards';
+  writtenAt: string;
+  /** Who wrote it last; null where it is as it was proposed */
+  writtenBy: string | null;
+  version: number;
+  clientId: string;
+  recordingId: string;
+  recordingTitle: string;
+  /** The recording has a sound */
+  sound: boolean;
+  /** The text as a tree */
+  content: {
+    [key: string]: any;
+  };
+};
+export type NewDocumentForm = {
+  kind: 'chapters' | 'summary' | 'show-notes' | 'text-posts' | 'series' | 'article' | 'newsletter' | 'quote-cards';
+};
+export type DocumentForm = {
+  /** The text as a tree: doc, heading, paragraph, blockquote, bulletList, orderedList, listItem, text with bold, italic and moment */
+  content: {
+    [key: string]: any;
+  };
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type DocumentSeenForm = {
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type DocumentVersionView = {
+  id: string;
+  writtenAt: string;
+  /** Null where it was proposed */
+  writtenBy: string | null;
+  /** The text as a tree */
+  content: {
+    [key: string]: any;
+  };
+};
 export type WritingServiceView = {
   /** An address of a writing service is configured */
   configured: boolean;
@@ -1516,6 +1665,7 @@ export const {
   useListAgencyAuditQuery,
   useSetSignalWeightsMutation,
   useSetVoiceMutation,
+  useSetCardStyleMutation,
   useAllowWritingMutation,
   useListInterestQuery,
   useSetInterestMutation,
@@ -1558,6 +1708,13 @@ export const {
   useOfferTitlesQuery,
   useCheckCopyMutation,
   useSetApprovalMutation,
+  useListDocumentsQuery,
+  useMakeDocumentMutation,
+  useReadDocumentQuery,
+  useSaveDocumentMutation,
+  useRemoveDocumentMutation,
+  useMakeDocumentAgainMutation,
+  useListDocumentVersionsQuery,
   useReadWritingServiceQuery,
   useListWritingsQuery,
   useAskForWordsMutation,

@@ -1,7 +1,7 @@
 import { type Block, type DocumentContent, DocumentRefusedError, type Inline, type TextMark } from './types.js';
 
 /** More is no document that anybody reads. */
-const [MOST_NODES, DEEPEST, MOST_CHARACTERS] = [20_000, 8, 1_000_000];
+const [MOST_NODES, DEEPEST, MOST_CHARACTERS] = [20_000, 8, 400_000];
 
 /** What stands in what. */
 const BLOCKS: Readonly<Record<string, 'inline' | 'blocks' | 'items' | 'nothing'>> = {

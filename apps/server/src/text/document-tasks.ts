@@ -1,0 +1,77 @@
+import {
+  type Card,
+  type CardShape,
+  type CardStyle,
+  chaptersJson,
+  chaptersOf,
+  type DocumentContent,
+  documentHtml,
+  type DocumentKind,
+  documentMarkdown,
+  documentPlain,
+  type DocumentRequest,
+  drawCard as drawnCard,
+  makeDocument as madeDocument,
+  NothingToWriteError,
+} from '@sift-reel/core';
+import { documentDocx } from './document-docx.js';
+import { typefaceOf } from './typefaces.js';
+import { type OnTranscript, unpackRow } from './unpack.js';
+
+export interface MakeDocumentTask extends OnTranscript, Omit<DocumentRequest, 'transcript'> {
+  readonly kind: DocumentKind;
+}
+/** What was made, or why nothing can be. */
+export type MadeDocument = { readonly content: DocumentContent } | { readonly nothing: string };
+
+export function makeDocument({ packed, kind, ...request }: MakeDocumentTask): MadeDocument {
+  try {
+    return { content: madeDocument(kind, { ...request, transcript: unpackRow(packed) }) };
+  } catch (error) {
+    if (error instanceof NothingToWriteError) return { nothing: error.message };
+    throw error;
+  }
+}
+
+export const DOCUMENT_FORMATS = ['markdown', 'html', 'plain', 'docx', 'chapters'] as const;
+export type DocumentFormat = (typeof DOCUMENT_FORMATS)[number];
+
+export interface WriteDocumentTask extends OnTranscript {
+  readonly content: DocumentContent;
+  readonly title: string;
+  /** Code of the talk's language. */
+  readonly language: string;
+  readonly as: DocumentFormat;
+}
+
+export async function writeDocument({ packed, content, title, language, as }: WriteDocumentTask): Promise<Uint8Array> {
+  switch (as) {
+    case 'docx':
+      return documentDocx(content, title, language);
+    case 'chapters': {
+      const { words, durationMs } = unpackRow(packed);
+      return bytesOf(chaptersJson(chaptersOf(content, words), durationMs));
+    }
+    case 'html':
+      return bytesOf(documentHtml(content, title, language));
+    case 'markdown':
+      return bytesOf(documentMarkdown(content));
+    case 'plain':
+      return bytesOf(documentPlain(content));
+  }
+}
+const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+export interface DrawCardTask {
+  readonly card: Card;
+  readonly shape: CardShape;
+  readonly style: CardStyle;
+  readonly as: 'svg' | 'png';
+}
+
+export async function drawCard({ card, shape, style, as }: DrawCardTask): Promise<Uint8Array> {
+  const svg = drawnCard(card, shape, style, await typefaceOf(style.typeface));
+  if (as === 'svg') return bytesOf(svg);
+  const { Resvg } = await import('@resvg/resvg-js');
+  return new Uint8Array(new Resvg(svg, { font: { loadSystemFonts: false } }).render().asPng());
+}

@@ -1,0 +1,112 @@
+/** A typeface that a card is set in: widths and outlines. */
+export interface Typeface {
+  /** Width of a text set at a size, in pixels. */
+  width(text: string, size: number): number;
+  /** Outline of a text whose baseline begins at a place, as SVG path data. */
+  outline(text: string, x: number, y: number, size: number): string;
+}
+
+export const TYPEFACES = ['serif', 'sans', 'mono'] as const;
+export const CARD_SHAPES = ['square', 'upright', 'wide'] as const;
+export type CardShape = (typeof CARD_SHAPES)[number];
+
+/** Pixels of each shape: 1:1, 4:5 and 16:9. */
+export const CARD_SIZES: Readonly<Record<CardShape, { readonly width: number; readonly height: number }>> = {
+  square: { width: 1_080, height: 1_080 },
+  upright: { width: 1_080, height: 1_350 },
+  wide: { width: 1_920, height: 1_080 },
+};
+
+/** How a client's quote cards look. Colours are `#rrggbb`. */
+export interface CardStyle {
+  readonly typeface: (typeof TYPEFACES)[number];
+  readonly ground: string;
+  readonly ink: string;
+}
+export const PLAIN_CARD: CardStyle = { typeface: 'serif', ground: '#23201b', ink: '#f3efe6' };
+
+/** Less is not read by many: WCAG 2.2, 1.4.3 (contrast, minimum). */
+export const LEAST_CONTRAST = 4.5;
+
+/** Contrast of two colours, 1 to 21: WCAG 2.2, "contrast ratio" and "relative luminance". */
+export function contrast(a: string, b: string): number {
+  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x);
+  return (light! + 0.05) / (dark! + 0.05);
+}
+function luminance(colour: string): number {
+  const [r, g, b] = [1, 3, 5].map((at) => {
+    const value = parseInt(colour.slice(at, at + 2), 16) / 255;
+    return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
+  });
+  return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
+}
+
+export interface Card {
+  readonly quotation: string;
+  /** Who said it, and where: a line each, none empty. */
+  readonly credits: readonly string[];
+}
+
+/** Parts of the shorter side. By judgement. */
+const [MARGIN, LARGEST, SMALLEST, CREDIT, RULE] = [0.1, 0.085, 0.032, 0.03, 0.006];
+const LINE_HEIGHT = 1.24;
+/** Room that the quotation may take of what is between the margins; the rest is the credits'. */
+const FOR_QUOTATION = 0.72;
+
+/** A quotation as an SVG picture whose letters are outlines, so that it looks the same everywhere. The largest size at which it fits is taken. */
+export function drawCard(card: Card, shape: CardShape, style: CardStyle, typeface: Typeface): string {
+  const { width, height } = CARD_SIZES[shape];
+  const side = Math.min(width, height);
+  const [margin, credit] = [MARGIN * side, CREDIT * side];
+  const room = { width: width - 2 * margin, height: (height - 2 * margin) * FOR_QUOTATION };
+  const { lines, size } = setIn(card.quotation, room, side, typeface);
+  const leading = size * LINE_HEIGHT;
+  const top = margin + (room.height - lines.length * leading) / 2;
+  const creditsTop = height - margin - card.credits.length * credit * 1.5;
+  const paths = [
+    ...lines.map((line, i) => typeface.outline(line, margin, top + i * leading + size, size)),
+    ...card.credits.map((line, i) => typeface.outline(cut(line, room.width, credit, typeface), margin, creditsTop + (i + 1) * credit * 1.5, credit)),
+  ];
+  const rule = `<rect x="${round(margin)}" y="${round(creditsTop - credit)}" width="${round(margin)}" height="${round(RULE * side)}" fill="${style.ink}"/>`;
+  return [
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" role="img">`,
+    `<title>${escaped([card.quotation, ...card.credits].join(' — '))}</title>`,
+    `<rect width="${width}" height="${height}" fill="${style.ground}"/>`,
+    ...paths.map((path) => `<path d="${path}" fill="${style.ink}"/>`),
+    rule,
+    '</svg>\n',
+  ].join('\n');
+}
+
+const round = (value: number): number => Math.round(value * 100) / 100;
+const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
+/** Lines of a text at the largest size at which it fits; at the smallest, what is too much is cut off with an ellipsis. */
+function setIn(text: string, room: { readonly width: number; readonly height: number }, side: number, typeface: Typeface): { lines: string[]; size: number } {
+  for (let size = LARGEST * side; size > SMALLEST * side; size *= 0.96) {
+    const lines = wrap(text, room.width, size, typeface);
+    if (lines.length * size * LINE_HEIGHT <= room.height && lines.every((line) => typeface.width(line, size) <= room.width)) return { lines, size };
+  }
+  const size = SMALLEST * side;
+  const most = Math.max(1, Math.floor(room.height / (size * LINE_HEIGHT)));
+  const lines = wrap(text, room.width, size, typeface).map((line) => cut(line, room.width, size, typeface));
+  return { lines: lines.length <= most ? lines : [...lines.slice(0, most - 1), `${lines[most - 1]!.slice(0, -1)}…`], size };
+}
+
+/** Words on lines: as many as fit. A word that is longer than a line stands alone. */
+function wrap(text: string, width: number, size: number, typeface: Typeface): string[] {
+  const lines: string[] = [];
+  for (const word of text.split(/\s+/).filter((one) => one !== '')) {
+    const last = lines.at(-1);
+    if (last !== undefined && typeface.width(`${last} ${word}`, size) <= width) lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines;
+}
+
+function cut(line: string, width: number, size: number, typeface: Typeface): string {
+  if (typeface.width(line, size) <= width) return line;
+  let shorter = line;
+  while (shorter !== '' && typeface.width(`${shorter}…`, size) > width) shorter = [...shorter].slice(0, -1).join('');
+  return `${shorter.trimEnd()}…`;
+}
