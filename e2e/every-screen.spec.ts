@@ -66,6 +66,7 @@ async function stock(page: Page): Promise<{ clientId: string; recordingId: strin
   const [short] = (await api('GET', listOf(clientId))) as unknown as { id: string; version: number }[];
   await api('PUT', `shorts/${short!.id}/approval`, { approved: true, version: short!.version });
   await api('POST', 'platform-profiles', { ...PLATFORM, name: 'Everywhere at length' });
+  for (const kind of ['article', 'quote-cards']) await api('POST', `recordings/${recordingId}/documents`, { kind });
   return { clientId, recordingId, sifts, shortId: short!.id };
 }
 
@@ -81,6 +82,8 @@ test('every main screen reads well: by axe by day and by night, and uncut on a n
     ['bench', `/recordings/${recordingId}/sifts/${sifts[1]!}`, () => page.getByTestId('signal-opening').waitFor()],
     ['comparison', `/recordings/${recordingId}/compare/${sifts[0]!}/${sifts[1]!}`, () => page.getByTestId('compared').first().waitFor()],
     ['short', `/shorts/${shortId}`, () => page.getByLabel('Title').waitFor()],
+    ['document', `/recordings/${recordingId}/documents/article`, () => page.getByRole('textbox', { name: 'Article' }).waitFor()],
+    ['quote cards', `/recordings/${recordingId}/documents/quote-cards`, () => page.getByRole('img', { name: /“/ }).first().waitFor()],
     ['schedule', '/schedule', () => page.getByTestId('board').waitFor()],
     ['clients', '/clients', () => page.getByText('Everywhere').first().waitFor()],
     ['client', `/clients/${clientId}`, () => page.getByRole('heading', { name: 'Standing brief' }).waitFor()],

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import mammoth from 'mammoth';
 import { captions, choose, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
@@ -10,7 +11,7 @@ test.afterAll(() => worker.stop());
 
 const answerAs = (manner: string): Promise<Response> => fetch(`${process.env['E2E_MAIL_URL']!}/writing/${manner}`, { method: 'PUT' });
 
-test('words: a batch by keyboard alone, a voice that is kept to, and an invented figure that is caught', async ({ page }) => {
+test('words: a batch by keyboard alone, a voice that is kept to, an invented figure that is caught, and an article', async ({ page }) => {
   const { clientId } = await makeClient('Tarline');
   await signIn(page);
   await page.goto(url(`/recordings?client=${clientId}`));
@@ -76,4 +77,37 @@ test('words: a batch by keyboard alone, a voice that is kept to, and an invented
   await page.keyboard.press('Alt+m');
   await expect(page.getByLabel('Title')).toHaveValue('Why I buy firewood in March');
   await answerAs('well');
+
+  // An article of the same recording: traced, written on, saved by itself, downloaded, and back to what it was.
+  await page.goto(url(`/recordings?client=${clientId}`));
+  await page.getByRole('link', { name: 'logs and tar' }).click();
+  await page.getByRole('link', { name: 'Documents' }).click();
+  await page.getByRole('link', { name: /^Article/ }).click();
+  await page.getByRole('button', { name: 'Make it' }).click();
+  const article = page.getByRole('textbox', { name: 'Article' });
+  const sentence = article.locator('blockquote [data-first-word]').first();
+  const said = (await sentence.textContent())!;
+  await sentence.click({ position: { x: 20, y: 8 } });
+  await expect(page.getByText(/Put the caret into a sentence/)).toBeHidden();
+  const first = said
+    .replace(/[“”]/g, '')
+    .split(' ')
+    .at(-1)!
+    .replace(/[^a-z]+$/i, '');
+  await expect(page.getByRole('region', { name: 'What was said' }).locator('.bg-tint').first()).toContainText(first);
+  await page.keyboard.press('ControlOrMeta+End');
+  await page.keyboard.type(' And this is mine.');
+  await expect(page.getByRole('status').filter({ hasText: /^Saved/ })).toBeVisible();
+  await page.reload();
+  await expect(article).toContainText('And this is mine.');
+  expect(await article.locator('[data-first-word]').last().textContent()).not.toContain('mine');
+  await page.getByRole('button', { name: 'Take away' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /docx/ }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toBe('logs and tar - article.docx');
+  expect((await mammoth.extractRawText({ path: await file.path() })).value).toContain('And this is mine.');
+  await page.getByRole('button', { name: 'Who wrote what' }).click();
+  await page.getByRole('button', { name: 'Take this' }).click();
+  await expect(article).not.toContainText('mine');
 });

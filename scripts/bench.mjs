@@ -1,5 +1,5 @@
 // npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, reading-memory,
-// vectors, screen and editors. `flat`, `words`, `truth`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough` and `listen` run when named;
+// vectors, screen and editors. `flat`, `words`, `truth`, `summaries`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough` and `listen` run when named;
 // `--write` makes roles, ends, stand-out and weights write what they fitted into the core.
 import { join } from 'node:path';
 import { buildServer } from './lib/build.mjs';
@@ -23,6 +23,7 @@ await runMain(async () => {
     'flat',
     'words',
     'truth',
+    'summaries',
     'roles',
     'ends',
     'segments',
@@ -34,7 +35,7 @@ await runMain(async () => {
     if (
       wanted.length > 0
         ? !wanted.includes(name)
-        : ['flat', 'words', 'truth', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen'].includes(name)
+        : ['flat', 'words', 'truth', 'summaries', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen'].includes(name)
     )
       continue;
     say(`\n== ${name}`);

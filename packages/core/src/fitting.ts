@@ -31,3 +31,5 @@ export { titleContext } from './copy/propose.js';
 export { fieldsOf, type Field } from './copy/fields.js';
 export { saidPassage } from './copy/check/said-passage.js';
 export { checkFigures, checkTruth } from './copy/check/truth.js';
+export { summarise } from './document/summarise.js';
+export { writtenTalk } from './document/written-talk.js';

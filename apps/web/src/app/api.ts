@@ -17,6 +17,7 @@ const TAGS = [
   'Batch',
   'Schedule',
   'Writing',
+  'Document',
 ] as const;
 
 /** A tag of every thing of a list, and one of the list, which a new or a gone thing makes stale. */
@@ -54,6 +55,7 @@ export const api = generatedApi.enhanceEndpoints({
     restoreClient: { invalidatesTags: [LIST('Client'), LIST('Recording'), LIST('Short'), LIST('Channel'), 'Schedule'] },
     listArchivedClients: { providesTags: [LIST('Client')] },
     setVoice: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, LIST('Short'), 'Trail'] },
+    setCardStyle: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
     allowWriting: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
     setSignalWeights: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
     listInterest: { providesTags: (_, __, clientId) => [{ type: 'Interest', id: clientId }] },
@@ -77,6 +79,14 @@ export const api = generatedApi.enhanceEndpoints({
     removeRecording: { invalidatesTags: [LIST('Recording'), LIST('Short'), LIST('Client')] },
     readTranscript: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }], keepUnusedDataFor: 900 },
     readRepairs: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }] },
+
+    listDocuments: { providesTags: (_, __, recordingId) => [{ type: 'Document', id: `of ${recordingId}` }] },
+    readDocument: { providesTags: (_, __, id) => [{ type: 'Document', id }] },
+    makeDocument: { invalidatesTags: (_, __, { recordingId }) => documentTags(recordingId) },
+    saveDocument: { invalidatesTags: (document) => documentTags(document?.recordingId, document?.id) },
+    makeDocumentAgain: { invalidatesTags: (document) => documentTags(document?.recordingId, document?.id) },
+    removeDocument: { invalidatesTags: ['Document', 'Trail'] },
+    listDocumentVersions: { providesTags: (_, __, id) => [{ type: 'Document', id: `versions of ${id}` }] },
 
     listSifts: { providesTags: (_, __, recordingId) => [{ type: 'Sift', id: recordingId }] },
     readSift: { providesTags: (sift) => (sift === undefined ? [] : [{ type: 'Sift', id: sift.recordingId }]) },
@@ -161,6 +171,12 @@ function siftTags(recordingId: string) {
     { type: 'Sift' as const, id: recordingId },
     { type: 'Recording' as const, id: recordingId },
   ];
+}
+
+/** Where a change of a document shows beside itself: the saver puts its answer in place. */
+function documentTags(recordingId: string | undefined, documentId?: string) {
+  const ids = [...(recordingId === undefined ? [] : [`of ${recordingId}`]), ...(documentId === undefined ? [] : [`versions of ${documentId}`])];
+  return [...ids.map((id) => ({ type: 'Document' as const, id })), 'Trail' as const];
 }
 
 function wordTags(shortId: string) {

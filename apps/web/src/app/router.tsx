@@ -12,6 +12,9 @@ import { BenchPage } from '../features/sifting/bench-page.js';
 import { ComparePage } from '../features/sifting/compare-page.js';
 import { NotFound, RouteTrouble, Shell } from './shell.js';
 
+/** With its editor, which no other page needs. */
+const documents = async () => ({ Component: (await import('../features/documents/documents-page.js')).DocumentsPage });
+
 export const router = createBrowserRouter([
   { path: 'welcome/:token', element: <WelcomePage />, errorElement: <RouteTrouble /> },
   {
@@ -23,6 +26,8 @@ export const router = createBrowserRouter([
       { path: 'recordings/:recordingId', element: <BenchPage /> },
       { path: 'recordings/:recordingId/sifts/:siftId', element: <BenchPage /> },
       { path: 'recordings/:recordingId/compare/:siftId/:otherId', element: <ComparePage /> },
+      { path: 'recordings/:recordingId/documents', lazy: documents },
+      { path: 'recordings/:recordingId/documents/:kind', lazy: documents },
       { path: 'shorts', element: <ShortsPage /> },
       { path: 'shorts/:shortId', element: <ShortsPage /> },
       { path: 'schedule', element: <SchedulePage /> },

@@ -92,7 +92,9 @@ describe.each(DEMO_TALKS)('documents of %s', (name) => {
       expect(by, said).toBe(transcript.speakers[transcript.words[firstWord]!.speaker]);
     }
   });
-  it('have a chapter for each of the sift, at its very time', () => {
+  it('have a chapter for each of the sift, at its very time; and one from the start where the brief begins later', () => {
+    const late = { ...request, chapters: request.chapters.slice(1) };
+    expect(documentPlain(makeDocument('chapters', late))).toMatch(/^00:00 Start\n/);
     const chapters = chaptersOf(made.get('chapters')!, transcript.words);
     expect(chapters.map(({ startMs }) => startMs)).toEqual(request.chapters.map(({ firstWord }) => transcript.words[firstWord]!.startMs));
     expect(new Set(chapters.map(({ title }) => title)).size).toBe(chapters.length);

@@ -48,8 +48,8 @@ export function summarise({ sentences, stemWeights }: Pick<WrittenTalk, 'sentenc
 /** A sentence of a summary is read at once: characters. Common practice. */
 const LONGEST = 170;
 /** A sentence that says something has so many telling words. */
-const LEAST_CONTENT = 3;
+const LEAST_CONTENT = 4;
 /** Brings what a sentence covers of a recording to the size of a chapter's say. */
-const COVERS = 8;
+const COVERS = 16;
 /** How much a longer sentence must say more ("r" there; 0.3 there for short documents). */
-const BY_LENGTH = 0.5;
+const BY_LENGTH = 0.2;

@@ -80,7 +80,7 @@ const LONGEST = 240;
 /** Parts of the worth of a sentence: what it says, how far it stands out, and the passage that it stands in. By judgement. */
 const [SAYS, STANDS_OUT, PASSAGE] = [0.4, 0.3, 0.3];
 /** What is so surely for nobody's reading is left out (greetings, offers, what is only done while it is said). */
-const DULL = 0.5;
+const DULL = 0.35;
 const TELLING: readonly Role[] = ['claim', 'advice', 'explanation', 'figure', 'contrast', 'problem', 'answer'];
 /** Documents are made of the whole recording. */
 const WHOLE: Brief = { partStartMs: 0, partEndMs: null, minMs: 15_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };

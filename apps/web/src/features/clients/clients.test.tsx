@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { OPEN_VOICE } from '@sift-reel/core';
+import { OPEN_VOICE, PLAIN_CARD } from '@sift-reel/core';
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { ClientView, InterestTermView, VoiceFields, VoiceForm } from '../../app/api.js';
@@ -17,6 +17,7 @@ const client = (fields: Partial<ClientView> = {}): ClientView => ({
   standingBrief: { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] },
   signalWeights: null,
   voice: OPEN_VOICE as VoiceFields,
+  cardStyle: PLAIN_CARD,
   writingService: false,
   recordingCount: 3,
   channelCount: 2,

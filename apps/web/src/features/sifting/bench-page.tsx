@@ -56,6 +56,11 @@ export function BenchPage(): ReactNode {
         {sift !== undefined && <BriefChips brief={sift.brief} durationMs={recording.data.durationMs ?? 0} />}
         {sift !== undefined && <Button onClick={() => setBriefing(true)}>Change brief</Button>}
         {sifts.data.length > 1 && <SiftsMenu recordingId={recordingId} sifts={sifts.data} shownId={sift?.id} onGo={go} />}
+        {sift?.state === 'done' && (
+          <Link to={`/recordings/${recordingId}/documents`} className={MENU_BUTTON}>
+            Documents
+          </Link>
+        )}
         {sift?.state === 'done' && <CutSheetMenu recordingId={recordingId} />}
       </PageHead>
       {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}

@@ -37,10 +37,14 @@ const wordsOf = (title: string): ReadonlySet<string> => contentOf(title.toLowerC
 /** "12:40 Wet wood blocks the flue": a time list as it is pasted under a recording. */
 export function chapterLines(talk: WrittenTalk): Paragraph[] {
   const titles = chapterTitles(talk);
-  return talk.chapters.map(({ firstWord, endWord, startMs }, i) => {
+  const first = talk.chapters[0];
+  // Players take a time list only from the very start (common practice); what was left out of the brief has no title of its own.
+  const start = first === undefined || first.firstWord === 0 ? [] : [paragraph(text('00:00 Start', { firstWord: 0, endWord: first.firstWord }))];
+  const named = talk.chapters.map(({ firstWord, endWord, startMs }, i) => {
     const said = { firstWord, endWord };
     return paragraph(text(`${formatTimecode(startMs)} ${titles[i]!}`, said));
   });
+  return [...start, ...named];
 }
 
 export function makeChapters(talk: WrittenTalk): DocumentContent {

@@ -108,12 +108,15 @@ const [LONGEST_ADVICE, LEAST_WORDS] = [110, 4];
  */
 function advises({ passage }: WrittenTalk, { sort, line }: TitleDraft, sentence: WrittenSentence): boolean {
   const first = line[0]!;
+  if (TO_WHO_SPEAKS.has(first.norm)) return false;
   if (sort === 'advice') return passage.texts[first.first - 1] !== 'you' || /^(?:don't|never)$/.test(first.norm) || sentence.advises >= SURELY;
   const order =
     first.tag === 'VERB' && !DID.has(first.norm) && !/(?:ed|ing|s)$/.test(first.norm) && (first.first === 0 || passage.texts[first.first - 1] !== 'you');
   return sort === 'said' && (order || first.norm === "don't" || first.norm === 'never') && sentence.advises >= LIKELY;
 }
 const [SURELY, LIKELY] = [0.5, 0.2];
+/** "Say that again": asked of somebody in the room. */
+const TO_WHO_SPEAKS = new Set('say tell ask hear listen look see wait come hang sorry thank thanks imagine picture'.split(' '));
 
 /** What is said right behind it, by the same voice. */
 function reasonOf(written: ReadonlyMap<number, WrittenSentence>, sentence: WrittenSentence): WrittenSentence | null {

@@ -1,0 +1,117 @@
+import { classValidatorResolver } from '@hookform/resolvers/class-validator';
+import { TYPEFACES } from '@sift-reel/core';
+import { CardStyleForm } from '@sift-reel/forms';
+import { type ReactNode, useRef } from 'react';
+import { Controller, useForm } from 'react-hook-form';
+import { api, type CardStyleFields, type ClientView } from '../../app/api.js';
+import { didSomething } from '../../app/undo.js';
+import { Dialog, DialogFoot } from '../../ui/dialog.js';
+import { Field, inputClass } from '../../ui/fields.js';
+import { Button, FormTrouble } from '../../ui/parts.js';
+import { Select } from '../../ui/select.js';
+import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
+
+const TYPEFACE_NAMES = { serif: 'With serifs', sans: 'Without serifs', mono: 'Typewriter' } as const;
+const LOOKS = { serif: 'font-serif', sans: 'font-sans font-semibold', mono: 'font-mono' } as const;
+const COLOURS = [
+  ['ground', 'Ground'],
+  ['ink', 'Letters'],
+] as const;
+
+/** How a client's quote cards look, on all its recordings. */
+export function CardStyleDialog({ client, onClose }: { client: ClientView; onClose: () => void }): ReactNode {
+  const [save, saving] = api.useSetCardStyleMutation();
+  const seen = useRef(client.version);
+  const { control, handleSubmit, formState, getValues, reset, watch } = useForm<CardStyleForm>({
+    resolver: classValidatorResolver(CardStyleForm),
+    defaultValues: { cardStyle: client.cardStyle, version: client.version },
+    mode: 'onChange',
+  });
+  const errors = formState.errors.cardStyle ?? {};
+  const style = watch('cardStyle');
+  const write = async (cardStyle: CardStyleFields): Promise<void> => {
+    const saved = await save({ clientId: client.id, cardStyleForm: { cardStyle, version: seen.current } }).unwrap();
+    seen.current = saved.version;
+  };
+  const submit = handleSubmit(async ({ cardStyle }) => {
+    const before = client.cardStyle;
+    await write(cardStyle);
+    didSomething(
+      `Saved the quote cards of “${client.name}”`,
+      () => write(before),
+      () => write(cardStyle),
+    );
+    onClose();
+  });
+  const theirs = staleCurrent<ClientView>(saving.error);
+  return (
+    <Dialog open onClose={onClose} title={`Quote cards of ${client.name}`}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          submit(event).catch(() => undefined);
+        }}
+        noValidate
+      >
+        <div className="grid gap-4 sm:grid-cols-3">
+          <Controller
+            control={control}
+            name="cardStyle.typeface"
+            render={({ field }) => (
+              <Select
+                look="field"
+                label="Type"
+                value={field.value}
+                options={TYPEFACES.map((value) => ({ value, name: TYPEFACE_NAMES[value] }))}
+                onChange={field.onChange}
+              />
+            )}
+          />
+          {COLOURS.map(([name, label]) => (
+            <Controller
+              key={name}
+              control={control}
+              name={`cardStyle.${name}`}
+              render={({ field }) => (
+                <Field label={label} error={errors[name]?.message}>
+                  {(ids) => (
+                    <span className="flex gap-2">
+                      <input type="color" aria-label={`${label}, picked`} className="h-[30px] w-9 flex-none" value={field.value} onChange={field.onChange} />
+                      <input {...ids} className={`${inputClass} font-mono`} value={field.value} onChange={field.onChange} />
+                    </span>
+                  )}
+                </Field>
+              )}
+            />
+          ))}
+        </div>
+        <p className={`px-6 py-5 text-[22px] leading-[1.25] ${LOOKS[style.typeface]}`} style={{ background: style.ground, color: style.ink }}>
+          “What was said, as it will be read.”
+        </p>
+        {theirs === null ? (
+          <FormTrouble error={saving.error} safe="Nothing was saved." />
+        ) : (
+          <StaleChoice
+            what="this client"
+            changed={differences(theirs.cardStyle, getValues('cardStyle'), { typeface: 'Type', ground: 'Ground', ink: 'Letters' })}
+            onTake={() => {
+              seen.current = theirs.version;
+              reset({ cardStyle: theirs.cardStyle, version: theirs.version });
+              saving.reset();
+            }}
+            onKeep={() => {
+              seen.current = theirs.version;
+              submit().catch(() => undefined);
+            }}
+          />
+        )}
+        <DialogFoot>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="fill" type="submit" disabled={saving.isLoading}>
+            Save
+          </Button>
+        </DialogFoot>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,116 @@
+import { DOCUMENT_KINDS, type DocumentKind, unpackTranscript } from '@sift-reel/core';
+import clsx from 'clsx';
+import { skipToken } from '@reduxjs/toolkit/query';
+import { type ReactNode, useMemo } from 'react';
+import { Link, NavLink, useNavigate, useParams } from 'react-router';
+import { api, type DocumentEntryView } from '../../app/api.js';
+import { problemText } from '../../app/problems.js';
+import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { DocumentDesk } from './document-desk.js';
+import { DOCUMENT_NAMES } from './kinds.js';
+
+/** What is made of a recording beside its shorts. */
+export function DocumentsPage(): ReactNode {
+  const { recordingId = '', kind: asked } = useParams();
+  const recording = api.useReadRecordingQuery(recordingId);
+  const entries = api.useListDocumentsQuery(recordingId);
+  const packed = api.useReadTranscriptQuery(recording.data?.transcript == null ? skipToken : recordingId);
+  const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
+  const error = recording.error ?? entries.error ?? packed.error;
+  if (error !== undefined) return <Trouble title="The documents cannot be shown" detail={problemText(error)} onRetry={() => void entries.refetch()} />;
+  if (recording.data === undefined || entries.data === undefined) return <Loading what="the documents" />;
+  const kind = DOCUMENT_KINDS.find((one) => one === asked) ?? null;
+  const entry = entries.data.find((one) => one.kind === kind);
+  return (
+    <div className="flex h-full flex-col">
+      <PageHead title={recording.data.title} aside="Documents">
+        <Link
+          to={`/recordings/${recordingId}`}
+          className="inline-flex items-center rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet"
+        >
+          To the bench
+        </Link>
+      </PageHead>
+      <div className="flex min-h-0 flex-1 max-md:flex-col">
+        <Kinds recordingId={recordingId} entries={entries.data} />
+        {kind === null ? (
+          <EmptyState title="More from the same recording">
+            Each document is made of what is said, and every sentence of it knows where. It can be edited, goes back to what it was, and is copied or
+            downloaded.
+          </EmptyState>
+        ) : entry === undefined ? (
+          <NotMade key={kind} kind={kind} recordingId={recordingId} sifted={recording.data.latestSift?.state === 'done'} />
+        ) : transcript === null ? (
+          <Loading what="the transcript" rows={12} />
+        ) : (
+          <Loaded key={entry.id} documentId={entry.id} transcript={transcript} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Loaded({ documentId, transcript }: { documentId: string; transcript: ReturnType<typeof unpackTranscript> }): ReactNode {
+  const document = api.useReadDocumentQuery(documentId);
+  if (document.data !== undefined) return <DocumentDesk document={document.data} transcript={transcript} />;
+  if (document.error !== undefined)
+    return <Trouble title="The document cannot be shown" detail={problemText(document.error)} onRetry={() => void document.refetch()} />;
+  return <Loading what="the document" rows={12} />;
+}
+
+function Kinds({ recordingId, entries }: { recordingId: string; entries: readonly DocumentEntryView[] }): ReactNode {
+  return (
+    <nav
+      aria-label="Documents"
+      className="w-[210px] flex-none overflow-y-auto border-r border-rule py-2 max-md:flex max-md:w-full max-md:overflow-x-auto max-md:border-r-0 max-md:border-b max-md:py-0"
+    >
+      {DOCUMENT_KINDS.map((kind) => {
+        const entry = entries.find((one) => one.kind === kind);
+        return (
+          <NavLink
+            key={kind}
+            to={`/recordings/${recordingId}/documents/${kind}`}
+            className={({ isActive }) =>
+              clsx(
+                'block border-l-[3px] px-4 py-[7px] max-md:flex-none max-md:border-l-0',
+                isActive ? 'border-ink bg-sheet' : 'border-transparent hover:bg-sheet',
+              )
+            }
+          >
+            <span className={clsx('block', entry === undefined && 'text-soft')}>{DOCUMENT_NAMES[kind].name}</span>
+            <span className="block text-[11px] text-soft max-md:hidden">{entry === undefined ? 'not made' : (entry.writtenBy ?? 'as it was made')}</span>
+          </NavLink>
+        );
+      })}
+    </nav>
+  );
+}
+
+function NotMade({ kind, recordingId, sifted }: { kind: DocumentKind; recordingId: string; sifted: boolean }): ReactNode {
+  const [make, making] = api.useMakeDocumentMutation();
+  const navigate = useNavigate();
+  const { name, what } = DOCUMENT_NAMES[kind];
+  return (
+    <EmptyState
+      title={name}
+      action={
+        sifted ? (
+          <Button tone="fill" disabled={making.isLoading} onClick={() => void make({ recordingId, newDocumentForm: { kind } })}>
+            {making.isLoading ? 'Reading the recording…' : 'Make it'}
+          </Button>
+        ) : (
+          <Button tone="fill" onClick={() => void navigate(`/recordings/${recordingId}`)}>
+            Sift the recording first
+          </Button>
+        )
+      }
+    >
+      {what} {sifted ? 'It is made only of what is said.' : 'Documents are made of the chapters and the strong passages that a sift finds.'}
+      {making.error !== undefined && (
+        <p role="alert" className="mt-3 font-sans text-[13px] text-madder-text">
+          {problemText(making.error)}
+        </p>
+      )}
+    </EmptyState>
+  );
+}
