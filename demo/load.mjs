@@ -150,6 +150,8 @@ async function workOut(caller, recording, sift) {
   const ofRecording = `shorts?recordingId=${recording.id}`;
   const shorts = (await caller.call('GET', ofRecording)).sort((a, b) => b.score - a.score);
   const chosen = shorts.slice(0, shorts.length - 2);
+  // What else is made of it; the others wait to be made by hand.
+  for (const kind of ['chapters', 'show-notes', 'article', 'quote-cards']) await caller.call('POST', `recordings/${recording.id}/documents`, { kind });
   for (const short of chosen) await caller.call('PUT', `shorts/${short.id}/approval`, { approved: true, version: short.version });
   return chosen.map((short) => short.id);
 }

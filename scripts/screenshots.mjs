@@ -88,9 +88,16 @@ await siftOf(made.demo);
 await page.getByRole('button', { name: 'Highlight reel' }).click();
 await page.getByTestId('reel-part').first().waitFor();
 await take('reel');
-await siftOf(made.demo);
-await page.keyboard.press('?');
-await take('keys');
+await open(`/recordings/${made.recording}/documents/quote-cards`, () => page.getByRole('img', { name: /“/ }));
+await page.waitForLoadState('networkidle');
+await take('quote-cards');
+await open(`/recordings/${made.recording}/documents/article`, () => page.getByRole('textbox', { name: 'Article' }));
+await page
+  .locator('.document-text blockquote [data-first-word]')
+  .first()
+  .click({ position: { x: 60, y: 8 } });
+await page.getByRole('button', { name: /Hear it/ }).waitFor();
+await take('document');
 await open(`/recordings/${made.recording}/compare/${made.demo}/${made.costs}`, () => page.getByTestId('compared'));
 await take('compare');
 await open('/shorts', () => page.getByLabel('Title'));
