@@ -12,6 +12,8 @@ const DEBIAN = {
   ffmpeg: () => onPath('ffmpeg') && onPath('ffprobe'),
   flite: () => onPath('flite'),
   chromium: () => onPath('chromium'),
+  // Drafts of translations; the app goes without where they are missing.
+  'apertium-eng-spa': () => onPath('apertium') && existsSync('/usr/share/apertium/modes/eng-spa.mode'),
   // Only to train how sentences are restored (bench/ends.mjs); the app never asks for it.
   'pocketsphinx-en-us': () => existsSync('/usr/share/pocketsphinx/model/en-us/en-us.lm.bin'),
 };

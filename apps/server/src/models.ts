@@ -4,7 +4,7 @@ import { Assignment, Invitation, Session, User } from './identity/identity.model
 import { Job } from './jobs/job.model.js';
 import { Batch, BatchShort, Post } from './planning/planning.models.js';
 import { Recording, TranscriptRow } from './recordings/recordings.models.js';
-import { CopyRow, CopyVersion, Short } from './shorts/shorts.models.js';
+import { CopyRow, CopyVersion, Short, Translation } from './shorts/shorts.models.js';
 import { DocumentRow, DocumentVersion } from './documents/documents.models.js';
 import { Writing } from './writing/writing.models.js';
 import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift, VoiceTrackRow } from './sifting/sifting.models.js';
@@ -33,6 +33,7 @@ export const MODELS = [
   Short,
   CopyRow,
   CopyVersion,
+  Translation,
   DocumentRow,
   DocumentVersion,
   Writing,

@@ -52,6 +52,7 @@ const channelForm = async (fields: object = {}): Promise<object> => ({
 });
 
 const SHORT = 'shorts/:shortId';
+const XLIFF = '<xliff xmlns="urn:oasis:names:tc:xliff:document:2.0" version="2.1" srcLang="en" trgLang="es"><file id="x"><unit id="title"/></file></xliff>';
 
 /** Every route that names something of a client: method, path, body. A route that is missing here fails the last test. */
 const ROUTES: [string, string, unknown?][] = [
@@ -100,6 +101,16 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', `${SHORT}/writings`],
   ['POST', `${SHORT}/writings`],
   ['DELETE', 'writings/:writingId'],
+  ['GET', `${SHORT}/translations`],
+  ['GET', `${SHORT}/translations/es`],
+  ['PUT', `${SHORT}/translations/es`, { targets: [], version: 0 }],
+  ['POST', `${SHORT}/translations/es/draft`, { version: 0 }],
+  ['PUT', `${SHORT}/translations/es/reading`, { read: true, version: 0 }],
+  ['DELETE', `${SHORT}/translations/es?version=0`],
+  ['GET', `${SHORT}/translations/es/xliff`],
+  ['GET', `${SHORT}/translations/es/captions.srt`],
+  ['GET', `${SHORT}/translations/es/captions.vtt`],
+  ['POST', `${SHORT}/xliff`, { xliff: XLIFF, version: 0 }],
   ['PUT', 'clients/:clientId/card-style', { cardStyle: PLAIN_CARD, version: 1 }],
   ['GET', 'recordings/:recordingId/documents'],
   ['POST', 'recordings/:recordingId/documents', { kind: 'summary' }],
@@ -164,6 +175,10 @@ describe('another client’s anything answers 404', () => {
     const named = Object.entries(document.paths)
       .flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replace('/api/', '').replace(/\{(\w+)\}/g, ':$1')}`))
       .filter((route) => route.includes(':') && !/:(?:userId|platformProfileId|token)|^POST archived-clients|^DELETE clients/.test(route));
-    expect(ROUTES.map(([method, path]) => `${method} ${path.split('?')[0]!.replace('cards/1', 'cards/:number')}`).sort()).toEqual(named.sort());
+    expect(
+      ROUTES.map(
+        ([method, path]) => `${method} ${path.split('?')[0]!.replace('cards/1', 'cards/:number').replace('translations/es', 'translations/:language')}`,
+      ).sort(),
+    ).toEqual(named.sort());
   });
 });

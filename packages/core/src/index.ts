@@ -103,3 +103,11 @@ export { DOCUMENT_KINDS, DocumentRefusedError, NothingToWriteError } from './doc
 export type { Card, CardShape, CardStyle, Typeface } from './document/card.js';
 export type { Block, BlockQuote, DocumentContent, DocumentKind, Inline, TextMark } from './document/types.js';
 export type { DocumentRequest, TalkMoment } from './document/written-talk.js';
+// Translation
+export { checkTranslation, TRANSLATION_RULES } from './copy/translation/check-translation.js';
+export { translatedCopy, unitsOf } from './copy/translation/units.js';
+export { readXliff, textOfRuns } from './exchange/xliff/read-xliff.js';
+export { XliffRefusedError } from './exchange/xliff/types.js';
+export { writeXliff } from './exchange/xliff/write-xliff.js';
+export type { TranslationFinding, TranslationRule } from './copy/translation/check-translation.js';
+export type { Targets, TextUnit } from './copy/translation/units.js';

@@ -29,6 +29,8 @@ export type CandidateState = (typeof CANDIDATE_STATES)[number];
 
 const LAST_MS = 48 * 3_600_000;
 const LAST_WORD = 2_000_000;
+/** A language by ISO 639, with a region where it has one. */
+export const LANGUAGE_CODE = /^[a-z]{2,3}(?:-[A-Z]{2})?$/;
 const COLOUR = { pattern: /^#[\da-f]{6}$/i, says: 'must be a colour, #rrggbb' };
 
 export class SignInForm {
@@ -148,6 +150,16 @@ export class ChannelForm {
   @Whole({ min: 1, max: 20, description: '1 is where a short goes first' }) order: number;
   @Whole({ min: 1, max: 24 }) postsPerDay: number;
   @Whole({ min: 1, max: 168 }) postsPerWeek: number;
+  @Text({
+    optional: true,
+    nullable: true,
+    min: 2,
+    max: 20,
+    pattern: LANGUAGE_CODE,
+    says: 'must be a code such as es or pt-BR',
+    description: 'What its posts are in; null for the language of the talk',
+  })
+  language?: string | null;
   @Parts(() => WindowForm, { maxItems: 168 }) windows: WindowForm[];
 }
 
@@ -232,6 +244,29 @@ export class ApprovalForm {
   @Flag() approved: boolean;
   @Parts(() => TickForm, { maxItems: 100, optional: true, description: 'What was not said and is right all the same' }) ticks?: TickForm[];
   @Whole(SEEN) version: number;
+}
+
+export class TargetForm {
+  @Text({ min: 1, max: 40 }) unit: string;
+  @Text({ max: 4_000 }) text: string;
+}
+
+/** Texts of a translation; `version` 0 where nobody has begun. */
+export class TranslationForm {
+  @Parts(() => TargetForm, { maxItems: 1_000 }) targets: TargetForm[];
+  @Whole() version: number;
+}
+
+export class TranslationSeenForm {
+  @Whole() version: number;
+}
+
+export class TranslationReadForm extends TranslationSeenForm {
+  @Flag({ description: 'A person has read all of it' }) read: boolean;
+}
+
+export class XliffForm extends TranslationSeenForm {
+  @Text({ min: 1, max: 900_000, trim: 'none' }) xliff: string;
 }
 
 /** What kind of document is to be made. */

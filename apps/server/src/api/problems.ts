@@ -30,6 +30,9 @@ export function toFieldProblems(errors: readonly ValidationError[], path = ''): 
 const REFUSED_BY_DATABASE: Readonly<Record<string, () => HttpException>> = {
   SR001: () => new ConflictException('The short is not approved, so it cannot have a post. Load the schedule again.'),
   SR002: () => new ConflictException('The short stands on the schedule. Take it off there first.'),
+  SR003: () => new ConflictException('Nobody has read its words in the language of this channel yet. Read them on the short, then place it.'),
+  SR004: () => new ConflictException('The short stands on the schedule in this language. Take it off there first.'),
+  SR005: () => new ConflictException('Posts stand on this channel. Take them off the schedule, then change its language.'),
   '23503': () => new ConflictException('Something that this belongs to, or that belongs to it, is in the way. Load the screen again.'),
   '23505': () => new ConflictException('Somebody else has just made the same. Load the screen again.'),
   '22021': () => new BadRequestException('The text holds characters that cannot be kept.'),

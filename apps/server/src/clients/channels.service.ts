@@ -132,7 +132,7 @@ export function toBlackoutView({ id, clientId, channelId, fromDate, toDate, reas
 }
 
 export function toChannelView(row: Channel): ChannelView {
-  const { id, clientId, name, zone, order, postsPerDay, postsPerWeek, version } = row;
+  const { id, clientId, name, zone, order, postsPerDay, postsPerWeek, language, version } = row;
   const windows = row.windows.map(({ weekday, minute, weight }) => ({ weekday, minute, weight })).sort((a, b) => a.weekday - b.weekday || a.minute - b.minute);
-  return { id, clientId, name, zone, order, postsPerDay, postsPerWeek, platform: toPlatformView(row.platformProfile), windows, version };
+  return { id, clientId, name, zone, order, postsPerDay, postsPerWeek, language, platform: toPlatformView(row.platformProfile), windows, version };
 }

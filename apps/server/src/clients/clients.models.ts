@@ -52,6 +52,8 @@ export class Channel extends Model {
   @Column(DataType.INTEGER) declare order: number;
   @Column(DataType.INTEGER) declare postsPerDay: number;
   @Column(DataType.INTEGER) declare postsPerWeek: number;
+  /** What its posts are in; null for the language of the talk. */
+  @Column(DataType.TEXT) declare language: string | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   @BelongsTo(() => PlatformProfile) declare platformProfile: PlatformProfile;
   @HasMany(() => PostingWindow) declare windows: PostingWindow[];

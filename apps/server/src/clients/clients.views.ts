@@ -68,6 +68,7 @@ export class ChannelView {
   @Whole() order: number;
   @Whole() postsPerDay: number;
   @Whole() postsPerWeek: number;
+  @Text({ nullable: true, description: 'What its posts are in; null for the language of the talk' }) language: string | null;
   @Part(() => PlatformProfileView) platform: PlatformProfileView;
   @Parts(() => WindowForm) windows: WindowForm[];
   @Whole() version: number;

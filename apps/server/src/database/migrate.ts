@@ -12,6 +12,7 @@ import { voice } from './migrations/0008-voice.js';
 import { writings } from './migrations/0009-writings.js';
 import { copyVersions } from './migrations/0010-copy-versions.js';
 import { documents } from './migrations/0011-documents.js';
+import { translations } from './migrations/0012-translations.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -26,6 +27,7 @@ export const MIGRATIONS: readonly Migration[] = [
   writings,
   copyVersions,
   documents,
+  translations,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

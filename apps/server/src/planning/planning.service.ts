@@ -13,6 +13,7 @@ import { RecordingFacts } from '../recordings/recording-facts.js';
 import { Recording } from '../recordings/recordings.models.js';
 import { ShortFacts } from '../shorts/short-facts.js';
 import { copyFor } from '../shorts/short-views.js';
+import { talkLanguages } from '../shorts/talk-languages.js';
 import { Short } from '../shorts/shorts.models.js';
 import { BatchesService } from './batches.service.js';
 import { PlanLoader } from './plan-loader.service.js';
@@ -159,7 +160,10 @@ export class PlanningService implements OnModuleInit {
     const where = { ...scope, date: { [Op.between]: [fromDate, toDate] } };
     const posts = (await Post.findAll({ where, order: ['at'] })).filter((post) => clientId === undefined || post.clientId === clientId);
     const shorts = new Map(
-      (await Short.findAll({ where: { id: posts.map((post) => post.shortId), ...scope }, include: ['copies', Recording] })).map((short) => [short.id, short]),
+      (await Short.findAll({ where: { id: posts.map((post) => post.shortId), ...scope }, include: ['copies', 'translations', Recording] })).map((short) => [
+        short.id,
+        short,
+      ]),
     );
     const channels = new Map(
       (await Channel.findAll({ where: { id: posts.map((post) => post.channelId), ...scope }, include: [PlatformProfile] })).map((channel) => [
@@ -167,12 +171,16 @@ export class PlanningService implements OnModuleInit {
         channel,
       ]),
     );
+    const languages = await talkLanguages(
+      this.database,
+      [...shorts.values()].map((short) => short.recordingId),
+    );
     const clients = new Map((await Client.findAll({ where: { id: posts.map((post) => post.clientId) } })).map((client) => [client.id, client]));
     return posts.map((post) => {
       const short = shorts.get(post.shortId)!;
       const channel = channels.get(post.channelId)!;
       const client = clients.get(post.clientId)!;
-      const { title, description, hashtags } = asPosted(copyFor(short, channel.id), voiceOf(client));
+      const { title, description, hashtags } = asPosted(copyFor(short, channel, languages.get(short.recordingId) ?? 'en'), voiceOf(client));
       return {
         postId: post.id,
         client: client.name,

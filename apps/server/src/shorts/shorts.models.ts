@@ -1,4 +1,4 @@
-import type { TruthRule } from '@sift-reel/core';
+import type { Targets, TruthRule } from '@sift-reel/core';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 import { Recording } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
@@ -34,6 +34,7 @@ export class Short extends Model {
   @BelongsTo(() => Recording) declare recording: Recording;
   @BelongsTo(() => CandidateRow) declare candidate: CandidateRow;
   @HasMany(() => CopyRow) declare copies: CopyRow[];
+  @HasMany(() => Translation) declare translations: Translation[];
 }
 
 /** The words of a short: for all channels where `channelId` is null, else a channel's own. */
@@ -65,4 +66,23 @@ export class CopyVersion extends Model {
   @Column(DataType.ARRAY(DataType.TEXT)) declare hashtags: string[];
   @Column(DataType.ARRAY(DataType.TEXT)) declare keywords: string[];
   @Column(DataType.TEXT) declare coverLine: string;
+}
+
+/** The words and captions of a short in another language. */
+@Table({ tableName: 'translations', underscored: true, timestamps: false })
+export class Translation extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @ForeignKey(() => Short) @Column(DataType.UUID) declare shortId: string;
+  @Column(DataType.TEXT) declare language: string;
+  @Default({}) @Column(DataType.JSONB) declare targets: Targets;
+  /** What each text was translated from. */
+  @Default({}) @Column(DataType.JSONB) declare sources: Targets;
+  /** The program that drafted what nobody has changed since; null where a person wrote it. */
+  @Column(DataType.TEXT) declare draftedBy: string | null;
+  /** Version of the short at which a person has read it; null for a draft. The database takes it away with any change. */
+  @Column(DataType.INTEGER) declare readVersion: number | null;
+  @Column(DataType.UUID) declare readBy: string | null;
+  @Column(DataType.DATE) declare readAt: Date | null;
+  @Default(1) @Column(DataType.INTEGER) declare version: number;
 }

@@ -9,11 +9,14 @@ import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { ShortsController } from './shorts.controller.js';
 import { ShortsService } from './shorts.service.js';
+import { Apertium } from './apertium.service.js';
+import { TranslationsController } from './translations.controller.js';
+import { TranslationsService } from './translations.service.js';
 
 @Module({
   imports: [RecordingsModule, SiftingModule],
-  controllers: [ShortsController, ExportsController],
-  providers: [ShortsService, ProposalsService, CopyCheck, CopyHistory, KeptCandidates, ShortFacts],
+  controllers: [ShortsController, ExportsController, TranslationsController],
+  providers: [ShortsService, ProposalsService, CopyCheck, CopyHistory, KeptCandidates, ShortFacts, TranslationsService, Apertium],
   exports: [ShortsService, ShortFacts, ProposalsService, CopyCheck],
 })
 export class ShortsModule {}

@@ -15,12 +15,13 @@ import { CopyCheck, isTicked, ticksIt } from './copy-check.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
-import { CopyRow, Short, type Tick } from './shorts.models.js';
+import { CopyRow, Short, type Tick, Translation } from './shorts.models.js';
+import { talkLanguages } from './talk-languages.js';
 import { TextPool } from '../text/text-pool.service.js';
 import type { CheckView, CopyVersionView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
 
 /** A short is there while its candidate is kept. */
-const WITH_ALL: IncludeOptions[] = [{ model: CandidateRow, where: { state: 'kept' } }, { model: Recording }, { model: CopyRow }];
+const WITH_ALL: IncludeOptions[] = [{ model: CandidateRow, where: { state: 'kept' } }, { model: Recording }, { model: CopyRow }, { model: Translation }];
 
 @Injectable()
 export class ShortsService {
@@ -174,6 +175,10 @@ export class ShortsService {
     const voices = new Map(clients.map((client) => [client.id, voiceOf(client)]));
     const users = await User.findAll({ attributes: ['id', 'name'], where: { id: [...new Set(shorts.flatMap((short) => short.approvedBy ?? []))] } });
     const posts = await this.facts.postCounts(shorts.map((short) => short.id));
+    const languages = await talkLanguages(
+      this.database,
+      shorts.map((short) => short.recordingId),
+    );
     const channelsOf = groupBy(channels, (channel) => channel.clientId);
     const names = new Map(users.map((user) => [user.id, user.name]));
     return shorts.map((short) => ({
@@ -192,7 +197,9 @@ export class ShortsService {
       firstLine: short.candidate.firstLine,
       reason: short.candidate.reason,
       copy: baseCopy(short),
-      channels: (channelsOf.get(short.clientId) ?? []).map((channel) => toShortChannel(short, channel, voices.get(short.clientId) ?? OPEN_VOICE)),
+      channels: (channelsOf.get(short.clientId) ?? []).map((channel) =>
+        toShortChannel(short, channel, voices.get(short.clientId) ?? OPEN_VOICE, languages.get(short.recordingId) ?? 'en'),
+      ),
       fixedParts: [...(voices.get(short.clientId) ?? OPEN_VOICE).fixedParts],
       approved: short.approvedVersion !== null,
       approvedBy: short.approvedVersion === null ? null : (names.get(short.approvedBy ?? '') ?? 'a former user'),

@@ -75,6 +75,9 @@ export class ShortChannelView {
   @Whole() descriptionLimit: number;
   @Whole() hashtagLimit: number;
   @Part(() => CopyView, { nullable: true, description: 'The channel’s own words; null where it takes those for all' }) variant: CopyView | null;
+  @Text({ nullable: true, description: 'Code of the channel’s language where it is not the talk’s' }) language: string | null;
+  @Part(() => CopyView, { nullable: true, description: 'The words in the channel’s language, where there are any and the channel has none of its own' })
+  translated: CopyView | null;
   @Parts(() => CopyProblemView) problems: CopyProblemView[];
   @Text({ nullable: true, description: 'Why the channel cannot take it, whatever the words' }) unfit: string | null;
 }

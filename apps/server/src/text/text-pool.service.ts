@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
-import type { Candidate, Copy } from '@sift-reel/core';
+import type { Candidate, Copy, TextUnit } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
@@ -20,6 +20,7 @@ import type {
   SearchTask,
   SentenceTextsTask,
   TaskName,
+  TranslationUnitsTask,
 } from './text-tasks.js';
 
 /** Longest time of one task, in ms: what takes longer is given up, and its thread with it. */
@@ -37,6 +38,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   sentenceTextsOf: 30_000,
   movedEnds: 20_000,
   captionsOf: 20_000,
+  translationUnitsOf: 20_000,
   wordsOf: 20_000,
 };
 /** A transcript that needs more is refused; so one upload cannot take the machine's memory. */
@@ -116,6 +118,9 @@ export class TextPool implements OnModuleDestroy {
   }
   captions(clientId: string, task: CaptionsTask): Promise<string> {
     return this.run(clientId, 'captionsOf', task);
+  }
+  translationUnits(clientId: string, task: TranslationUnitsTask): Promise<TextUnit[]> {
+    return this.run(clientId, 'translationUnitsOf', task);
   }
   /** The words of some spans, a list each. */
   words(clientId: string, task: SaidTask): Promise<string[][]> {

@@ -2,6 +2,7 @@ import {
   bestAround,
   captionCues,
   type Copy,
+  type CopyLimits,
   type CopyRequest,
   proposeCopy,
   type ProposedTitle,
@@ -13,6 +14,8 @@ import {
   sentenceTexts,
   type SiftInput,
   spanOfWords,
+  type TextUnit,
+  unitsOf,
   type Vectors,
   type WordRange,
   writeSubRip,
@@ -112,11 +115,23 @@ export function movedEnds({ packed, firstWord, endWord }: MoveEndsTask): MovedEn
 export interface CaptionsTask extends OnTranscript, WordRange {
   readonly startMs: number;
   readonly format: 'subrip' | 'webvtt';
+  /** Other texts for the captions, in their order. */
+  readonly texts?: readonly string[];
 }
 
-export function captionsOf({ packed, firstWord, endWord, startMs, format }: CaptionsTask): string {
-  const cues = captionCues(unpackRow(packed), firstWord, endWord, startMs);
+export function captionsOf({ packed, firstWord, endWord, startMs, format, texts }: CaptionsTask): string {
+  const cues = captionCues(unpackRow(packed), firstWord, endWord, startMs).map((cue, i) => ({ ...cue, text: texts?.[i] ?? cue.text }));
   return format === 'subrip' ? writeSubRip(cues, 'leave-out') : writeWebVtt(cues);
+}
+
+export interface TranslationUnitsTask extends OnTranscript, WordRange {
+  readonly startMs: number;
+  readonly copy: Copy;
+  readonly limits: CopyLimits;
+}
+
+export function translationUnitsOf({ packed, firstWord, endWord, startMs, copy, limits }: TranslationUnitsTask): TextUnit[] {
+  return unitsOf(copy, limits, captionCues(unpackRow(packed), firstWord, endWord, startMs));
 }
 
 export interface PassageTask extends OnTranscript, WordRange {}
@@ -176,4 +191,5 @@ export type TaskName =
   | 'proposeCopyForShort'
   | 'movedEnds'
   | 'captionsOf'
+  | 'translationUnitsOf'
   | 'wordsOf';

@@ -1,6 +1,6 @@
 // Made from the API document by `npm run api-client`. Not written by hand.
 import { baseApi as api } from './base-api.js';
-export const addTagTypes = ['health', 'identity', 'clients', 'recordings', 'sifting', 'shorts', 'documents', 'writing', 'planning'] as const;
+export const addTagTypes = ['health', 'identity', 'clients', 'recordings', 'sifting', 'shorts', 'translations', 'documents', 'writing', 'planning'] as const;
 const injectedRtkApi = api
   .enhanceEndpoints({
     addTagTypes,
@@ -432,6 +432,58 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['shorts'],
       }),
+      listTranslations: build.query<ListTranslationsApiResponse, ListTranslationsApiArg>({
+        query: (queryArg) => ({ url: `/api/shorts/${queryArg}/translations` }),
+        providesTags: ['translations'],
+      }),
+      readTranslation: build.query<ReadTranslationApiResponse, ReadTranslationApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/translations/${queryArg.language}`,
+        }),
+        providesTags: ['translations'],
+      }),
+      saveTranslation: build.mutation<SaveTranslationApiResponse, SaveTranslationApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/translations/${queryArg.language}`,
+          method: 'PUT',
+          body: queryArg.translationForm,
+        }),
+        invalidatesTags: ['translations'],
+      }),
+      removeTranslation: build.mutation<RemoveTranslationApiResponse, RemoveTranslationApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/translations/${queryArg.language}`,
+          method: 'DELETE',
+          params: {
+            version: queryArg.version,
+          },
+        }),
+        invalidatesTags: ['translations'],
+      }),
+      draftTranslation: build.mutation<DraftTranslationApiResponse, DraftTranslationApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/translations/${queryArg.language}/draft`,
+          method: 'POST',
+          body: queryArg.translationSeenForm,
+        }),
+        invalidatesTags: ['translations'],
+      }),
+      setTranslationRead: build.mutation<SetTranslationReadApiResponse, SetTranslationReadApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/translations/${queryArg.language}/reading`,
+          method: 'PUT',
+          body: queryArg.translationReadForm,
+        }),
+        invalidatesTags: ['translations'],
+      }),
+      importXliff: build.mutation<ImportXliffApiResponse, ImportXliffApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/xliff`,
+          method: 'POST',
+          body: queryArg.xliffForm,
+        }),
+        invalidatesTags: ['translations'],
+      }),
       listDocuments: build.query<ListDocumentsApiResponse, ListDocumentsApiArg>({
         query: (queryArg) => ({
           url: `/api/recordings/${queryArg}/documents`,
@@ -785,6 +837,43 @@ export type SetApprovalApiArg = {
   shortId: string;
   approvalForm: ApprovalForm;
 };
+export type ListTranslationsApiResponse = /** status 200  */ TranslationView[];
+export type ListTranslationsApiArg = string;
+export type ReadTranslationApiResponse = /** status 200  */ TranslationView;
+export type ReadTranslationApiArg = {
+  shortId: string;
+  language: string;
+};
+export type SaveTranslationApiResponse = /** status 200  */ TranslationView;
+export type SaveTranslationApiArg = {
+  shortId: string;
+  language: string;
+  translationForm: TranslationForm;
+};
+export type RemoveTranslationApiResponse = unknown;
+export type RemoveTranslationApiArg = {
+  shortId: string;
+  language: string;
+  /** The version that was seen */
+  version: number;
+};
+export type DraftTranslationApiResponse = /** status 200  */ TranslationView;
+export type DraftTranslationApiArg = {
+  shortId: string;
+  language: string;
+  translationSeenForm: TranslationSeenForm;
+};
+export type SetTranslationReadApiResponse = /** status 200  */ TranslationView;
+export type SetTranslationReadApiArg = {
+  shortId: string;
+  language: string;
+  translationReadForm: TranslationReadForm;
+};
+export type ImportXliffApiResponse = /** status 200 The translation that came back, checked */ TranslationView;
+export type ImportXliffApiArg = {
+  shortId: string;
+  xliffForm: XliffForm;
+};
 export type ListDocumentsApiResponse = /** status 200  */ DocumentEntryView[];
 export type ListDocumentsApiArg = string;
 export type MakeDocumentApiResponse = /** status 201  */ DocumentView;
@@ -1066,6 +1155,8 @@ export type ChannelView = {
   order: number;
   postsPerDay: number;
   postsPerWeek: number;
+  /** What its posts are in; null for the language of the talk */
+  language: string | null;
   platform: PlatformProfileView;
   windows: WindowForm[];
   version: number;
@@ -1078,6 +1169,8 @@ export type ChannelForm = {
   order: number;
   postsPerDay: number;
   postsPerWeek: number;
+  /** What its posts are in; null for the language of the talk */
+  language?: string | null;
   windows: WindowForm[];
 };
 export type ChannelChangeForm = {
@@ -1088,6 +1181,8 @@ export type ChannelChangeForm = {
   order: number;
   postsPerDay: number;
   postsPerWeek: number;
+  /** What its posts are in; null for the language of the talk */
+  language?: string | null;
   windows: WindowForm[];
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
@@ -1351,6 +1446,10 @@ export type ShortChannelView = {
   hashtagLimit: number;
   /** The channel’s own words; null where it takes those for all */
   variant: CopyView | null;
+  /** Code of the channel’s language where it is not the talk’s */
+  language: string | null;
+  /** The words in the channel’s language, where there are any and the channel has none of its own */
+  translated: CopyView | null;
   problems: CopyProblemView[];
   /** Why the channel cannot take it, whatever the words */
   unfit: string | null;
@@ -1458,6 +1557,63 @@ export type ApprovalForm = {
   ticks?: TickForm[];
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
+};
+export type CaptionTimeView = {
+  startMs: number;
+  endMs: number;
+};
+export type TranslationFindingView = {
+  rule: 'missing' | 'too-long' | 'too-fast' | 'numbers' | 'sounds';
+  detail: string;
+};
+export type TranslationUnitView = {
+  id: string;
+  name: string;
+  source: string;
+  target: string;
+  /** Characters that it may have */
+  limit: number | null;
+  time: CaptionTimeView | null;
+  /** The source is not what it was when this was translated */
+  changed: boolean;
+  findings: TranslationFindingView[];
+};
+export type TranslationView = {
+  /** Code of ISO 639-1, with a region where it has one */
+  language: string;
+  name: string;
+  /** Who has read all of it, as it is now; null for a draft */
+  readBy: string | null;
+  readAt: string | null;
+  /** It was read, but the short’s own words have changed since then */
+  outdated: boolean;
+  /** The program that drafted it */
+  draftedBy: string | null;
+  /** A draft can be asked for */
+  draftable: boolean;
+  units: TranslationUnitView[];
+  /** 0 where nothing is translated yet */
+  version: number;
+};
+export type TargetForm = {
+  unit: string;
+  text: string;
+};
+export type TranslationForm = {
+  targets: TargetForm[];
+  version: number;
+};
+export type TranslationSeenForm = {
+  version: number;
+};
+export type TranslationReadForm = {
+  version: number;
+  /** A person has read all of it */
+  read: boolean;
+};
+export type XliffForm = {
+  version: number;
+  xliff: string;
 };
 export type DocumentEntryView = {
   id: string;
@@ -1708,6 +1864,13 @@ export const {
   useOfferTitlesQuery,
   useCheckCopyMutation,
   useSetApprovalMutation,
+  useListTranslationsQuery,
+  useReadTranslationQuery,
+  useSaveTranslationMutation,
+  useRemoveTranslationMutation,
+  useDraftTranslationMutation,
+  useSetTranslationReadMutation,
+  useImportXliffMutation,
   useListDocumentsQuery,
   useMakeDocumentMutation,
   useReadDocumentQuery,
