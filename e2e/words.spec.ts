@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
 import mammoth from 'mammoth';
 import { captions, choose, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
@@ -11,7 +12,7 @@ test.afterAll(() => worker.stop());
 
 const answerAs = (manner: string): Promise<Response> => fetch(`${process.env['E2E_MAIL_URL']!}/writing/${manner}`, { method: 'PUT' });
 
-test('words: a batch by keyboard alone, a voice that is kept to, an invented figure that is caught, and an article', async ({ page }) => {
+test('words: a batch by keyboard alone, a voice that is kept to, an invented figure that is caught, an article, and an XLIFF', async ({ page }) => {
   const { clientId } = await makeClient('Tarline');
   await signIn(page);
   await page.goto(url(`/recordings?client=${clientId}`));
@@ -110,4 +111,26 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
   await page.getByRole('button', { name: 'Who wrote what' }).click();
   await page.getByRole('button', { name: 'Take this' }).click();
   await expect(article).not.toContainText('mine');
+
+  // The words of the first short out as XLIFF, and back with a mistake that is seen; read, they are there for a channel.
+  await page.goto(url(`/shorts?client=${clientId}`));
+  await expect(page.getByLabel('Title')).toBeVisible();
+  await page.keyboard.press('g');
+  const languages = page.getByRole('dialog');
+  await choose(page, 'Language', 'Spanish');
+  const out = page.waitForEvent('download');
+  await languages.getByRole('link', { name: 'Out as XLIFF' }).click();
+  const sent = await readFile(await (await out).path(), 'utf8');
+  const answer = sent.replace(/(<source[^>]*>)([^]*?)<\/source>/g, (_, open: string, text: string) => `${open}${text}</source><target>${text}</target>`);
+  const back = (text: string) =>
+    languages.getByLabel('XLIFF file').setInputFiles({ name: 'es.xlf', mimeType: 'application/xliff+xml', buffer: Buffer.from(text) });
+  await back(answer.replace('</file>', ''));
+  await expect(languages.getByRole('alert')).toContainText(/line \d+/);
+  await back(answer.replace(/<target>/, '<target>4711 '));
+  await expect(languages.getByText(/Says 4711 where the source says/)).toBeVisible();
+  await languages.getByRole('textbox', { name: 'Title in Spanish' }).fill('Leña mojada');
+  await page.keyboard.press('Tab');
+  await expect(languages.getByText(/Says 4711/)).toBeHidden();
+  await languages.getByRole('checkbox', { name: /I have read all of it/ }).click();
+  await expect(languages.getByText('Read by')).toBeVisible();
 });

@@ -16,19 +16,23 @@ export class CopyCheck {
     @Inject(ProposalsService) private readonly proposals: ProposalsService,
   ) {}
 
-  /** @param tellLanguage also find the language of the words, which come from somebody else */
-  async check({ clientId, recordingId, recording, firstWord, endWord }: Short, copies: readonly Copy[], tellLanguage = false): Promise<CheckedCopies> {
+  /** `tellLanguage`: also find the language of the words, which come from somebody else. `foreign`: they are in another language than the talk. */
+  async check(
+    { clientId, recordingId, recording, firstWord, endWord }: Short,
+    copies: readonly Copy[],
+    { tellLanguage = false, foreign = false }: { tellLanguage?: boolean; foreign?: boolean } = {},
+  ): Promise<CheckedCopies> {
     const transcript = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
     const client = found(await Client.findByPk(clientId), 'client');
     const { language } = await this.proposals.knownOf(recordingId);
     const around = [recording.title, client.name];
-    const [passage, english] = [{ packed: transcript.packed, firstWord, endWord }, language === null];
+    const [passage, english] = [{ packed: transcript.packed, firstWord, endWord }, language === null && !foreign];
     return this.text.checkCopies(clientId, { ...passage, copies, voice: voiceOf(client), around, english, tellLanguage });
   }
 
   /** What the words of a short say that was not said. */
-  async truthOf(short: Short, copies: readonly Copy[]): Promise<Finding[]> {
-    return (await this.check(short, copies)).findings.flat().filter(isTruth);
+  async truthOf(short: Short, copies: readonly Copy[], foreign = false): Promise<Finding[]> {
+    return copies.length === 0 ? [] : (await this.check(short, copies, { foreign })).findings.flat().filter(isTruth);
   }
 }
 

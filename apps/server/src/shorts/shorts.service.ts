@@ -125,7 +125,7 @@ export class ShortsService {
   async setApproval(actor: Actor, shortId: string, { approved, version, ticks = [] }: ApprovalForm): Promise<ShortView> {
     // Found before the lock, since it takes a thread its time: of the version that the lock must find as well.
     const seen = await this.find(actor, shortId);
-    const truth = approved && seen.version === version ? await this.copyCheck.truthOf(seen, seen.copies.map(toCopyView)) : [];
+    const truth = approved && seen.version === version ? await this.truthOf(seen) : [];
     await this.database.transaction(async () => {
       const short = await this.lockSeen(actor, shortId, version);
       if (approved && baseCopy(short).title.trim() === '') throw new UnprocessableEntityException('Give the short a title before you approve it.');
@@ -137,6 +137,15 @@ export class ShortsService {
       await this.record(actor, approved ? 'approve' : 'un-approve', short, baseCopy(short).title);
     });
     return this.read(actor, shortId);
+  }
+
+  /** What its words say that was not said; those of a channel of another language are held to their figures and quotations. */
+  private async truthOf(short: Short): Promise<Finding[]> {
+    const channels = await Channel.findAll({ where: { clientId: short.clientId }, attributes: ['id', 'language'] });
+    const talk = (await talkLanguages(this.database, [short.recordingId])).get(short.recordingId) ?? 'en';
+    const foreign = new Set(channels.flatMap(({ id, language }) => (language === null || language === talk ? [] : [id])));
+    const copies = (other: boolean) => short.copies.filter(({ channelId }) => (channelId !== null && foreign.has(channelId)) === other).map(toCopyView);
+    return [...(await this.copyCheck.truthOf(short, copies(false))), ...(await this.copyCheck.truthOf(short, copies(true), true))];
   }
 
   private async changeWords(actor: Actor, shortId: string, version: number, change: (short: Short) => Promise<void>): Promise<ShortView> {

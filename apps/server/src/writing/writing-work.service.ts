@@ -51,7 +51,9 @@ export class WritingWork implements OnModuleInit {
     if (short === null) throw new JobRefusedError('The short is gone.');
     const rest: Copy = { ...words, title: '' };
     const empty: Copy = { title: '', description: '', hashtags: [...words.hashtags], keywords: [], coverLine: '' };
-    const { findings, speaksToProgram, language } = await this.check.check(short, [rest, ...words.titles.map((title) => ({ ...empty, title }))], true);
+    const { findings, speaksToProgram, language } = await this.check.check(short, [rest, ...words.titles.map((title) => ({ ...empty, title }))], {
+      tellLanguage: true,
+    });
     const [ofRest, ...ofTitles] = findings;
     const tooLong = (field: 'title' | 'description' | 'coverLine', text: string): Finding[] => {
       const [used, limit] = [characters(text), request.limits[field]];

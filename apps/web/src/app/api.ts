@@ -18,6 +18,7 @@ const TAGS = [
   'Schedule',
   'Writing',
   'Document',
+  'Translation',
 ] as const;
 
 /** A tag of every thing of a list, and one of the list, which a new or a gone thing makes stale. */
@@ -79,6 +80,14 @@ export const api = generatedApi.enhanceEndpoints({
     removeRecording: { invalidatesTags: [LIST('Recording'), LIST('Short'), LIST('Client')] },
     readTranscript: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }], keepUnusedDataFor: 900 },
     readRepairs: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }] },
+
+    listTranslations: { providesTags: (_, __, shortId) => [{ type: 'Translation', id: shortId }] },
+    readTranslation: { providesTags: (_, __, { shortId }) => [{ type: 'Translation', id: shortId }] },
+    saveTranslation: { invalidatesTags: (_, __, { shortId }) => translationTags(shortId) },
+    draftTranslation: { invalidatesTags: (_, __, { shortId }) => translationTags(shortId) },
+    setTranslationRead: { invalidatesTags: (_, __, { shortId }) => translationTags(shortId) },
+    removeTranslation: { invalidatesTags: (_, __, { shortId }) => translationTags(shortId) },
+    importXliff: { invalidatesTags: (_, __, { shortId }) => translationTags(shortId) },
 
     listDocuments: { providesTags: (_, __, recordingId) => [{ type: 'Document', id: `of ${recordingId}` }] },
     readDocument: { providesTags: (_, __, id) => [{ type: 'Document', id }] },
@@ -177,6 +186,11 @@ function siftTags(recordingId: string) {
 function documentTags(recordingId: string | undefined, documentId?: string) {
   const ids = [...(recordingId === undefined ? [] : [`of ${recordingId}`]), ...(documentId === undefined ? [] : [`versions of ${documentId}`])];
   return [...ids.map((id) => ({ type: 'Document' as const, id })), 'Trail' as const];
+}
+
+/** The short shows in its channels whether it is translated. */
+function translationTags(shortId: string) {
+  return [{ type: 'Translation' as const, id: shortId }, ...wordTags(shortId)];
 }
 
 function wordTags(shortId: string) {

@@ -8,6 +8,7 @@ import { api, type ChannelView, type PlatformProfileView, type WindowForm } from
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { inputClass, TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
+import { LANGUAGES } from '../../ui/languages.js';
 import { Select } from '../../ui/select.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { ZoneOptions } from './zones.js';
@@ -41,7 +42,9 @@ function ChannelFields({
   const { register, control, handleSubmit, formState, getValues, reset } = useForm<ChannelForm>({
     resolver: classValidatorResolver(ChannelForm),
     defaultValues:
-      channel === null ? { name: '', platformProfileId: '', zone, order: nextOrder, postsPerDay: 1, postsPerWeek: 5, windows: [] } : toForm(channel),
+      channel === null
+        ? { name: '', platformProfileId: '', zone, order: nextOrder, postsPerDay: 1, postsPerWeek: 5, windows: [], language: null }
+        : toForm(channel),
   });
   const submit = handleSubmit(async (channelForm) => {
     if (channel === null) await create({ clientId, channelForm }).unwrap();
@@ -97,6 +100,21 @@ function ChannelFields({
             {...register('postsPerWeek', { valueAsNumber: true })}
             error={wrong.postsPerWeek?.message}
           />
+          <Controller
+            control={control}
+            name="language"
+            render={({ field }) => (
+              <Select
+                look="field"
+                label="Language"
+                value={field.value ?? ''}
+                onChange={(code) => field.onChange(code === '' ? null : code)}
+                options={[{ value: '', name: 'that of the talk' }, ...LANGUAGES.map(({ code, name }) => ({ value: code, name }))]}
+                hint="Its posts wait for words in it"
+                error={wrong.language?.message}
+              />
+            )}
+          />
         </div>
         <Controller control={control} name="windows" render={({ field }) => <Windows value={field.value} onChange={field.onChange} />} />
         <ZoneOptions />
@@ -135,10 +153,11 @@ const CHANNEL_NAMES = {
   postsPerDay: 'Posts a day',
   postsPerWeek: 'Posts a week',
   windows: 'Windows',
+  language: 'Language',
 } as const;
 
-function toForm({ name, platform, zone, order, postsPerDay, postsPerWeek, windows }: ChannelView): ChannelForm {
-  return { name, platformProfileId: platform.id, zone, order, postsPerDay, postsPerWeek, windows };
+function toForm({ name, platform, zone, order, postsPerDay, postsPerWeek, windows, language }: ChannelView): ChannelForm {
+  return { name, platformProfileId: platform.id, zone, order, postsPerDay, postsPerWeek, windows, language };
 }
 
 /** A time of day as a producer writes it: "7:30", "07.30", "19". @returns minutes after midnight, or null */

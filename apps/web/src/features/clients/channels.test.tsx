@@ -27,6 +27,7 @@ const CHANNEL: ChannelView = {
   order: 2,
   postsPerDay: 1,
   postsPerWeek: 5,
+  language: null,
   platform: LOOP,
   windows: [{ weekday: 3, minute: 750, weight: 90 }],
   version: 7,
@@ -72,6 +73,7 @@ describe('a channel', () => {
       order: 3,
       postsPerDay: 1,
       postsPerWeek: 5,
+      language: null,
       windows: [
         { weekday: 1, minute: 750, weight: 70 },
         { weekday: 7, minute: 750, weight: 100 },

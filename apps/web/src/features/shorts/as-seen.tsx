@@ -1,4 +1,4 @@
-import { asPosted } from '@sift-reel/core';
+import { asPosted, languageOf } from '@sift-reel/core';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { CopyView, ShortView } from '../../app/api.js';
@@ -11,13 +11,15 @@ export function AsSeen({ short, copy }: { short: ShortView; copy: CopyView }): R
       <h3 className="pb-1 text-[12px] font-semibold">As each channel shows it</h3>
       <div className="grid gap-3 [grid-template-columns:repeat(auto-fill,minmax(220px,1fr))]">
         {short.channels.map((channel) => {
-          const { title, description, hashtags, coverLine } = asPosted(channel.variant ?? copy, short);
+          const { title, description, hashtags, coverLine } = asPosted(channel.variant ?? channel.translated ?? copy, short);
           const bad = channel.unfit !== null || channel.problems.length > 0;
           return (
             <article key={channel.channelId} className={clsx('flex min-w-0 flex-col gap-2 border bg-sheet p-3', bad ? 'border-madder' : 'border-rule')}>
               <div className="flex items-baseline gap-2 text-[12px]">
                 <b className="truncate">{channel.name}</b>
-                <span className="ml-auto flex-none text-soft">{channel.variant === null ? channel.platform : 'own words'}</span>
+                <span className="ml-auto flex-none text-soft">
+                  {channel.variant !== null ? 'own words' : channel.language !== null ? languageOf(channel.language).name : channel.platform}
+                </span>
               </div>
               {coverLine !== '' && <div className="bg-ink px-2 py-3 text-center text-[13px] font-bold text-paper">{coverLine}</div>}
               <b className="leading-[1.3] break-words">{title}</b>

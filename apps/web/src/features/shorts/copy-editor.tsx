@@ -1,4 +1,4 @@
-import { asPosted, characters, COVER_LINE_LIMIT } from '@sift-reel/core';
+import { asPosted, characters, COVER_LINE_LIMIT, languageOf } from '@sift-reel/core';
 import clsx from 'clsx';
 import { type ReactNode, type RefObject, useMemo, useRef } from 'react';
 import { api, type CopyView, type FindingView, type ShortChannelView, type ShortView } from '../../app/api.js';
@@ -30,12 +30,16 @@ interface CopyEditorProps {
 export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): ReactNode {
   const slot = channel?.channelId ?? null;
   const draft = useDraft(saver, slot);
-  const copy = draft?.copy ?? channel?.variant ?? short.copy;
+  const copy = draft?.copy ?? channel?.variant ?? channel?.translated ?? short.copy;
+  const foreign = (channel?.language ?? null) !== null;
   const [dropVariant] = api.useDropVariantMutation();
   const [propose, proposing] = api.useProposeCopyMutation();
-  const titles = api.useOfferTitlesQuery({ shortId: short.id, ...(slot === null ? {} : { channelId: slot }) }, { skip: short.approved });
+  const titles = api.useOfferTitlesQuery(
+    { shortId: short.id, ...(slot === null ? {} : { channelId: slot }) },
+    { skip: short.approved || (channel?.language ?? null) !== null },
+  );
   const locked = short.approved;
-  const { findings, ask } = useCheck(short.id, copy, locked);
+  const { findings, ask } = useCheck(short.id, copy, locked || foreign); // what is said cannot be looked for in another language
   const inField = (field: keyof CopyView): FindingView[] => findings.filter((one) => one.field === field);
   const box = useRef<HTMLDivElement>(null);
   const set = (fields: Partial<CopyView>): void => saver.change(slot, { ...copy, ...fields });
@@ -125,7 +129,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
       <div className="flex min-h-[28px] flex-wrap items-center gap-3 text-[12px] text-soft">
         <span role="status">{sayState(locked, channel, draft)}</span>
         {draft?.state === 'failed' && <Button onClick={() => void saver.flush()}>Save again</Button>}
-        {!locked && (
+        {!locked && !foreign && (
           <Button tone="quiet" className="ml-auto" disabled={proposing.isLoading} onClick={proposeAfresh}>
             Propose afresh
           </Button>
@@ -146,7 +150,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
       )}
       {checked('title', 1, <Counter used={characters(copy.title)} limit={limits.title} />)}
       {!locked && <TitleChoices titles={titles.currentData ?? []} chosen={copy.title} onTake={takeTitle} />}
-      {!locked && <WritingPanel short={short} onTake={(words, what) => void replace({ ...copy, ...words }, what).catch(sayTrouble)} />}
+      {!locked && !foreign && <WritingPanel short={short} onTake={(words, what) => void replace({ ...copy, ...words }, what).catch(sayTrouble)} />}
       {checked(
         'description',
         4,
@@ -173,7 +177,12 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
 
 function sayState(locked: boolean, channel: ShortChannelView | null, draft: Draft | null): string {
   if (locked) return 'Approved: un-approve to change the words.';
-  if (draft === null) return channel !== null && channel.variant === null ? 'Takes the words for all channels. Type, and it gets its own.' : 'Saved';
+  if (draft === null) {
+    if (channel === null || channel.variant !== null) return 'Saved';
+    if (channel.language === null) return 'Takes the words for all channels. Type, and it gets its own.';
+    const name = languageOf(channel.language).name;
+    return channel.translated === null ? `Nothing is translated into ${name} yet: see Languages.` : `Takes the words in ${name}. Type, and it gets its own.`;
+  }
   return { typing: 'Typing…', saving: 'Saving…', failed: `Could not be saved. ${draft.trouble ?? ''}`, stale: 'Not saved: choose below' }[draft.state];
 }
 

@@ -44,8 +44,8 @@ class CopySaver {
 
   /** The words of a slot as they are now, saved or not. */
   words(slot: Slot): CopyView {
-    const own = this.short.channels.find(({ channelId }) => channelId === slot)?.variant;
-    return this.drafts.get(slot)?.copy ?? own ?? this.short.copy;
+    const channel = this.short.channels.find(({ channelId }) => channelId === slot);
+    return this.drafts.get(slot)?.copy ?? channel?.variant ?? channel?.translated ?? this.short.copy;
   }
 
   draft(slot: Slot): Draft | null {

@@ -2,7 +2,7 @@ import { formatLength, formatTimecode } from '@sift-reel/core';
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { api, type FindingView, type ShortView, type TickForm } from '../../app/api.js';
+import { api, type FindingView, type ShortChannelView, type ShortView, type TickForm } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { problemOf } from '../../app/problems.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
@@ -11,6 +11,7 @@ import { KIND_NAMES } from '../../ui/signals.js';
 import { CopyEditor } from './copy-editor.js';
 import { saverOf } from './copy-saver.js';
 import { Passage } from './passage.js';
+import { Translations } from './translations.js';
 import { Tick, tickKey, type Ticks, toTick } from './findings.js';
 
 /** What was not said in the passage, as the server lists it when it refuses to approve. */
@@ -20,6 +21,7 @@ type Unsaid = Pick<FindingView, 'rule' | 'text' | 'field' | 'detail'>;
 export function ShortEditor({ short, clientName, onNext }: { short: ShortView; clientName: string; onNext: () => void }): ReactNode {
   const [tab, setTab] = useState(0);
   const [approving, setApproving] = useState(false);
+  const [translating, setTranslating] = useState(false);
   const [setApproval] = api.useSetApprovalMutation();
   const saver = saverOf(short);
   useEffect(() => () => void saver.flush(), [saver]); // leaving the short, or the page
@@ -61,6 +63,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
   };
   useKeys([
     { key: 'a', label: short.approved ? 'Un-approve the short' : 'Approve the short', group: 'Shorts', run: () => approve(!short.approved) },
+    { key: 'g', label: 'Other languages', group: 'Shorts', run: () => setTranslating(true) },
     { key: 'n', label: 'Approve, and go to the next', group: 'Shorts', run: () => (short.approved ? onNext() : approve(true, onNext)) },
   ]);
   return (
@@ -85,6 +88,9 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
           <Button tone={short.approved ? 'plain' : 'fill'} keyName="a" disabled={approving} onClick={() => approve(!short.approved)}>
             {short.approved ? 'Un-approve' : 'Approve the short'}
           </Button>
+          <Button keyName="g" onClick={() => setTranslating(true)}>
+            Languages
+          </Button>
           {short.approved && <span className="text-[12px] text-verdigris-text">approved by {short.approvedBy}</span>}
           <span className="flex gap-3 text-[12px]">
             Captions{' '}
@@ -97,6 +103,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
           </span>
         </div>
       </div>
+      {translating && <Translations short={short} onClose={() => setTranslating(false)} />}
       {unsaid.length > 0 && !short.approved && <UnsaidList unsaid={unsaid} ticks={ticks} />}
       <TabGroup
         selectedIndex={channel === null ? 0 : tab}
@@ -108,11 +115,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
         <TabList aria-label="Words for" className="flex flex-wrap gap-1 border-b border-rule px-6 pt-2">
           <WordsTab name="All channels" />
           {short.channels.map((one) => (
-            <WordsTab
-              key={one.channelId}
-              name={one.name}
-              mark={one.unfit !== null || one.problems.length > 0 ? 'trouble' : one.variant !== null ? 'own' : null}
-            />
+            <WordsTab key={one.channelId} name={one.name} mark={markOf(one)} />
           ))}
         </TabList>
         <TabPanels>
@@ -128,13 +131,18 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
   );
 }
 
-function WordsTab({ name, mark = null }: { name: string; mark?: 'trouble' | 'own' | null }): ReactNode {
+const markOf = ({ unfit, problems, variant }: ShortChannelView): 'trouble' | 'open' | 'own' | null => {
+  if (unfit !== null || problems.some(({ field }) => field !== 'language')) return 'trouble';
+  return problems.length > 0 ? 'open' : variant !== null ? 'own' : null;
+};
+
+function WordsTab({ name, mark = null }: { name: string; mark?: 'trouble' | 'open' | 'own' | null }): ReactNode {
   return (
     <Tab className="border-b-2 border-transparent px-3 py-[6px] text-soft hover:text-ink data-selected:border-madder data-selected:font-semibold data-selected:text-ink">
       {name}
-      {mark === 'trouble' && (
+      {(mark === 'trouble' || mark === 'open') && (
         <span className="ml-1 text-madder-text" title="This channel will not take it as it is">
-          over the limit
+          {mark === 'trouble' ? 'over the limit' : 'not translated'}
         </span>
       )}
       {mark === 'own' && <span className="ml-1 text-[11px] text-soft">own words</span>}

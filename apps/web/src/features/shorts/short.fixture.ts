@@ -10,6 +10,8 @@ export const shortChannel = (fields: Partial<ShortChannelView> = {}): ShortChann
   descriptionLimit: 200,
   hashtagLimit: 5,
   variant: null,
+  language: null,
+  translated: null,
   problems: [],
   unfit: null,
   ...fields,
