@@ -199,7 +199,7 @@ function UnitRow({ unit, language, onSave }: { unit: TranslationUnitView; langua
           dir="auto"
           lang={language}
           rows={id === 'description' ? 3 : 1}
-          className={clsx(inputClass, 'resize-y font-serif text-[15px]')}
+          className={clsx(inputClass, 'field-sizing-content resize-y font-serif text-[15px]')}
           value={text}
           onChange={(event) => setText(event.target.value)}
           onBlur={() => flush.current()}
