@@ -165,6 +165,7 @@ const belongs = (line: Line, at: number, phrase: readonly string[]): boolean => 
   if (/^(?:kind|sort) of$/.test(phrase.join(' ')))
     return /^(?:what|this|that|the|a|any|some|every|one|same|which|other|different|all|these|those|no|best|right)$/.test(before) || line[at - 1]?.tag === 'ADJ';
   if (phrase[0] === 'really' || phrase.length === 1) return /n't$|^not$|^how$|^as$|^so$/.test(before);
+  if (before === 'that' && line[at - 2]?.tag === 'NOUN') return true; // "the thing that I'd say"
   if (/^i(?:$|')/.test(phrase[0]!))
     return (
       /^(?:what|that|than|as|which|who|where|when|if|and|like|do|did)$/.test(before) && !hasComma(line[at - 1]) && /^(?:what|than|as|do|did)$/.test(before)

@@ -83,9 +83,12 @@ function* draftsOfClauses(line: Line, before: Line, { whole, cut, because }: { w
   if (named !== null) yield { sort: 'said', line: named, whole, cut, resolved: true };
   const advice = asAdvice(line);
   if (advice !== null) yield { sort: 'advice', line: advice, whole, cut };
-  if (because && !asks && hasSubject(line) && !line.slice(0, -1).some(hasComma)) yield { sort: 'why', line: framed(line, 'Why'), whole };
+  if (because && !asks && hasSubject(line) && !line.slice(0, -1).some(hasComma) && !goesOn(line)) yield { sort: 'why', line: framed(line, 'Why'), whole };
 }
 const FOR_A_REASON = new Set(['because', "'cause"]);
+
+/** "I went to move a strap and it started": another thing happens, and the reason is of that. */
+const goesOn = (line: Line): boolean => line.some(({ norm }, i) => norm === 'and' && SUBJECT_PRONOUNS.has(line[i + 1]?.norm ?? ''));
 
 /** Somebody else begins in the middle of it, with no comma before: the other half is in there, too. */
 const beginsAnother = (line: Line): boolean =>

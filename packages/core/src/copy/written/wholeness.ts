@@ -23,6 +23,9 @@ export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
   const past =
     (first.tag === 'VERB' || first.tag === 'PROPN' || first.tag === 'AUX') && (DID.has(first.norm) || (first.tag === 'VERB' && first.norm.endsWith('ed')));
   if (past && sort === 'said') return true; // "told it to me in the yard": who?
+  if (sort === 'said' && first.tag === 'VERB' && SAYS_OF_SOMEBODY.test(first.norm) && line[1]?.tag !== 'PRON' && !text.endsWith('?')) return true; // "withdraws the report": who?
+  if (asksAndTells(line)) return true; // "what did we downloaded it"
+  if (first.norm === 'even' && WAITS.has(line[1]!.norm) && !hasMainClause(line)) return true; // "even if there is no tax": and then?
   if ((first.tag === 'ADP' || first.tag === 'SCONJ') && !isClause(line)) return true; // "as an approved walking route"
   if (WAITS.has(first.norm) && !hasMainClause(line)) return true; // "if it stops": and then?
   if (first.tag === 'AUX' && !text.endsWith('?') && first.norm !== "don't") return true; // "is around the niche"
@@ -31,6 +34,16 @@ export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
   if (sort === 'said' && !isClause(line) && line.length < 4) return true;
   return line.some(({ norm }, i) => i > 0 && /^i'm$|^we're$/.test(line[i - 1]!.norm) && /^(?:is|are|was)$/.test(norm)); // a start that broke off
 }
+
+/** A verb of somebody else: "withdraws", not "pass" nor "focus". */
+const SAYS_OF_SOMEBODY = /[^suiay]s$/;
+
+/** A question that was not asked to its end runs into what is told: after "did we" no verb of the past can stand. */
+const asksAndTells = (line: Line): boolean =>
+  line.some(
+    ({ norm }, i) =>
+      (norm === 'did' || norm === 'does' || norm === 'do') && line[i + 1]?.tag === 'PRON' && line[i + 2]?.tag === 'VERB' && /[^e]ed$/.test(line[i + 2]!.norm),
+  );
 
 function hasMainClause(line: Line): boolean {
   const comma = line.findIndex(hasComma);
@@ -45,6 +58,8 @@ export function leans({ line, resolved }: TitleDraft): boolean {
   if (resolved) return false;
   if (/^(?:it|it'\w+|they|they'\w+|he|he'\w+|she|she'\w+|them|those|these)$/.test(norm)) return true;
   if (norm === 'there' && /^(?:it|they|he|she|you|i|we)(?:$|')/.test(line[at + 1]?.norm ?? '')) return true; // "there it's 40 minutes different"
+  // "Where's your nearest one?": one of what nobody has named.
+  if (/^ones?$/.test(line.at(-1)!.norm) && line.length > 2 && !line.slice(0, -1).some(({ tag }) => tag === 'NOUN' || tag === 'PROPN')) return true;
   return /^(?:this|that|that's)$/.test(norm) && line[at + 1]?.tag !== 'NOUN';
 }
 
@@ -64,8 +79,17 @@ export function callsFirst({ line }: TitleDraft): boolean {
 
 const ASKS_WHERE = new Set(['where', 'which', 'who', 'whose', 'whom']);
 
-/** "I had a client, a wool shop": somebody is brought in, and nothing is said of them yet. */
+/** "I had a client, a wool shop", "I'm at the stop", "someone asks about the powder": somebody is brought in, and nothing is said of them yet. */
 export const bringsIn = ({ line }: TitleDraft): boolean =>
+  hasOnly(line) ||
+  (/^(?:i'm|we're|i|we)$/.test(line[0]!.norm) &&
+    /^(?:at|in|on|am|are|was|were)$/.test(line[1]?.norm ?? '') &&
+    /^(?:the|at|in|on)$/.test(line[2]?.norm ?? '')) ||
+  (/^(?:someone|somebody)$/.test(line[0]!.norm) && /^(?:asks|asked|says|said)$/.test(line[1]?.norm ?? '') && line.length < ASKED_SHORTLY);
+/** What somebody asks, in so few words, is only named. */
+const ASKED_SHORTLY = 7;
+
+const hasOnly = (line: Line): boolean =>
   /^(?:i|we|you)$/.test(line[0]!.norm) &&
   /^(?:had|have|know|knew|met|got|get)$/.test(line[1]?.norm ?? '') &&
   /^(?:a|an|one|this|some|another)$/.test(line[2]?.norm ?? '') &&

@@ -173,6 +173,8 @@ describe('titles made of what was said', () => {
     ['I had a client who bought a digger.', { brings: false, twice: false }],
     ['I wrote five frames and five frames.', { brings: false, twice: true }],
     ['The valve was closed all night.', { brings: false, twice: false }],
+    ["I'm at the stop by the quarry.", { brings: true, twice: false }],
+    ['Someone asks about the powder.', { brings: true, twice: false }],
   ])('“%s” is known for what it does not say', (text, { brings, twice }) => {
     const draft: TitleDraft = { text, sort: 'said', line: lineOf(text), sentence: 0, whole: true, resolved: false, cut: false };
     expect([bringsIn(draft), saysTwice(draft)]).toEqual([brings, twice]);
@@ -184,7 +186,26 @@ describe('titles made of what was said', () => {
     expect(isBroken(draft('What we lose is the jobs.'))).toBe(false);
     expect(leans(draft("There it's forty minutes different."))).toBe(true);
     expect(leans(draft('There is water under the door.'))).toBe(false);
+    expect(leans(draft("Where's your nearest one?"))).toBe(true);
+    expect(leans(draft('The chimney is the red one.'))).toBe(false);
   });
+  it.each([
+    ['Withdraws the report to the tax office.', true],
+    ['The button withdraws the report.', false],
+    ['Press the button twice.', false],
+    ['What did we downloaded it and the dot stays.', true],
+    ['What did we pay for it?', false],
+    ["Even if there's no tax in it.", true],
+    ["Even if there's no tax, you pay the fine.", false],
+  ])('“%s” is no whole line: %s', (text, broken) => {
+    expect(isBroken({ text: text.replace(/\.$/, ''), sort: 'said', line: lineOf(text), sentence: 0, whole: true, resolved: false, cut: false })).toBe(broken);
+  });
+  it.each([
+    ["The thing that I'd say is don't write a letter.", "The thing that I'd say is don't write a letter"],
+    ["That's what I'd say, because they asked.", "That's what I'd say, because they asked"],
+    ['You go down in the, how do you call it, the low part.', 'You go down in the low part'],
+    ["In that case you'd want two hives.", "You'd want two hives"],
+  ])('“%s” is written “%s”', (said, written) => expect(lineText(lineOf(said))).toBe(written));
 });
 
 describe('the text that goes with a title', () => {
