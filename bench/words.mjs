@@ -35,6 +35,15 @@ const judgeTags = (proposed, written) => {
   return proposed.length === 0 ? 0 : proposed.filter((tag) => known.has(stem(tag))).length / 5;
 };
 
+/** Search phrases that come near a written one: two content words in common, or one where both have no more. */
+const near = (a, b) => {
+  const [mine, theirs] = [content(a), content(b)];
+  const both = mine.filter((word) => theirs.includes(word)).length;
+  return both >= 2 || (both === 1 && mine.length === 1 && theirs.length === 1);
+};
+const judgeKeywords = (proposed, written) =>
+  proposed.length === 0 ? 0 : proposed.filter((one) => written.some(({ keywords }) => keywords.some((other) => near(one, other)))).length / proposed.length;
+
 // What a draft is worth: how near it comes to the written title that is nearest.
 const worthOf = (text, written) => Math.max(...written.map((one) => (rouge1(content(text), content(one)).f + rougeL(words(text), words(one)).f) / 2));
 const PRICE = 0.3;
@@ -69,14 +78,16 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
   const titles = proposeTitles(context, LIMITS.title, 3, leftOut.get(passage.talk)).map(({ text }) => text);
   const order = worth.map((_, i) => i).sort((a, b) => worth[b] - worth[a]);
   const tags = judgeTags(copy.hashtags, passage.written);
-  results['the first, by weights that have seen the talks'].push({ ...judgeTitles([copy.title], written), tags });
-  results.proposed.push({ ...judgeTitles(titles, written), tags });
+  const keywords = judgeKeywords(copy.keywords, passage.written);
+  results['the first, by weights that have seen the talks'].push({ ...judgeTitles([copy.title], written), tags, keywords });
+  results.proposed.push({ ...judgeTitles(titles, written), tags, keywords });
   results['best of all drafts'].push({
     ...judgeTitles(
       order.slice(0, 3).map((i) => drafts[i].text),
       written,
     ),
     tags: 0,
+    keywords: 0,
   });
   ['P', 'Q', 'R'].forEach((manner, k) => {
     const others = passage.written.filter((_, j) => j !== k);
@@ -86,6 +97,7 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
         others.flatMap((one) => one.titles),
       ),
       tags: judgeTags(passage.written[k].tags, others),
+      keywords: judgeKeywords(passage.written[k].keywords, others),
     });
   });
   if (SHOW > 0 && n % SHOW === 0)
@@ -93,11 +105,11 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
       `\n${passage.id} (${drafts.length} drafts)\n${titles.map((one) => `  > ${one}`).join('\n')}\n  * ${drafts[order[0]]?.text}\n${written.map((one) => `    ${one}`).join('\n')}\n  # ${copy.hashtags.join(' ')}\n    ${passage.written[0].tags.join(' ')}\n  = ${copy.description}\n    ${passage.written[0].text}\n`,
     );
 });
-row('', 'recall', 'ROUGE-1', 'ROUGE-L', 'tags');
+row('', 'recall', 'ROUGE-1', 'ROUGE-L', 'tags', 'keywords');
 for (const [name, list] of Object.entries(results))
   row(
     /^[PQR]$/.test(name) ? `manner ${name} by the other two` : name,
-    ...['recall', 'one', 'l', 'tags'].map((key) => mean(list.map((one) => one[key])).toFixed(3)),
+    ...['recall', 'one', 'l', 'tags', 'keywords'].map((key) => mean(list.map((one) => one[key])).toFixed(3)),
   );
 row('drafts a passage', mean(groups.map(({ drafts }) => drafts.length)).toFixed(0));
 if (process.argv.includes('--write')) {

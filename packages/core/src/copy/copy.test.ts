@@ -19,6 +19,41 @@ import { normalise } from '../text/normalise.js';
 const FRAME = ['why', 'what', 'happens', "don't"];
 const LIMITS = { title: 60, description: 300, hashtags: 4 };
 
+describe('keywords', () => {
+  const transcript = demoTranscript('up-the-flue-12');
+  const said = new Set(transcript.words.map((word) => normalise(word.text)));
+  const keywordsAt = (first: number): readonly string[] =>
+    proposeCopy(transcript, {
+      firstWord: transcript.sentences[first]!.firstWord,
+      endWord: transcript.sentences[first + 8]!.endWord,
+      clientTags: [],
+      limits: LIMITS,
+    }).keywords;
+  it('are words of the recording, put together as one looks for them, each once', () => {
+    for (const first of [80, 160, 240, 320]) {
+      const keywords = keywordsAt(first);
+      expect(new Set(keywords).size).toBe(keywords.length);
+      expect(keywords.length).toBeLessThanOrEqual(8);
+      for (const keyword of keywords) {
+        expect(keyword.length).toBeLessThanOrEqual(40);
+        const words = keyword.split(/[\s,]+/).filter((word) => !FRAME.includes(word));
+        expect(
+          words.filter((word) => !said.has(word) && !said.has(word.replace(/ing$/, '')) && !/^\d/.test(word)),
+          keyword,
+        ).toEqual([]);
+      }
+    }
+  });
+  it('name what the recording is about beside what the passage is about', () => {
+    const heads = new Map<string, number>();
+    for (const keyword of [80, 160, 240, 320].flatMap(keywordsAt)) {
+      const head = keyword.split(' ').slice(0, -1).join(' ');
+      if (head !== '') heads.set(head, (heads.get(head) ?? 0) + 1);
+    }
+    expect(Math.max(...heads.values())).toBeGreaterThanOrEqual(4);
+  });
+});
+
 describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
   const transcript = demoTranscript(name);
   // Tags may be of the whole recording: one to four words that follow one another, or what is done by a verb that is said; or

@@ -7,13 +7,14 @@ import { winkTagger, type PosTagger } from '../text/tagger.js';
 import type { Transcript, WordRange } from '../transcript/types.js';
 import { characters } from './characters.js';
 import { proposeHashtags } from './hashtags.js';
-import { keyPhrases, type Passage, phraseStatistics } from './phrases.js';
+import { proposeKeywords } from './keywords.js';
+import { type Passage, phraseStatistics } from './phrases.js';
 import { type RecordingSubject, recordingSubject } from './recording-tags.js';
 import { cleanLine, shorten } from './said-line.js';
 import type { TitleContext } from './written/title-features.js';
 import { describe } from './written/description.js';
 import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';
-import { type Copy, type CopyLimits, type CopyProblem, COVER_LINE_LIMIT, KEYWORD_LIMIT } from './types.js';
+import { type Copy, type CopyLimits, type CopyProblem, COVER_LINE_LIMIT } from './types.js';
 
 const MOST_KEYWORDS = 8;
 
@@ -47,14 +48,13 @@ export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger
   const most = Math.min(LONGEST_TITLE, limits.title);
   const subject = english ? (request.subject ?? subjectOf(transcript, tagger)) : null;
   const title = english ? titleOf(context, most) : shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
-  const phrases = keyPhrases(passage, statistics, MOST_KEYWORDS);
   const told = (english ? describe(context, title, limits.description) : '') || shortDescription(passage, title, limits.description);
   const description = manner?.write('description', told) ?? told;
   return {
     title,
     description: characters(description) <= limits.description ? description : told,
     hashtags: proposeHashtags({ passage, statistics, subject, clientTags, voice }, Math.min(5, limits.hashtags)),
-    keywords: phrases.map((phrase) => phrase.text).filter((text) => text.length <= KEYWORD_LIMIT),
+    keywords: proposeKeywords(context, subject, MOST_KEYWORDS),
     coverLine: coverLine(context, title),
   };
 }
