@@ -21,7 +21,12 @@ import { TextPool } from '../text/text-pool.service.js';
 import type { CheckView, CopyVersionView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
 
 /** A short is there while its candidate is kept. */
-const WITH_ALL: IncludeOptions[] = [{ model: CandidateRow, where: { state: 'kept' } }, { model: Recording }, { model: CopyRow }, { model: Translation }];
+const WITH_ALL: IncludeOptions[] = [
+  { model: CandidateRow, where: { state: 'kept' } },
+  { model: Recording },
+  { model: CopyRow },
+  { model: Translation, attributes: ['id', 'shortId', 'language', 'targets', 'readVersion'] },
+];
 
 @Injectable()
 export class ShortsService {
