@@ -96,9 +96,17 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
     .at(-1)!
     .replace(/[^a-z]+$/i, '');
   await expect(page.getByRole('region', { name: 'What was said' }).locator('.bg-tint').first()).toContainText(first);
+  // What is saved meanwhile does not move the caret.
+  const saved = page.getByRole('status').filter({ hasText: /^Saved/ });
+  await page.keyboard.press('Home');
+  await page.keyboard.type('First ');
+  await expect(saved).toBeVisible();
+  await page.keyboard.type('then ');
+  await expect(article).toContainText('First then ');
   await page.keyboard.press('ControlOrMeta+End');
   await page.keyboard.type(' And this is mine.');
-  await expect(page.getByRole('status').filter({ hasText: /^Saved/ })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Saving' })).toBeVisible();
+  await expect(saved).toBeVisible();
   await page.reload();
   await expect(article).toContainText('And this is mine.');
   expect(await article.locator('[data-first-word]').last().textContent()).not.toContain('mine');

@@ -1,4 +1,4 @@
-import { OPEN_VOICE } from '@sift-reel/core';
+import { OPEN_VOICE, PLAIN_CARD } from '@sift-reel/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BRIEF, type Caller, PLATFORM, World } from './world.js';
 
@@ -33,7 +33,17 @@ describe('clients', () => {
     const made = await world.owner.post('clients', CLIENT);
     expect([made.status, made.body]).toEqual([
       201,
-      { ...CLIENT, id: made.body.id, signalWeights: null, voice: OPEN_VOICE, writingService: false, recordingCount: 0, channelCount: 0, version: 1 },
+      {
+        ...CLIENT,
+        id: made.body.id,
+        signalWeights: null,
+        voice: OPEN_VOICE,
+        cardStyle: PLAIN_CARD,
+        writingService: false,
+        recordingCount: 0,
+        channelCount: 0,
+        version: 1,
+      },
     ]);
     expect((await producer.post('clients', { ...CLIENT, name: 'Mine' })).status).toBe(403);
     const changed = await producer.put(`clients/${clientId}`, {

@@ -38,15 +38,15 @@ export class TranslationsService {
   async list(actor: Actor, shortId: string): Promise<TranslationView[]> {
     const job = await this.jobOf(actor, shortId);
     const rows = await Translation.findAll({ where: { shortId, ...scoped(actor) }, order: ['language'] });
-    const views: TranslationView[] = [];
-    for (const row of rows) views.push(await this.viewOf(job, row.language, row));
-    return views;
+    const readers = await namesOf(rows);
+    return rows.map((row) => this.viewOf(job, row.language, row, readers));
   }
 
   /** The translation of a short; all of it open where nobody has begun. */
   async read(actor: Actor, shortId: string, language: string): Promise<TranslationView> {
     const job = await this.jobOf(actor, shortId, language);
-    return this.viewOf(job, language, await Translation.findOne({ where: { shortId, language, ...scoped(actor) } }));
+    const row = await Translation.findOne({ where: { shortId, language, ...scoped(actor) } });
+    return this.viewOf(job, language, row, await namesOf([row]));
   }
 
   /** Texts of some units; those that are not named stay. */
@@ -188,19 +188,18 @@ export class TranslationsService {
     const shortId = job.short.id;
     const short = found(await Short.findOne({ where: { id: shortId, ...scoped(actor) }, lock: true }), 'short');
     const row = await Translation.findOne({ where: { shortId, language } });
-    if ((row?.version ?? 0) !== version) throw new StaleWriteException('translation', await this.viewOf(job, language, row));
+    if ((row?.version ?? 0) !== version) throw new StaleWriteException('translation', this.viewOf(job, language, row, await namesOf([row])));
     return { row, short };
   }
 
-  private async viewOf({ short, units, talkLanguage }: Job, language: string, row: Translation | null): Promise<TranslationView> {
+  private viewOf({ short, units, talkLanguage }: Job, language: string, row: Translation | null, readers: ReadonlyMap<string, string>): TranslationView {
     const targets = row?.targets ?? {};
     const findings = checkTranslation(units, targets);
-    const reader = row?.readBy == null ? null : await User.findByPk(row.readBy, { attributes: ['name'] });
     const read = row !== null && row.readVersion !== null && row.readVersion === short.version;
     return {
       language,
       name: languageOf(language).name,
-      readBy: read ? (reader?.name ?? 'a former user') : null,
+      readBy: read ? (readers.get(row.readBy ?? '') ?? 'a former user') : null,
       readAt: read ? row.readAt!.toISOString() : null,
       outdated: row !== null && row.readVersion !== null && !read,
       draftedBy: row?.draftedBy ?? null,
@@ -222,6 +221,12 @@ export class TranslationsService {
   private async record(actor: Actor, action: string, { id, clientId }: Short, language: string): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'short', subjectId: id, detail: { language } });
   }
+}
+
+/** Names of those who have read them. */
+async function namesOf(rows: readonly (Translation | null)[]): Promise<Map<string, string>> {
+  const users = await User.findAll({ attributes: ['id', 'name'], where: { id: rows.flatMap((row) => row?.readBy ?? []) } });
+  return new Map(users.map(({ id, name }) => [id, name]));
 }
 
 const LONGEST = 4_000;

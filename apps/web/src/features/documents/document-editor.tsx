@@ -56,6 +56,8 @@ export function DocumentEditor({ content, name, onChange, onMoment, onPlay }: Do
   useEffect(() => {
     if (content === shown.current) return;
     shown.current = content;
+    // What comes back from saving says the same: the caret stays where it is, and what was undone can be done again.
+    if (editor.schema.nodeFromJSON(content).eq(editor.state.doc)) return;
     editor.commands.setContent(content as JSONContent, { emitUpdate: false });
   }, [content, editor]);
   return (
