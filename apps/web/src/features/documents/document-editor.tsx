@@ -3,7 +3,7 @@ import { type Editor, EditorContent, type JSONContent, useEditor, useEditorState
 import StarterKit from '@tiptap/starter-kit';
 import clsx from 'clsx';
 import { Bold, Heading1, Heading2, Heading3, Italic, List, ListOrdered, type LucideIcon, Pilcrow, Quote, Redo2, Undo2 } from 'lucide-react';
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import { MomentMark } from './moment-mark.js';
 
 /** What a document may hold, and no more: it is checked by the server, too. */
@@ -34,7 +34,8 @@ interface DocumentEditorProps {
 export function DocumentEditor({ content, name, onChange, onMoment, onPlay }: DocumentEditorProps): ReactNode {
   const latest = useRef({ onChange, onMoment, onPlay });
   latest.current = { onChange, onMoment, onPlay };
-  const shown = useRef(content);
+  /** What the editor itself gave out: it is shown already, and what was typed since then is newer. */
+  const own = useRef(new WeakSet<object>());
   const editor = useEditor({
     extensions: EXTENSIONS,
     content: content as JSONContent,
@@ -48,17 +49,17 @@ export function DocumentEditor({ content, name, onChange, onMoment, onPlay }: Do
       },
     },
     onUpdate: ({ editor: now }) => {
-      shown.current = now.getJSON() as DocumentContent;
-      latest.current.onChange(shown.current);
+      const given = now.getJSON() as DocumentContent;
+      own.current.add(given);
+      latest.current.onChange(given);
     },
     onSelectionUpdate: ({ editor: now }) => latest.current.onMoment(momentAt(now)),
   });
-  useEffect(() => {
-    if (content === shown.current) return;
-    shown.current = content;
+  // At once, before another key can be pressed on what is about to be replaced.
+  useLayoutEffect(() => {
+    if (own.current.has(content)) return;
     // What comes back from saving says the same: the caret stays where it is, and what was undone can be done again.
-    if (editor.schema.nodeFromJSON(content).eq(editor.state.doc)) return;
-    editor.commands.setContent(content as JSONContent, { emitUpdate: false });
+    if (!editor.schema.nodeFromJSON(content).eq(editor.state.doc)) editor.commands.setContent(content as JSONContent, { emitUpdate: false });
   }, [content, editor]);
   return (
     <>

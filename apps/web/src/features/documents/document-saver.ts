@@ -108,10 +108,10 @@ class DocumentSaver {
     }
   }
 
-  /** What the server says the document is now, shown without loading it again. */
+  /** What the server says the document is now, shown without loading it again; at once, so that what was there before never shows in between. */
   private take(document: DocumentView): void {
     this.version = document.version;
-    store.dispatch(api.util.upsertQueryData('readDocument', document.id, document));
+    store.dispatch(api.util.updateQueryData('readDocument', document.id, () => document));
   }
 
   private put(draft: DocumentDraft | null): void {
