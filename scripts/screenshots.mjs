@@ -57,7 +57,6 @@ const sifts = () =>
 
 await page.goto(base);
 await page.getByLabel('E-mail').waitFor();
-await take('sign-in');
 await page.getByLabel('E-mail').fill(DEMO_SIGN_IN.email);
 await page.getByLabel('Password').fill(DEMO_SIGN_IN.password);
 await page.getByRole('button', { name: 'Sign in' }).click();
@@ -95,7 +94,7 @@ await open(`/recordings/${made.recording}/documents/article`, () => page.getByRo
 await page
   .locator('.document-text blockquote [data-first-word]')
   .first()
-  .click({ position: { x: 60, y: 8 } });
+  .click({ position: { x: 200, y: 8 } });
 await page.getByRole('button', { name: /Hear it/ }).waitFor();
 await take('document');
 await open(`/recordings/${made.recording}/compare/${made.demo}/${made.costs}`, () => page.getByTestId('compared'));
