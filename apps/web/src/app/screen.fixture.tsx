@@ -8,8 +8,7 @@ import { createMemoryRouter, RouterProvider } from 'react-router';
 import { afterEach, beforeEach, vi } from 'vitest';
 import { baseApi } from './base-api.js';
 import { noticeClosed } from './notices.js';
-import { forgetDocumentSavers } from '../features/documents/document-saver.js';
-import { forgetSavers } from '../features/shorts/copy-saver.js';
+import { forgetSavers } from './saver.js';
 import { store } from './store.js';
 import { forgetDeeds } from './undo.js';
 
@@ -54,7 +53,6 @@ export function onScreens(): void {
     store.dispatch(baseApi.util.resetApiState());
     forgetDeeds();
     forgetSavers();
-    forgetDocumentSavers();
     for (const notice of store.getState().notices) store.dispatch(noticeClosed(notice.id));
     vi.unstubAllGlobals();
   });

@@ -48,6 +48,21 @@ describe('a card', () => {
     expect(size(4)).toBeGreaterThan(size(60));
     expect(draw({ ...CARD, quotation: Array(3_000).fill('word').join(' ') }, 'square').lines.some((line) => line.text.endsWith('…'))).toBe(true);
   });
+  it('measures little of what nobody reads on a card: one word without end, and one as long as a book', () => {
+    for (const quotation of ['a'.repeat(400_000), Array(50_000).fill('word').join(' ')]) {
+      let measured = 0;
+      const counting: Typeface = {
+        ...BLOCKS,
+        width: (line, size) => {
+          measured += line.length;
+          return BLOCKS.width(line, size);
+        },
+      };
+      const svg = drawCard({ quotation, credits: [quotation] }, 'square', PLAIN_CARD, counting);
+      expect(svg).toContain('…');
+      expect(measured).toBeLessThan(20_000);
+    }
+  });
   it('is well-formed whatever is said, and never loses a word that fits', () =>
     fc.assert(
       fc.property(fc.array(fc.stringMatching(/^[a-z<>&"']{1,9}$/), { minLength: 1, maxLength: 40 }), (words) => {

@@ -53,24 +53,32 @@ const LINE_HEIGHT = 1.24;
 /** Room that the quotation may take of what is between the margins; the rest is the credits'. */
 const FOR_QUOTATION = 0.72;
 
-/** A quotation as an SVG picture whose letters are outlines, so that it looks the same everywhere. The largest size at which it fits is taken. */
+/** More is on no card: characters. */
+const LONGEST = 600;
+
+/**
+ * A quotation as an SVG picture whose letters are outlines, so that it looks the same everywhere. The largest size at which it
+ * fits is taken; what no size can hold, or nobody reads on a card, is cut off with an ellipsis.
+ */
 export function drawCard(card: Card, shape: CardShape, style: CardStyle, typeface: Typeface): string {
   const { width, height } = CARD_SIZES[shape];
   const side = Math.min(width, height);
   const [margin, credit] = [MARGIN * side, CREDIT * side];
   const room = { width: width - 2 * margin, height: (height - 2 * margin) * FOR_QUOTATION };
-  const { lines, size } = setIn(card.quotation, room, side, typeface);
+  const quotation = shortened(card.quotation);
+  const credits = card.credits.map((line) => cut(shortened(line), room.width / credit, typeface));
+  const { lines, size } = setIn(quotation, room, side, typeface);
   const leading = size * LINE_HEIGHT;
   const top = margin + (room.height - lines.length * leading) / 2;
-  const creditsTop = height - margin - card.credits.length * credit * 1.5;
+  const creditsTop = height - margin - credits.length * credit * 1.5;
   const paths = [
     ...lines.map((line, i) => typeface.outline(line, margin, top + i * leading + size, size)),
-    ...card.credits.map((line, i) => typeface.outline(cut(line, room.width, credit, typeface), margin, creditsTop + (i + 1) * credit * 1.5, credit)),
+    ...credits.map((line, i) => typeface.outline(line, margin, creditsTop + (i + 1) * credit * 1.5, credit)),
   ];
   const rule = `<rect x="${round(margin)}" y="${round(creditsTop - credit)}" width="${round(margin)}" height="${round(RULE * side)}" fill="${style.ink}"/>`;
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" role="img">`,
-    `<title>${escaped([card.quotation, ...card.credits].join(' — '))}</title>`,
+    `<title>${escaped([quotation, ...credits].join(' — '))}</title>`,
     `<rect width="${width}" height="${height}" fill="${style.ground}"/>`,
     ...paths.map((path) => `<path d="${path}" fill="${style.ink}"/>`),
     rule,
@@ -81,32 +89,55 @@ export function drawCard(card: Card, shape: CardShape, style: CardStyle, typefac
 const round = (value: number): number => Math.round(value * 100) / 100;
 const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
-/** Lines of a text at the largest size at which it fits; at the smallest, what is too much is cut off with an ellipsis. */
+function shortened(text: string): string {
+  const letters = [...text];
+  return letters.length <= LONGEST ? text : `${letters.slice(0, LONGEST).join('').trimEnd()}…`;
+}
+
+/** A word with its width at size 1: widths grow with the size, so each is measured once. */
+interface SetWord {
+  readonly text: string;
+  readonly width: number;
+}
+
+/** Lines of a text at the largest size at which it fits; at the smallest, what is too much is cut off. */
 function setIn(text: string, room: { readonly width: number; readonly height: number }, side: number, typeface: Typeface): { lines: string[]; size: number } {
+  const words = text
+    .split(/\s+/)
+    .filter((one) => one !== '')
+    .map((one): SetWord => ({ text: one, width: typeface.width(one, 1) }));
+  const space = typeface.width(' ', 1);
   for (let size = LARGEST * side; size > SMALLEST * side; size *= 0.96) {
-    const lines = wrap(text, room.width, size, typeface);
-    if (lines.length * size * LINE_HEIGHT <= room.height && lines.every((line) => typeface.width(line, size) <= room.width)) return { lines, size };
+    const lines = wrap(words, space, room.width / size);
+    if (lines.length * size * LINE_HEIGHT <= room.height && words.every((word) => word.width * size <= room.width)) return { lines, size };
   }
   const size = SMALLEST * side;
   const most = Math.max(1, Math.floor(room.height / (size * LINE_HEIGHT)));
-  const lines = wrap(text, room.width, size, typeface).map((line) => cut(line, room.width, size, typeface));
+  const lines = wrap(words, space, room.width / size).map((line) => cut(line, room.width / size, typeface));
   return { lines: lines.length <= most ? lines : [...lines.slice(0, most - 1), `${lines[most - 1]!.slice(0, -1)}…`], size };
 }
 
-/** Words on lines: as many as fit. A word that is longer than a line stands alone. */
-function wrap(text: string, width: number, size: number, typeface: Typeface): string[] {
-  const lines: string[] = [];
-  for (const word of text.split(/\s+/).filter((one) => one !== '')) {
+/** Words on lines: as many as fit. A word that is longer than a line stands alone. @param width of a line, at size 1 */
+function wrap(words: readonly SetWord[], space: number, width: number): string[] {
+  const lines: SetWord[] = [];
+  for (const word of words) {
     const last = lines.at(-1);
-    if (last !== undefined && typeface.width(`${last} ${word}`, size) <= width) lines[lines.length - 1] = `${last} ${word}`;
+    const together = (last?.width ?? 0) + space + word.width;
+    if (last !== undefined && together <= width) lines[lines.length - 1] = { text: `${last.text} ${word.text}`, width: together };
     else lines.push(word);
   }
-  return lines;
+  return lines.map((line) => line.text);
 }
 
-function cut(line: string, width: number, size: number, typeface: Typeface): string {
-  if (typeface.width(line, size) <= width) return line;
-  let shorter = line;
-  while (shorter !== '' && typeface.width(`${shorter}…`, size) > width) shorter = [...shorter].slice(0, -1).join('');
-  return `${shorter.trimEnd()}…`;
+/** As much of a line as fits, with an ellipsis where that is not all. @param width at size 1 */
+function cut(line: string, width: number, typeface: Typeface): string {
+  if (typeface.width(line, 1) <= width) return line;
+  const letters = [...line];
+  let [fits, tooMuch] = [0, letters.length];
+  while (tooMuch - fits > 1) {
+    const half = (fits + tooMuch) >> 1;
+    if (typeface.width(`${letters.slice(0, half).join('')}…`, 1) <= width) fits = half;
+    else tooMuch = half;
+  }
+  return `${letters.slice(0, fits).join('').trimEnd()}…`;
 }

@@ -8,6 +8,8 @@ export interface SaidLink extends WordRange {
 const ENDINGS = new Set(
   'com org net info edu gov app dev shop blog example test co uk ie eu de at ch fr es it nl be pl pt se no dk fi is us ca au nz in jp'.split(' '),
 );
+/** No address has a longer word. */
+const LONGEST = 200;
 const SIGNS: Readonly<Record<string, string>> = { slash: '/', dash: '-', hyphen: '-', underscore: '_' };
 const WRITTEN = /^(?:https?:\/\/)?(?:[\p{L}\p{N}-]+\.)+(?:\p{L}{2,})(?:\/[^\s,;]*)?$/iu;
 
@@ -16,7 +18,9 @@ const WRITTEN = /^(?:https?:\/\/)?(?:[\p{L}\p{N}-]+\.)+(?:\p{L}{2,})(?:\/[^\s,;]
  * What stands before the first "dot" is one word, unless "dash" or "at" joins more.
  */
 export function saidLinks(words: readonly Pick<Word, 'text' | 'kind'>[]): SaidLink[] {
-  const texts = words.map(({ text, kind }) => (kind === 'word' ? text.toLowerCase().replace(/^["'“‘(]+|[,;:!?"'”’)]+$|\.$/g, '') : ''));
+  const texts = words.map(({ text, kind }) =>
+    kind === 'word' && text.length <= LONGEST ? text.toLowerCase().replace(/^["'“‘(]+|[,;:!?"'”’)]+$|\.$/g, '') : '',
+  );
   const found = new Map<string, SaidLink>();
   for (let i = 0; i < texts.length; i += 1) {
     const link = spokenAt(texts, i) ?? writtenAt(texts, i);

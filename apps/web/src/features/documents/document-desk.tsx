@@ -5,22 +5,23 @@ import { api, type DocumentView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { type Player, usePlayer } from '../../app/player.js';
 import { problemText } from '../../app/problems.js';
+import { useSaver } from '../../app/saver.js';
 import { ConfirmDialog } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
 import { StaleChoice } from '../../ui/stale.js';
 import { DocumentEditor } from './document-editor.js';
 import { DocumentHistory } from './document-history.js';
-import { type DocumentDraft, documentSaverOf, useDocumentDraft } from './document-saver.js';
+import { type DocumentDraft, documentSaverOf, forgetDocument, textOf } from './document-saver.js';
 import { DOCUMENT_NAMES } from './kinds.js';
 import { QuoteCards } from './quote-cards.js';
 import { TakeAway } from './take-away.js';
 import { TalkBeside } from './talk-beside.js';
 
 /** One document: its text, and beside it what was said, or its cards. */
-export function DocumentDesk({ document, transcript }: { document: DocumentView; transcript: Transcript }): ReactNode {
-  const saver = documentSaverOf(document);
-  const draft = useDocumentDraft(saver);
-  const content = draft?.content ?? (document.content as unknown as DocumentContent);
+export function DocumentDesk({ document: loaded, transcript }: { document: DocumentView; transcript: Transcript }): ReactNode {
+  const saver = documentSaverOf(loaded);
+  const { draft, current: document } = useSaver(saver, null);
+  const content = textOf(saver);
   const player = usePlayer(document.sound ? `/api/recordings/${document.recordingId}/sound` : null);
   const [said, setSaid] = useState<WordRange | null>(null);
   const [open, setOpen] = useState<'history' | 'again' | 'remove' | null>(null);
@@ -43,14 +44,18 @@ export function DocumentDesk({ document, transcript }: { document: DocumentView;
     setOpen(null);
   };
   const drop = async (): Promise<void> => {
-    const done = await remove({ documentId: document.id, version: document.version })
+    await saver.flush(); // what is on its way would make this stale
+    const { id, version } = saver.current;
+    const done = await remove({ documentId: id, version })
       .unwrap()
       .then(
         () => true,
         () => false,
       );
     setOpen(null);
-    if (done) void navigate(`/recordings/${document.recordingId}/documents`);
+    if (!done) return;
+    forgetDocument(id);
+    void navigate(`/recordings/${document.recordingId}/documents`);
   };
   const trouble = making.error ?? removing.error;
   return (
@@ -83,14 +88,14 @@ export function DocumentDesk({ document, transcript }: { document: DocumentView;
           <div className="flex-none border-b border-rule">
             <StaleChoice
               what="this document"
-              changed={[{ name: 'Text', theirs: startOf(draft.theirs.content as unknown as DocumentContent), mine: startOf(draft.content) }]}
-              onTake={() => void saver.choose('theirs')}
-              onKeep={() => void saver.choose('mine')}
+              changed={[{ name: 'Text', theirs: startOf(draft.theirs.content as unknown as DocumentContent), mine: startOf(draft.value) }]}
+              onTake={() => void saver.choose(null, 'theirs')}
+              onKeep={() => void saver.choose(null, 'mine')}
             />
           </div>
         )}
         {trouble !== undefined && <p className="flex-none border-b border-rule px-4 py-2 text-madder-text">{problemText(trouble)}</p>}
-        <DocumentEditor key={document.id} name={name} content={content} onChange={(now) => saver.change(now)} onMoment={setSaid} onPlay={play} />
+        <DocumentEditor key={document.id} name={name} content={content} onChange={(now) => saver.change(null, now)} onMoment={setSaid} onPlay={play} />
         <SaidHere {...{ said, transcript, player }} sound={document.sound} onPlay={play} />
       </section>
       <aside className="flex min-h-0 w-[360px] flex-none flex-col border-l border-rule max-md:w-full max-md:flex-1 max-md:border-t max-md:border-l-0">
@@ -115,7 +120,7 @@ export function DocumentDesk({ document, transcript }: { document: DocumentView;
         <DocumentHistory
           document={document}
           onTake={(taken) => {
-            saver.change(taken);
+            saver.change(null, taken);
             setOpen(null);
           }}
           onClose={() => setOpen(null)}

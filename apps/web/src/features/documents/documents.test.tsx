@@ -89,7 +89,7 @@ describe('documents', () => {
     const saver = documentSaverOf(documentView());
     const one = { type: 'doc' as const, content: [{ type: 'paragraph' as const, content: [{ type: 'text' as const, text: 'One.' }] }] };
     board['PUT api/documents/d1'] = saved(2, one);
-    act(() => saver.change(one));
+    act(() => saver.change(null, one));
     expect(screen.getByRole('status')).toHaveTextContent('Saving…');
     await act(async () => {
       expect(await saver.flush()).toBe(true);
@@ -97,6 +97,25 @@ describe('documents', () => {
     expect(asked.filter(({ method }) => method === 'PUT').map(({ body }) => body)).toEqual([{ content: one, version: 1 }]);
     await waitFor(() => expect(screen.getByRole('textbox', { name: 'Summary' })).toHaveTextContent('One.'));
     expect(screen.getByRole('status')).toHaveTextContent('Saved · Ada');
+  });
+  it('never show what was there before, while what was typed is saved', async () => {
+    const board = answers();
+    show(<DocumentsPage />, board, at('summary'));
+    const editor = await screen.findByRole('textbox', { name: 'Summary' });
+    const saver = documentSaverOf(documentView());
+    const mine = { type: 'doc' as const, content: [{ type: 'paragraph' as const, content: [{ type: 'text' as const, text: 'Mine.' }] }] };
+    board['PUT api/documents/d1'] = documentView({ version: 2, content: structuredClone(mine), writtenBy: 'Ada' });
+    act(() => saver.change(null, mine));
+    await waitFor(() => expect(editor).toHaveTextContent('Mine.'));
+    const seen: string[] = [];
+    const watch = new MutationObserver(() => seen.push(editor.textContent));
+    watch.observe(editor, { childList: true, subtree: true, characterData: true });
+    await act(async () => {
+      await saver.flush();
+    });
+    await screen.findByText(/Saved · Ada/);
+    watch.disconnect();
+    expect(seen).toEqual([]);
   });
   it('that somebody else changed are shown both ways, and one is chosen', async () => {
     const other = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Theirs.' }] }] };
@@ -108,7 +127,7 @@ describe('documents', () => {
     );
     await screen.findByRole('textbox', { name: 'Summary' });
     const saver = documentSaverOf(documentView());
-    act(() => saver.change({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Mine.' }] }] }));
+    act(() => saver.change(null, { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Mine.' }] }] }));
     await act(async () => {
       expect(await saver.flush()).toBe(false);
     });
@@ -116,7 +135,7 @@ describe('documents', () => {
     expect(choice.getByText('Theirs.')).toBeVisible();
     expect(choice.getByText('Mine.')).toBeVisible();
     // What is typed meanwhile is not sent over theirs.
-    act(() => saver.change({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Mine, and more.' }] }] }));
+    act(() => saver.change(null, { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Mine, and more.' }] }] }));
     await act(async () => {
       await saver.flush();
     });
@@ -130,7 +149,7 @@ describe('documents', () => {
     await screen.findByRole('textbox', { name: 'Summary' });
     const saver = documentSaverOf(documentView());
     const mine = { type: 'doc' as const, content: [{ type: 'paragraph' as const, content: [{ type: 'text' as const, text: 'Mine.' }] }] };
-    act(() => saver.change(mine));
+    act(() => saver.change(null, mine));
     await act(async () => {
       await saver.flush();
     });
@@ -138,7 +157,7 @@ describe('documents', () => {
     board['PUT api/documents/d1'] = documentView({ version: 2, content: mine, writtenBy: 'Ada' });
     await user.click(screen.getByRole('button', { name: 'Save again' }));
     await waitFor(() => expect(screen.queryByRole('alert')).toBeNull());
-    expect(saver.draft).toBeNull();
+    expect(saver.draft(null)).toBeNull();
   });
   it('go back to what they were', async () => {
     const before = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'As it was.' }] }] };
@@ -152,7 +171,7 @@ describe('documents', () => {
     expect(await dialog.findByText('made from the recording')).toBeVisible();
     await user.click(dialog.getByRole('button', { name: 'Take this' }));
     await waitFor(() => expect(screen.getByRole('textbox', { name: 'Summary' })).toHaveTextContent('As it was.'));
-    expect(documentSaverOf(documentView()).draft?.content).toEqual(before);
+    expect(documentSaverOf(documentView()).draft(null)?.value).toEqual(before);
   });
   it('are made anew, or removed, only when asked twice', async () => {
     const board = answers({ 'PUT api/documents/d1/proposal': documentView({ version: 2 }), 'DELETE api/documents/d1?version=2': null });

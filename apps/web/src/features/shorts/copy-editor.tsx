@@ -3,12 +3,13 @@ import clsx from 'clsx';
 import { type ReactNode, type RefObject, useMemo, useRef } from 'react';
 import { api, type CopyView, type FindingView, type ShortChannelView, type ShortView } from '../../app/api.js';
 import { type KeyBinding, useKeys } from '../../app/keys.js';
+import { type Draft, useSaver } from '../../app/saver.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
 import { ListField } from '../../ui/fields.js';
 import { MarkedField } from '../../ui/marked-field.js';
 import { Button } from '../../ui/parts.js';
 import { differences, StaleChoice } from '../../ui/stale.js';
-import { type Draft, sameWords, type saverOf, takenBack, useDraft } from './copy-saver.js';
+import { sameWords, type saverOf, takenBack } from './copy-saver.js';
 import { AsSeen } from './as-seen.js';
 import { CopyHistory } from './copy-history.js';
 import { Findings, marksOf, type Ticks, withMend } from './findings.js';
@@ -29,8 +30,8 @@ interface CopyEditorProps {
 /** Saves by itself when the hand rests, and at once when a field is left. An approved short cannot be changed. */
 export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): ReactNode {
   const slot = channel?.channelId ?? null;
-  const draft = useDraft(saver, slot);
-  const copy = draft?.copy ?? channel?.variant ?? channel?.translated ?? short.copy;
+  const { draft } = useSaver(saver, slot);
+  const copy = saver.words(slot);
   const foreign = (channel?.language ?? null) !== null;
   const [dropVariant] = api.useDropVariantMutation();
   const [propose, proposing] = api.useProposeCopyMutation();
@@ -143,7 +144,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
       {draft !== null && theirs !== null && (
         <StaleChoice
           what="this short"
-          changed={differences(theirs.channels.find((one) => one.channelId === slot)?.variant ?? theirs.copy, draft.copy, NAMES)}
+          changed={differences(theirs.channels.find((one) => one.channelId === slot)?.variant ?? theirs.copy, draft.value, NAMES)}
           onTake={() => void saver.choose(slot, 'theirs')}
           onKeep={() => void saver.choose(slot, 'mine')}
         />
@@ -175,7 +176,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
   );
 }
 
-function sayState(locked: boolean, channel: ShortChannelView | null, draft: Draft | null): string {
+function sayState(locked: boolean, channel: ShortChannelView | null, draft: Draft<CopyView, ShortView> | null): string {
   if (locked) return 'Approved: un-approve to change the words.';
   if (draft === null) {
     if (channel === null || channel.variant !== null) return 'Saved';
