@@ -122,6 +122,23 @@ describe('a short in another language', () => {
     expect(headers.get('content-disposition')).toContain('Spanish - captions.srt');
     expect((await world.read(`${SPANISH()}/captions.vtt`)).text).toMatch(/^WEBVTT\n\n/);
   });
+  it('gives no captions that were translated from other words', async () => {
+    await whole();
+    const { siftId, candidateId, firstWord, endWord } = (await world.read(`shorts/${shortId}`)).body;
+    expect(siftId).toBeDefined();
+    await world.owner.put(`candidates/${candidateId}/span`, { firstWord: firstWord + 5, endWord });
+    expect((await look()).units.some(({ changed }) => changed)).toBe(true);
+    const refused = await world.read(`${SPANISH()}/captions.srt`);
+    expect([refused.status, refused.body.detail]).toEqual([409, expect.stringMatching(/captions are not translated into Spanish, or have changed/)]);
+  });
+  it('is no draft any more once somebody has read it, or all of it has come back', async () => {
+    expect((await world.owner.post(`${SPANISH()}/draft`, { version: 0 })).body.draftedBy).toBe('apertium');
+    await save({ title: 'Mío' });
+    expect((await look()).draftedBy).toBe('apertium');
+    await reading(true);
+    await save({ title: 'Mío, otra vez' });
+    expect(await look()).toMatchObject({ draftedBy: null, readBy: null });
+  });
   it('goes with its version, and only when nothing of it stands on the schedule', async () => {
     await whole();
     expect((await world.owner.delete(`${SPANISH()}?version=9`)).status).toBe(409);
@@ -214,6 +231,7 @@ describe('XLIFF', () => {
     ],
     ['with a unit that is not known', (xliff) => xliff.replace('unit id="title"', 'unit id="heading"'), /line \d+: unit heading is no part/],
     ['with nothing in it', (xliff) => xliff.replace(/<target>[^]*?<\/target>/g, ''), /Nothing in this XLIFF is translated/],
+    ['into no language', (xliff) => xliff.replace('trgLang="es"', 'trgLang="abc-1"'), /trgLang is abc-1; a code such as es/],
     ['into the talk’s own language', (xliff) => xliff.replace('trgLang="es"', 'trgLang="en"'), /in English already/],
   ])('that is %s is refused, and nothing of it is kept', async (_, spoil, says) => {
     const answer = await back(spoil(translated(await out())));

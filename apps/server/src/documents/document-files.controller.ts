@@ -3,10 +3,11 @@ import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { CARD_SHAPES, type CardShape, cardsOf, fileName } from '@sift-reel/core';
 import type { Response } from 'express';
 import { cardStyleOf, Client } from '../clients/clients.models.js';
+import { Database } from '../database/database.service.js';
 import { type Actor, CurrentActor, found } from '../identity/actor.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
 import { sendFile } from '../shorts/send-file.js';
-import { ProposalsService } from '../shorts/proposals.service.js';
+import { talkLanguages } from '../shorts/talk-languages.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { DOCUMENT_FORMATS, type DocumentFormat } from '../text/document-tasks.js';
 import { DocumentsService } from './documents.service.js';
@@ -29,7 +30,7 @@ export class DocumentFilesController {
   constructor(
     @Inject(DocumentsService) private readonly documents: DocumentsService,
     @Inject(RecordingsService) private readonly recordings: RecordingsService,
-    @Inject(ProposalsService) private readonly proposals: ProposalsService,
+    @Inject(Database) private readonly database: Database,
     @Inject(TextPool) private readonly text: TextPool,
   ) {}
 
@@ -43,9 +44,9 @@ export class DocumentFilesController {
     @Res() response: Response,
   ): Promise<void> {
     const { clientId, recordingId, kind, content, recording } = await this.documents.find(actor, documentId);
-    const { language } = await this.proposals.knownOf(recordingId);
+    const language = (await talkLanguages(this.database, [recordingId])).get(recordingId)!;
     const { packed } = await this.recordings.readPacked(actor, recordingId);
-    const body = await this.text.writeDocument(clientId, { packed, as, content, title: recording.title, language: language ?? 'en' });
+    const body = await this.text.writeDocument(clientId, { packed, as, content, title: recording.title, language });
     const { ending, type } = FORMATS[as];
     sendFile(response, fileName([recording.title, kind.replace('-', ' ')], ending), type, Buffer.from(body));
   }

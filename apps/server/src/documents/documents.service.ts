@@ -7,6 +7,7 @@ import { type Actor, found, scoped } from '../identity/actor.js';
 import { InvalidFormException, StaleWriteException } from '../problems/refusals.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
+import { talkLanguages } from '../shorts/talk-languages.js';
 import { DocumentHistory } from './document-history.service.js';
 import { DocumentMaker } from './document-maker.service.js';
 import { DocumentRow } from './documents.models.js';
@@ -101,7 +102,8 @@ export class DocumentsService {
   private async viewOf(row: DocumentRow): Promise<DocumentView> {
     const { id, clientId, recordingId, kind, version, content, recording } = row;
     const last = (await this.history.last([id])).get(id)!;
-    return { id, clientId, recordingId, recordingTitle: recording.title, sound: recording.soundFile !== null, kind, version, content, ...last };
+    const language = (await talkLanguages(this.database, [recordingId])).get(recordingId)!;
+    return { id, clientId, recordingId, recordingTitle: recording.title, sound: recording.soundFile !== null, language, kind, version, content, ...last };
   }
 
   private async record(actor: Actor, action: string, { id, clientId, kind }: DocumentRow): Promise<void> {

@@ -15,6 +15,7 @@ export class DocumentView extends DocumentEntryView {
   @Id() recordingId: string;
   @Text() recordingTitle: string;
   @Flag({ description: 'The recording has a sound' }) sound: boolean;
+  @Text({ description: 'Code of the language of the talk' }) language: string;
   @Tree({ description: 'The text as a tree' }) content: object;
 }
 

@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { checkTranslation, languageOf, readXliff, type Targets, textOfRuns, type TextUnit, writeXliff, XliffRefusedError } from '@sift-reel/core';
-import type { TranslationForm, TranslationReadForm, XliffForm } from '@sift-reel/forms';
+import { LANGUAGE_CODE, type TranslationForm, type TranslationReadForm, type XliffForm } from '@sift-reel/forms';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
@@ -89,7 +89,9 @@ export class TranslationsService {
         throw new UnprocessableEntityException(open.length === 1 ? 'One text is not translated yet.' : `${open.length} texts are not translated yet.`);
       const sources = Object.fromEntries(job.units.map(({ id, source }) => [id, source]));
       await row!.update(
-        read ? { readVersion: short.version, readBy: actor.userId, readAt: new Date(), sources } : { readVersion: null, readBy: null, readAt: null },
+        read
+          ? { readVersion: short.version, readBy: actor.userId, readAt: new Date(), sources, draftedBy: null }
+          : { readVersion: null, readBy: null, readAt: null },
       );
       await this.record(actor, read ? 'read-translation' : 'unread-translation', short, language);
     });
@@ -118,6 +120,8 @@ export class TranslationsService {
   /** What a translator sends back. All of it is taken, or nothing. */
   async importXliff(actor: Actor, shortId: string, { xliff, version }: XliffForm): Promise<TranslationView> {
     const answer = read(xliff);
+    if (!LANGUAGE_CODE.test(answer.targetLanguage))
+      throw new UnprocessableEntityException(`line 1: trgLang is ${answer.targetLanguage}; a code such as es or pt-BR was expected.`);
     const job = await this.jobOf(actor, shortId, answer.targetLanguage);
     if (answer.id !== shortId) throw new UnprocessableEntityException('This XLIFF is of another short.');
     const known = new Map(job.units.map((unit) => [unit.id, unit]));
@@ -142,8 +146,12 @@ export class TranslationsService {
     const { short, units } = await this.jobOf(actor, shortId, language);
     const row = found(await Translation.findOne({ where: { shortId, language, ...scoped(actor) } }), 'translation');
     const lines = units.filter(({ time }) => time !== null);
-    const open = lines.filter(({ id }) => (row.targets[id] ?? '') === '');
-    if (open.length > 0) throw new ConflictException(`${open.length} captions are not translated into ${languageOf(language).name} yet.`);
+    // A text that was translated from other words stands at another time.
+    const open = lines.filter(({ id, source }) => (row.targets[id] ?? '') === '' || row.sources[id] !== source);
+    if (open.length > 0)
+      throw new ConflictException(
+        `${open.length} of ${lines.length} captions are not translated into ${languageOf(language).name}, or have changed since then.`,
+      );
     const { packed, clientId } = await this.recordings.readPacked(actor, short.recordingId);
     const { firstWord, endWord, startMs } = short;
     const texts = lines.map(({ id }) => row.targets[id]!);
@@ -177,7 +185,12 @@ export class TranslationsService {
     await this.database.transaction(async () => {
       const { row } = await this.lockSeen(actor, { short, units, talkLanguage: '' }, language, version);
       if (row === null) await Translation.create({ clientId: short.clientId, shortId: short.id, language, targets: texts, sources, draftedBy });
-      else await row.update({ targets: { ...row.targets, ...texts }, sources: { ...row.sources, ...sources }, draftedBy: draftedBy ?? row.draftedBy });
+      else
+        await row.update({
+          targets: { ...row.targets, ...texts },
+          sources: { ...row.sources, ...sources },
+          draftedBy: draftedBy ?? (units.every(({ id }) => id in texts) ? null : row.draftedBy),
+        });
       await this.record(actor, action, short, language);
     });
     return this.read(actor, short.id, language);

@@ -1635,6 +1635,8 @@ export type DocumentView = {
   recordingTitle: string;
   /** The recording has a sound */
   sound: boolean;
+  /** Code of the language of the talk */
+  language: string;
   /** The text as a tree */
   content: {
     [key: string]: any;

@@ -82,7 +82,7 @@ export class Saver<V, T extends { readonly version: number }> {
   }
 
   /** Saves all, then does something with the version that came of it. @throws what `act` throws, or Error when something could not be saved */
-  async then(act: (version: number) => Promise<T>): Promise<T> {
+  async andThen(act: (version: number) => Promise<T>): Promise<T> {
     if (!(await this.flush())) throw new Error(this.saving.refusal);
     const turn = this.chain.then(() => act(this.version));
     this.chain = turn.then(

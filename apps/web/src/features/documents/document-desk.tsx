@@ -40,7 +40,7 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
     { key: 'Alt p', label: 'Hear what the text at the caret comes from', group: 'Documents' },
   ]);
   const again = async (): Promise<void> => {
-    await saver.then((version) => makeAgain({ documentId: document.id, documentSeenForm: { version } }).unwrap()).catch(() => undefined);
+    await saver.andThen((version) => makeAgain({ documentId: document.id, documentSeenForm: { version } }).unwrap()).catch(() => undefined);
     setOpen(null);
   };
   const drop = async (): Promise<void> => {

@@ -38,6 +38,7 @@ const documentView = (fields: Partial<DocumentView> = {}): DocumentView => ({
   writtenAt: '2026-11-29T10:00:00.000Z',
   writtenBy: null,
   sound: true,
+  language: 'en',
   content: CONTENT,
   ...fields,
 });

@@ -29,6 +29,7 @@ export function QuoteCards({ document }: { document: DocumentView }): ReactNode 
         {(client === undefined ? [] : cards).map((card, i) => (
           <li key={`${i} ${card.quotation}`}>
             <img
+              loading="lazy"
               src={address(i + 1, 'svg')}
               alt={[card.quotation, ...card.credits].join(' — ')}
               width={width}

@@ -24,7 +24,7 @@ export function TakeAway({ document, content, onBefore }: { document: DocumentVi
     try {
       if (what !== 'formatted') await navigator.clipboard.writeText(what === 'plain' ? documentPlain(content) : documentMarkdown(content));
       else {
-        const html = documentHtml(content, document.recordingTitle, 'en');
+        const html = documentHtml(content, document.recordingTitle, document.language);
         const kinds = { 'text/html': new Blob([html], { type: 'text/html' }), 'text/plain': new Blob([documentPlain(content)], { type: 'text/plain' }) };
         await navigator.clipboard.write([new ClipboardItem(kinds)]);
       }

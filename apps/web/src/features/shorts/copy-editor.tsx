@@ -91,7 +91,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
   };
   useKeys(locked ? [] : [{ key: 'm', label: 'Mend what can be mended', group: 'Shorts', run: () => mendNow(null) }, ...fieldKeys(box)]);
   const goBack = async (): Promise<void> => {
-    if (channel !== null) await saver.then((version) => dropVariant({ shortId: short.id, channelId: channel.channelId, version }).unwrap());
+    if (channel !== null) await saver.andThen((version) => dropVariant({ shortId: short.id, channelId: channel.channelId, version }).unwrap());
   };
   const backToAll = (): void => {
     const before = copy;

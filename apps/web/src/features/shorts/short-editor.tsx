@@ -40,7 +40,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
   const approve = (approved: boolean, after: () => void = () => undefined): void => {
     // What was typed goes first, and the yes is to exactly that.
     const write = (value: boolean) =>
-      saver.then((version) => setApproval({ shortId: short.id, approvalForm: { approved: value, version, ticks: [...ticked.values()] } }).unwrap());
+      saver.andThen((version) => setApproval({ shortId: short.id, approvalForm: { approved: value, version, ticks: [...ticked.values()] } }).unwrap());
     setApproving(true);
     setUnsaid([]);
     write(approved)
