@@ -27,6 +27,9 @@ const CLOCK_AND_CHANCE = [
 ];
 const PLATFORM_GLOBALS = ['process', 'window', 'document', 'fetch', 'localStorage', 'setTimeout', 'setInterval', 'Buffer', 'XMLHttpRequest'];
 
+const SAID_IN_TEXTS = 'What a screen says stands in texts/en.json, and in every other language beside it: t(…), rich(…).';
+const SHOWN_ATTRIBUTES = ['alt', 'aria-label', 'aside', 'deed', 'detail', 'empty', 'hint', 'keep', 'label', 'placeholder', 'safe', 'title', 'what'];
+
 const FEATURES = ['clients', 'desk', 'documents', 'identity', 'planning', 'recordings', 'shorts', 'sifting'];
 /** A feature folder never reaches into another feature's inside; these are what a feature offers to others. */
 const OFFERED = { sifting: ['brief-form', 'bench-page', 'bench-slice'], planning: ['schedule-page', 'schedule-slice'] };
@@ -145,6 +148,17 @@ export default tseslint.config(
             },
           ],
         },
+      ],
+    },
+  },
+  {
+    files: ['apps/web/src/**/*.tsx'],
+    ignores: ['**/*.test.tsx', '**/*.fixture.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'JSXText[value=/[A-Za-z]{2}/]', message: SAID_IN_TEXTS },
+        { selector: `JSXAttribute[name.name=/^(?:${SHOWN_ATTRIBUTES.join('|')})$/] > Literal[value=/[A-Za-z]{2}/]`, message: SAID_IN_TEXTS },
       ],
     },
   },

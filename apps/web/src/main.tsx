@@ -1,18 +1,9 @@
 import 'reflect-metadata';
-import { StrictMode } from 'react';
-import { createRoot } from 'react-dom/client';
-import { Provider } from 'react-redux';
-import { RouterProvider } from 'react-router';
-import { router } from './app/router.js';
-import { store } from './app/store.js';
-import { applyTheme, readTheme } from './app/theme.js';
 import './app/theme.css';
+import { applyTheme, readTheme } from './app/theme.js';
+import { takeTexts, wishedLanguage } from './texts/texts.js';
 
 applyTheme(readTheme());
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <Provider store={store}>
-      <RouterProvider router={router} />
-    </Provider>
-  </StrictMode>,
-);
+// The screens' constants hold texts, so the language is there before they are loaded.
+await takeTexts(wishedLanguage());
+await import('./app/start.js');

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { type KeybindingPress, matchKeybindingPress, parseKeybinding } from 'tinykeys';
+import { t } from '../texts/texts.js';
 
 export interface KeyBinding {
   /** As in KeyboardEvent.key; letters in lower case. `mod+` stands for Ctrl or Command. */
@@ -80,14 +81,14 @@ export function useActiveKeys(): readonly KeyBinding[] {
 }
 
 const NAMES: Readonly<Record<string, string>> = {
-  ' ': 'space',
+  ' ': t('app.space'),
   ArrowUp: '↑',
   ArrowDown: '↓',
   ArrowLeft: '←',
   ArrowRight: '→',
-  'mod+z': 'Ctrl Z',
-  'mod+shift+z': 'Ctrl Shift Z',
-  Escape: 'Esc',
+  'mod+z': t('app.ctrl-z'),
+  'mod+shift+z': t('app.ctrl-shift-z'),
+  Escape: t('app.esc'),
 };
 
 export function keyName(key: string): string {

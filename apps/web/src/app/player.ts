@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { t } from '../texts/texts.js';
 
 /** Where the sound stands, told to whoever listens: a line, a word; not to the whole bench, sixty times a second. */
 export interface PlayerTime {
@@ -80,7 +81,7 @@ export function usePlayer(source: string | null): Player {
       setPlaying(false);
       cancelAnimationFrame(frame);
     };
-    element.onerror = () => setTrouble('The sound cannot be played here.');
+    element.onerror = () => setTrouble(t('app.the-sound-cannot-be-played-here'));
     return () => {
       cancelAnimationFrame(frame);
       element.pause();
@@ -97,7 +98,7 @@ export function usePlayer(source: string | null): Player {
     until.current = endMs;
     element.currentTime = startMs / 1_000;
     element.play().catch((error: unknown) => {
-      if ((error as Error).name !== 'AbortError') setTrouble('The sound cannot be played here.');
+      if ((error as Error).name !== 'AbortError') setTrouble(t('app.the-sound-cannot-be-played-here'));
     });
   }, []);
   const pause = useCallback(() => audio.current?.pause(), []);

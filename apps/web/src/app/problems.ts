@@ -1,3 +1,5 @@
+import { t } from '../texts/texts.js';
+
 /** What the server says went wrong (RFC 9457 problem details). */
 export interface Problem {
   readonly status: number;
@@ -20,7 +22,6 @@ export function problemText(error: unknown): string {
   const problem = problemOf(error);
   if (problem !== null) return problem.detail;
   const status = (error as { status?: unknown } | null)?.status;
-  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR')
-    return 'The server cannot be reached. What you did is not saved; try again when the line is back.';
-  return error instanceof Error ? error.message : 'Something went wrong. Nothing was changed; try again.';
+  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return t('app.the-server-cannot-be-reached-what');
+  return error instanceof Error ? error.message : t('app.something-went-wrong-nothing-was-changed');
 }

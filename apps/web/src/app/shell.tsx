@@ -1,6 +1,6 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import clsx from 'clsx';
-import { Moon, Sun, X } from 'lucide-react';
+import { Languages, Moon, Sun, X } from 'lucide-react';
 import { type ReactNode, useEffect, useState } from 'react';
 import { toast, Toaster } from 'sonner';
 import { isRouteErrorResponse, Link, NavLink, Outlet, useRouteError } from 'react-router';
@@ -17,6 +17,8 @@ import { signedIn } from './session.js';
 import { useAppDispatch, useAppSelector } from './store.js';
 import { applyTheme, readTheme, type Theme } from './theme.js';
 import { redoLast, undoDeed, undoLast, useLastDeedId } from './undo.js';
+import { t, chooseLanguage, type Language, LANGUAGES, language } from '../texts/texts.js';
+import { timeLeft } from '../texts/formats.js';
 
 /** The frame around every screen: who is signed in, where one can go, what is at work, what was just done. */
 export function Shell(): ReactNode {
@@ -30,18 +32,18 @@ export function Shell(): ReactNode {
   if (session === undefined) {
     const status = (error as { status?: unknown } | undefined)?.status;
     if (status !== 401)
-      return <Trouble title="The server does not answer" detail="Nothing is lost. Start Sift Reel again, then try once more." onRetry={() => void refetch()} />;
+      return <Trouble title={t('app.the-server-does-not-answer')} detail={t('app.nothing-is-lost-start-sift-reel')} onRetry={() => void refetch()} />;
     return <SignIn />;
   }
   return <Frame name={session.name} owner={session.role === 'owner'} />;
 }
 
 const PLACES = [
-  ['/', 'Desk'],
-  ['/recordings', 'Recordings'],
-  ['/shorts', 'Shorts'],
-  ['/schedule', 'Schedule'],
-  ['/clients', 'Clients'],
+  ['/', t('common.desk')],
+  ['/recordings', t('common.recordings')],
+  ['/shorts', t('common.shorts')],
+  ['/schedule', t('common.schedule')],
+  ['/clients', t('common.clients')],
 ] as const;
 
 function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
@@ -49,20 +51,20 @@ function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
   const ended = useAppSelector((state) => state.session.ended);
   const [help, setHelp] = useState(false);
   useKeys([
-    { key: '?', label: 'Show these keys', group: 'Everywhere', run: () => setHelp(true) },
-    { key: 'u', label: 'Undo the last change', group: 'Everywhere', run: () => void undoLast() },
-    { key: 'mod+z', label: 'Undo the last change', group: 'Everywhere', run: () => void undoLast() },
-    { key: 'r', label: 'Do again what was undone', group: 'Everywhere', run: () => void redoLast() },
-    { key: 'mod+shift+z', label: 'Do again what was undone', group: 'Everywhere', run: () => void redoLast() },
+    { key: '?', label: t('app.show-these-keys'), group: t('app.everywhere'), run: () => setHelp(true) },
+    { key: 'u', label: t('app.undo-the-last-change'), group: t('app.everywhere'), run: () => void undoLast() },
+    { key: 'mod+z', label: t('app.undo-the-last-change'), group: t('app.everywhere'), run: () => void undoLast() },
+    { key: 'r', label: t('app.do-again-what-was-undone'), group: t('app.everywhere'), run: () => void redoLast() },
+    { key: 'mod+shift+z', label: t('app.do-again-what-was-undone'), group: t('app.everywhere'), run: () => void redoLast() },
   ]);
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <header className="flex min-h-[44px] flex-wrap items-center gap-x-[22px] bg-bar px-[18px] text-bar-text">
         <Link to="/" className="flex items-center gap-2 text-[15px] font-extrabold tracking-[-.01em]">
           <Mark />
-          Sift Reel
+          {t('app.sift-reel')}
         </Link>
-        <nav aria-label="Main" className="flex gap-1 max-md:order-last max-md:-mx-[11px] max-md:w-full max-md:pb-1">
+        <nav aria-label={t('app.main')} className="flex gap-1 max-md:order-last max-md:-mx-[11px] max-md:w-full max-md:pb-1">
           {PLACES.map(([to, label]) => (
             <NavLink
               key={to}
@@ -82,7 +84,7 @@ function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
         <span className="ml-auto flex min-w-0 items-center gap-4 py-2 text-bar-soft">
           <Working />
           <button type="button" onClick={() => setHelp(true)} className="hover:text-bar-text max-md:hidden">
-            Keys <Key name="?" />
+            {t('app.keys')} <Key name="?" />
           </button>
           <UserMenu name={name} owner={owner} />
         </span>
@@ -112,10 +114,11 @@ function Working(): ReactNode {
   const working = recordings.filter((one) => one.latestSift?.state === 'waiting' || one.latestSift?.state === 'running');
   if (working.length === 0) return null;
   const leftMs = Math.max(...working.map((one) => one.latestSift?.leftMs ?? 0));
-  const left = leftMs > 0 ? ` · ${leftMs < 60_000 ? `${Math.ceil(leftMs / 1_000)} s` : `${Math.ceil(leftMs / 60_000)} min`} left` : '';
   return (
     <Link to="/recordings" role="status" className="truncate hover:text-bar-text">
-      {working.length} {working.length === 1 ? 'recording' : 'recordings'} working{left}
+      {leftMs > 0
+        ? t('app.recordings-working-left', { count: working.length, left: timeLeft(leftMs) })
+        : t('app.recordings-working', { count: working.length })}
     </Link>
   );
 }
@@ -142,29 +145,39 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
               }}
             >
               {theme === 'day' ? <Moon size={14} /> : <Sun size={14} />}
-              {theme === 'day' ? 'Night proof' : 'Day proof'}
+              {theme === 'day' ? t('app.night-proof') : t('app.day-proof')}
             </button>
           </MenuItem>
+          {(Object.keys(LANGUAGES) as Language[])
+            .filter((one) => one !== language())
+            .map((one) => (
+              <MenuItem key={one}>
+                <button type="button" lang={one} className={item} onClick={() => chooseLanguage(one)}>
+                  <Languages size={14} />
+                  {LANGUAGES[one].name}
+                </button>
+              </MenuItem>
+            ))}
           <MenuItem>
             <button type="button" className={item} onClick={() => setChanging(true)}>
-              Change your password
+              {t('common.change-your-password')}
             </button>
           </MenuItem>
           <MenuItem>
             <Link className={item} to="/platforms">
-              Platform profiles
+              {t('common.platform-profiles')}
             </Link>
           </MenuItem>
           {owner && (
             <MenuItem>
               <Link className={item} to="/users">
-                Users and assignments
+                {t('common.users-and-assignments')}
               </Link>
             </MenuItem>
           )}
           <MenuItem>
             <a className={item} href="/api/docs" target="_blank" rel="noreferrer">
-              API document
+              {t('app.api-document')}
             </a>
           </MenuItem>
           <MenuItem>
@@ -178,7 +191,7 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
                 });
               }}
             >
-              Sign out
+              {t('app.sign-out')}
             </button>
           </MenuItem>
         </MenuItems>
@@ -208,7 +221,7 @@ function Notices(): ReactNode {
       onAutoClose: close,
     });
   }, [newest, dispatch]);
-  return <Toaster position="bottom-center" visibleToasts={1} containerAriaLabel="Messages" hotkey={[]} mobileOffset={{ bottom: 68 }} />;
+  return <Toaster position="bottom-center" visibleToasts={1} containerAriaLabel={t('app.messages')} hotkey={[]} mobileOffset={{ bottom: 68 }} />;
 }
 
 function NoticeCard({ notice, onClose }: { notice: Notice; onClose: () => void }): ReactNode {
@@ -231,10 +244,10 @@ function NoticeCard({ notice, onClose }: { notice: Notice; onClose: () => void }
             void undoDeed(notice.deedId!);
           }}
         >
-          Undo <Key name="u" />
+          {t('common.undo')} <Key name="u" />
         </button>
       )}
-      <button type="button" aria-label="Close this message" onClick={onClose}>
+      <button type="button" aria-label={t('app.close-this-message')} onClick={onClose}>
         <X size={14} />
       </button>
     </div>
@@ -250,7 +263,7 @@ function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }): 
     groups.set(binding.group, group);
   }
   return (
-    <Dialog open={open} onClose={onClose} title="Keys on this screen" wide>
+    <Dialog open={open} onClose={onClose} title={t('app.keys-on-this-screen')} wide>
       <div className="columns-2 gap-8">
         {[...groups].map(([name, bindings]) => (
           <section key={name} className="mb-4 break-inside-avoid">
@@ -270,7 +283,7 @@ function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }): 
           </section>
         ))}
       </div>
-      <Button onClick={onClose}>Close</Button>
+      <Button onClick={onClose}>{t('common.close')}</Button>
     </Dialog>
   );
 }
@@ -278,14 +291,14 @@ function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }): 
 export function NotFound(): ReactNode {
   return (
     <EmptyState
-      title="There is nothing here"
+      title={t('app.there-is-nothing-here')}
       action={
         <Link to="/" className="font-semibold underline">
-          Go to the desk
+          {t('app.go-to-the-desk')}
         </Link>
       }
     >
-      The address leads to no screen, or to something of a client that is not yours to see.
+      {t('app.the-address-leads-to-no-screen')}
     </EmptyState>
   );
 }
@@ -293,5 +306,5 @@ export function NotFound(): ReactNode {
 export function RouteTrouble(): ReactNode {
   const error = useRouteError();
   const detail = isRouteErrorResponse(error) ? error.statusText : error instanceof Error ? error.message : String(error);
-  return <Trouble title="This screen broke" detail={`What you saved is safe. Load the page again. (${detail})`} onRetry={() => window.location.reload()} />;
+  return <Trouble title={t('app.this-screen-broke')} detail={t('app.what-you-saved-is-safe-load', { detail })} onRetry={() => window.location.reload()} />;
 }

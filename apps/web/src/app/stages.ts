@@ -1,15 +1,20 @@
+import { t } from '../texts/texts.js';
+
 /** Stages of jobs, in words. */
 const STAGES: Readonly<Record<string, string>> = {
-  waiting: 'waiting for a worker',
-  starting: 'starting',
-  reading: 'reading the transcript',
-  listening: 'listening to the voices',
-  vectors: 'weighing what is meant',
-  segments: 'finding the chapters',
-  scoring: 'scoring passages',
-  choosing: 'choosing the best set',
-  explaining: 'writing the reasons',
-  done: 'done',
+  waiting: t('app.waiting-for-a-worker'),
+  starting: t('app.starting'),
+  reading: t('app.reading-the-transcript'),
+  listening: t('app.listening-to-the-voices'),
+  vectors: t('app.weighing-what-is-meant'),
+  segments: t('app.finding-the-chapters'),
+  scoring: t('app.scoring-passages'),
+  choosing: t('app.choosing-the-best-set'),
+  explaining: t('app.writing-the-reasons'),
+  done: t('app.done'),
+  running: t('app.running'),
+  failed: t('planning.state-failed'),
+  cancelled: t('recordings.cancelled'),
 };
 
 export function stageName(stage: string): string {

@@ -3,6 +3,7 @@ import { useSyncExternalStore } from 'react';
 import { noticed } from './notices.js';
 import { problemText } from './problems.js';
 import { store } from './store.js';
+import { t } from '../texts/texts.js';
 
 interface Deed {
   readonly id: string;
@@ -64,11 +65,11 @@ function say(text: string): void {
 /** Takes back the last thing that was done. */
 export async function undoLast(): Promise<void> {
   const deed = deeds.done.at(-1);
-  if (deed === undefined) return say('There is nothing to undo.');
+  if (deed === undefined) return say(t('app.there-is-nothing-to-undo'));
   change({ done: deeds.done.slice(0, -1), undone: deed.redo === null ? [] : [...deeds.undone, deed] });
   try {
     await deed.undo();
-    say(`Undone: ${deed.label}`);
+    say(t('app.undone', { label: deed.label }));
   } catch (error) {
     change({ ...deeds, undone: deeds.undone.filter((one) => one !== deed) });
     sayTrouble(error);
@@ -83,11 +84,11 @@ export async function undoDeed(deedId: string): Promise<void> {
 /** Does again what was last taken back. */
 export async function redoLast(): Promise<void> {
   const deed = deeds.undone.at(-1);
-  if (deed === undefined || deed.redo === null) return say('There is nothing to do again.');
+  if (deed === undefined || deed.redo === null) return say(t('app.there-is-nothing-to-do-again'));
   change({ done: [...deeds.done, deed], undone: deeds.undone.slice(0, -1) });
   try {
     await deed.redo();
-    store.dispatch(noticed({ kind: 'done', text: `Done again: ${deed.label}`, deedId: deed.id }));
+    store.dispatch(noticed({ kind: 'done', text: t('app.done-again', { label: deed.label }), deedId: deed.id }));
   } catch (error) {
     change({ ...deeds, done: deeds.done.filter((one) => one !== deed) });
     sayTrouble(error);

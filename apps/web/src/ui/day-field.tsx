@@ -1,9 +1,11 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { addDays, dayNumber, formatDay } from '@sift-reel/core';
+import { addDays, dayNumber } from '@sift-reel/core';
 import clsx from 'clsx';
 import { CalendarDays, ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useId } from 'react';
 import { DayPicker } from 'react-day-picker';
+import { t } from '../texts/texts.js';
+import { formatDay } from '../texts/formats.js';
 
 interface DayFieldProps {
   label: string;
@@ -51,7 +53,7 @@ export function DayField({ label, value, onChange, min, error, className }: DayF
             if (min === undefined || next >= min) onChange(next);
           }}
         >
-          <span id={`${id}-day`}>{known ? `${formatDay(value)} ${value.slice(0, 4)}` : 'choose a day'}</span>
+          <span id={`${id}-day`}>{known ? `${formatDay(value)} ${value.slice(0, 4)}` : t('ui.choose-a-day')}</span>
           <CalendarDays size={14} className="text-soft" aria-hidden="true" />
         </PopoverButton>
         <PopoverPanel anchor={{ to: 'bottom start', gap: 2 }} className="z-50 border border-rule bg-sheet p-3 shadow-[0_8px_24px_rgba(35,32,27,.2)]">

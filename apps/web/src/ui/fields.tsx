@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import { parseClock, formatTimecode } from '@sift-reel/core';
 import { type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes, useEffect, useId, useState } from 'react';
+import { t } from '../texts/texts.js';
 
 export const inputClass =
   'w-full rounded border border-edge bg-sheet px-2 py-[5px] text-[13px] text-ink placeholder:text-soft disabled:bg-paper disabled:text-ink aria-[invalid=true]:border-madder';
@@ -148,7 +149,7 @@ export function ClockField({
   }, [value]);
   const bad = text.trim() !== '' && parseClock(text) === null;
   return (
-    <Field {...field} error={bad ? 'must be a time such as 4:00 or 1:02:30' : field.error}>
+    <Field {...field} error={bad ? t('ui.must-be-a-time-such-as') : field.error}>
       {(ids) => (
         <input
           {...ids}

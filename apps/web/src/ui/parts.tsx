@@ -2,6 +2,7 @@ import clsx from 'clsx';
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
 import { keyName } from '../app/keys.js';
 import { problemText } from '../app/problems.js';
+import { t } from '../texts/texts.js';
 
 /** A key, as it is shown on the control it works. */
 export function Key({ name }: { name: string }): ReactNode {
@@ -52,7 +53,7 @@ export function EmptyState({ title, children, action }: { title: string; childre
 /** Holds the place of what is being loaded, so that the layout stays still. */
 export function Loading({ what, rows = 6 }: { what: string; rows?: number }): ReactNode {
   return (
-    <div role="status" aria-label={`Loading ${what}`} className="flex flex-col gap-3 p-5">
+    <div role="status" aria-label={t('ui.loading', { what })} className="flex flex-col gap-3 p-5">
       {Array.from({ length: rows }, (_, i) => (
         <div key={i} className="h-5 animate-pulse rounded-sm bg-faint motion-reduce:animate-none" style={{ width: `${88 - ((i * 17) % 40)}%` }} />
       ))}
@@ -65,7 +66,7 @@ export function Trouble({ title, detail, onRetry }: { title: string; detail: str
     <div role="alert" className="m-5 flex max-w-[64ch] flex-col items-start gap-2 border-l-4 border-madder bg-sheet px-4 py-3">
       <b>{title}</b>
       <p className="text-soft">{detail}</p>
-      {onRetry !== undefined && <Button onClick={onRetry}>Try again</Button>}
+      {onRetry !== undefined && <Button onClick={onRetry}>{t('ui.try-again')}</Button>}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { problemOf } from '../app/problems.js';
 import { Button } from './parts.js';
+import { t } from '../texts/texts.js';
 
 /** What a thing is now, from a refusal that says somebody else changed it meanwhile; null for any other error. */
 export function staleCurrent<T extends { version: number }>(error: unknown): T | null {
@@ -22,8 +23,8 @@ export function differences<T extends object>(theirs: T, mine: T, names: Partial
 }
 
 function inWords(value: unknown): string {
-  if (value === null || value === undefined || value === '') return 'nothing';
-  if (Array.isArray(value)) return value.length === 0 ? 'nothing' : value.map(inWords).join(', ');
+  if (value === null || value === undefined || value === '') return t('ui.nothing');
+  if (Array.isArray(value)) return value.length === 0 ? t('ui.nothing') : value.map(inWords).join(', ');
   if (typeof value === 'object')
     return Object.entries(value)
       .map(([key, one]) => `${key} ${inWords(one)}`)
@@ -45,16 +46,16 @@ export function StaleChoice({
 }): ReactNode {
   return (
     <div role="alert" className="border-l-4 border-saffron bg-sheet px-4 py-3">
-      <b>Somebody changed {what} while you did.</b>
+      <b>{t('ui.somebody-changed-while-you-did', { what })}</b>
       {changed.length === 0 ? (
-        <p className="mt-1 text-soft">What you see here is the same in both.</p>
+        <p className="mt-1 text-soft">{t('ui.what-you-see-here-is-the')}</p>
       ) : (
         <table className="mt-2 w-full text-[12px]">
           <thead>
             <tr className="text-left text-soft">
               <th className="w-[110px] py-1 font-semibold" />
-              <th className="py-1 font-semibold">Theirs</th>
-              <th className="py-1 font-semibold">Yours</th>
+              <th className="py-1 font-semibold">{t('ui.theirs')}</th>
+              <th className="py-1 font-semibold">{t('ui.yours')}</th>
             </tr>
           </thead>
           <tbody>
@@ -69,9 +70,9 @@ export function StaleChoice({
         </table>
       )}
       <div className="mt-2 flex gap-2">
-        <Button onClick={onTake}>Take theirs</Button>
+        <Button onClick={onTake}>{t('ui.take-theirs')}</Button>
         <Button tone="fill" onClick={onKeep}>
-          Save yours over it
+          {t('ui.save-yours-over-it')}
         </Button>
       </div>
     </div>

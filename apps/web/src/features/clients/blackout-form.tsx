@@ -8,6 +8,7 @@ import { DayField } from '../../ui/day-field.js';
 import { TextField } from '../../ui/fields.js';
 import { Button } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
+import { t } from '../../texts/texts.js';
 
 export function BlackoutForm({ clientId, channels }: { clientId: string; channels: readonly ChannelView[] }): ReactNode {
   const [create, { error, isLoading }] = api.useCreateBlackoutMutation();
@@ -30,31 +31,37 @@ export function BlackoutForm({ clientId, channels }: { clientId: string; channel
       <Controller
         control={control}
         name="fromDate"
-        render={({ field }) => <DayField label="From" value={field.value} onChange={field.onChange} error={formState.errors.fromDate?.message} />}
+        render={({ field }) => <DayField label={t('common.from')} value={field.value} onChange={field.onChange} error={formState.errors.fromDate?.message} />}
       />
       <Controller
         control={control}
         name="toDate"
         render={({ field }) => (
-          <DayField label="To" value={field.value} onChange={field.onChange} min={watch('fromDate') || undefined} error={formState.errors.toDate?.message} />
+          <DayField
+            label={t('common.to')}
+            value={field.value}
+            onChange={field.onChange}
+            min={watch('fromDate') || undefined}
+            error={formState.errors.toDate?.message}
+          />
         )}
       />
-      <TextField label="Reason" placeholder="stocktaking week" {...register('reason')} error={formState.errors.reason?.message} />
+      <TextField label={t('clients.reason')} placeholder={t('clients.stocktaking-week')} {...register('reason')} error={formState.errors.reason?.message} />
       <Controller
         control={control}
         name="channelId"
         render={({ field }) => (
           <Select
             look="field"
-            label="Channel"
+            label={t('common.channel')}
             value={field.value ?? ''}
             onChange={(id) => field.onChange(id === '' ? null : id)}
-            options={[{ value: '', name: 'all' }, ...channels.map((channel) => ({ value: channel.id, name: channel.name }))]}
+            options={[{ value: '', name: t('clients.all') }, ...channels.map((channel) => ({ value: channel.id, name: channel.name }))]}
           />
         )}
       />
       <Button type="submit" className="mt-[19px]" disabled={isLoading}>
-        Add
+        {t('clients.add')}
       </Button>
       {error !== undefined && (
         <p role="alert" className="col-span-5 text-madder-text">

@@ -1,5 +1,5 @@
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { formatMinute, weekdayName } from '@sift-reel/core';
+import { formatMinute } from '@sift-reel/core';
 import { ChannelForm } from '@sift-reel/forms';
 import { X } from 'lucide-react';
 import { type ReactNode, useRef, useState } from 'react';
@@ -12,6 +12,8 @@ import { LANGUAGES } from '../../ui/languages.js';
 import { Select } from '../../ui/select.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { ZoneOptions } from './zones.js';
+import { t } from '../../texts/texts.js';
+import { weekdayName } from '../../texts/formats.js';
 
 interface ChannelDialogProps {
   clientId: string;
@@ -54,7 +56,7 @@ function ChannelFields({
   const theirs = staleCurrent<ChannelView>(error);
   const wrong = formState.errors;
   return (
-    <Dialog open onClose={onClose} title={channel === null ? 'Add a channel' : channel.name} wide>
+    <Dialog open onClose={onClose} title={channel === null ? t('clients.add-a-channel') : channel.name} wide>
       <form
         onSubmit={(event) => {
           submit(event).catch(() => undefined);
@@ -62,39 +64,39 @@ function ChannelFields({
         noValidate
       >
         <div className="grid grid-cols-1 gap-4 md:grid-cols-3">
-          <TextField label="Name" autoFocus {...register('name')} error={wrong.name?.message} />
+          <TextField label={t('common.name')} autoFocus {...register('name')} error={wrong.name?.message} />
           <Controller
             control={control}
             name="platformProfileId"
             render={({ field }) => (
               <Select
                 look="field"
-                label="Platform profile"
+                label={t('clients.platform-profile')}
                 value={field.value}
                 onChange={field.onChange}
-                options={[{ value: '', name: 'choose…' }, ...platforms.map((one) => ({ value: one.id, name: one.name }))]}
-                error={wrong.platformProfileId === undefined ? undefined : 'Must be chosen'}
+                options={[{ value: '', name: t('clients.choose') }, ...platforms.map((one) => ({ value: one.id, name: one.name }))]}
+                error={wrong.platformProfileId === undefined ? undefined : t('clients.must-be-chosen')}
               />
             )}
           />
-          <TextField label="Time zone" list="zones" {...register('zone')} error={wrong.zone?.message} />
+          <TextField label={t('clients.time-zone')} list="zones" {...register('zone')} error={wrong.zone?.message} />
           <TextField
-            label="Order"
+            label={t('common.order')}
             type="number"
             min={1}
             {...register('order', { valueAsNumber: true })}
-            hint="1 is where a short goes first"
+            hint={t('clients.1-is-where-a-short-goes')}
             error={wrong.order?.message}
           />
           <TextField
-            label="Posts a day, at most"
+            label={t('clients.posts-a-day-at-most')}
             type="number"
             min={1}
             {...register('postsPerDay', { valueAsNumber: true })}
             error={wrong.postsPerDay?.message}
           />
           <TextField
-            label="Posts a week, at most"
+            label={t('clients.posts-a-week-at-most')}
             type="number"
             min={1}
             {...register('postsPerWeek', { valueAsNumber: true })}
@@ -106,11 +108,11 @@ function ChannelFields({
             render={({ field }) => (
               <Select
                 look="field"
-                label="Language"
+                label={t('common.language')}
                 value={field.value ?? ''}
                 onChange={(code) => field.onChange(code === '' ? null : code)}
-                options={[{ value: '', name: 'that of the talk' }, ...LANGUAGES.map(({ code, name }) => ({ value: code, name }))]}
-                hint="Its posts wait for words in it"
+                options={[{ value: '', name: t('clients.that-of-the-talk') }, ...LANGUAGES.map(({ code, name }) => ({ value: code, name }))]}
+                hint={t('clients.its-posts-wait-for-words-in')}
                 error={wrong.language?.message}
               />
             )}
@@ -122,7 +124,7 @@ function ChannelFields({
           <FormTrouble error={error} />
         ) : (
           <StaleChoice
-            what="this channel"
+            what={t('clients.this-channel')}
             changed={differences(toForm(theirs), getValues(), CHANNEL_NAMES)}
             onTake={() => {
               seen.current = theirs.version;
@@ -136,9 +138,9 @@ function ChannelFields({
           />
         )}
         <DialogFoot>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>
-            {channel === null ? 'Add the channel' : 'Save the channel'}
+            {channel === null ? t('clients.add-the-channel') : t('clients.save-the-channel')}
           </Button>
         </DialogFoot>
       </form>
@@ -147,13 +149,13 @@ function ChannelFields({
 }
 
 const CHANNEL_NAMES = {
-  name: 'Name',
-  zone: 'Time zone',
-  order: 'Order',
-  postsPerDay: 'Posts a day',
-  postsPerWeek: 'Posts a week',
-  windows: 'Windows',
-  language: 'Language',
+  name: t('common.name'),
+  zone: t('clients.time-zone'),
+  order: t('common.order'),
+  postsPerDay: t('clients.posts-a-day'),
+  postsPerWeek: t('clients.posts-a-week'),
+  windows: t('clients.windows'),
+  language: t('common.language'),
 } as const;
 
 function toForm({ name, platform, zone, order, postsPerDay, postsPerWeek, windows, language }: ChannelView): ChannelForm {
@@ -177,10 +179,10 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
   };
   return (
     <fieldset className="mt-5">
-      <legend className="mb-2 text-xs font-semibold">Posting windows</legend>
+      <legend className="mb-2 text-xs font-semibold">{t('clients.posting-windows')}</legend>
       <div className="mb-2 flex items-center gap-3 text-[12px]">
         <label className="flex items-center gap-2">
-          Time{' '}
+          {t('clients.time')}{' '}
           <input
             className={`${inputClass} !w-[70px] font-mono`}
             value={clock}
@@ -192,7 +194,7 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
           />
         </label>
         <label className="flex items-center gap-2">
-          Weight{' '}
+          {t('clients.weight')}{' '}
           <input
             type="number"
             min={1}
@@ -204,10 +206,10 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
         </label>
         {minute === null ? (
           <span role="alert" className="text-madder-text">
-            “{clock}” is no time of day: write it as 07:30 or 19:05.
+            {t('clients.is-no-time-of-day-write', { clock })}
           </span>
         ) : (
-          <span className="text-soft">then choose the weekdays; a greater weight is taken first</span>
+          <span className="text-soft">{t('clients.then-choose-the-weekdays-a-greater')}</span>
         )}
       </div>
       <div className="grid grid-cols-4 gap-[4px] md:grid-cols-7">
@@ -218,7 +220,7 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
               className="w-full border-b border-rule pb-1 text-left text-[11.5px] font-semibold hover:underline"
               onClick={() => add(day)}
               disabled={minute === null}
-              title={`Add ${clock} on ${weekdayName(day)}`}
+              title={t('clients.add-on', { clock, weekday: weekdayName(day) })}
             >
               {weekdayName(day).slice(0, 3)} +
             </button>
@@ -231,7 +233,7 @@ function Windows({ value, onChange }: { value: readonly WindowForm[]; onChange: 
                   </span>
                   <button
                     type="button"
-                    aria-label={`Remove ${formatMinute(one.minute)} on ${weekdayName(day)}`}
+                    aria-label={t('clients.remove-on', { minute: formatMinute(one.minute), weekday: weekdayName(day) })}
                     onClick={() => onChange(value.filter((other) => other !== one))}
                   >
                     <X size={11} />

@@ -8,6 +8,7 @@ import { ListField, TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { ZoneOptions } from './zones.js';
+import { t } from '../../texts/texts.js';
 
 const FIRST_STANDING = { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
 
@@ -34,7 +35,7 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
   });
   const theirs = staleCurrent<ClientView>(error);
   return (
-    <Dialog open onClose={onClose} title={client === null ? 'Add a client' : client.name}>
+    <Dialog open onClose={onClose} title={client === null ? t('common.add-a-client') : client.name}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -42,17 +43,17 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
         }}
         noValidate
       >
-        <TextField label="Name" autoFocus {...register('name')} error={formState.errors.name?.message} />
-        <TextField label="Time zone" list="zones" {...register('zone')} error={formState.errors.zone?.message} />
+        <TextField label={t('common.name')} autoFocus {...register('name')} error={formState.errors.name?.message} />
+        <TextField label={t('clients.time-zone')} list="zones" {...register('zone')} error={formState.errors.zone?.message} />
         <Controller
           control={control}
           name="tags"
           render={({ field }) => (
             <ListField
-              label="Tags"
+              label={t('clients.tags')}
               value={field.value}
               onChange={field.onChange}
-              hint="The client’s own hashtags and interests, without #, with commas"
+              hint={t('clients.the-clients-own-hashtags-and-interests')}
               error={formState.errors.tags?.message}
             />
           )}
@@ -62,8 +63,12 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
           <FormTrouble error={error} />
         ) : (
           <StaleChoice
-            what="this client"
-            changed={differences<Pick<ClientView, 'name' | 'zone' | 'tags'>>(theirs, getValues(), { name: 'Name', zone: 'Time zone', tags: 'Tags' })}
+            what={t('common.this-client')}
+            changed={differences<Pick<ClientView, 'name' | 'zone' | 'tags'>>(theirs, getValues(), {
+              name: t('common.name'),
+              zone: t('clients.time-zone'),
+              tags: t('clients.tags'),
+            })}
             onTake={() => {
               seen.current = theirs.version;
               const { name, zone, tags, standingBrief } = theirs;
@@ -77,9 +82,9 @@ export function ClientDialog({ client, onClose, onSaved }: { client: ClientView 
           />
         )}
         <DialogFoot>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>
-            {client === null ? 'Add the client' : 'Save the client'}
+            {client === null ? t('clients.add-the-client') : t('clients.save-the-client')}
           </Button>
         </DialogFoot>
       </form>

@@ -1,4 +1,4 @@
-import { formatDay, formatMinute, weekdayName } from '@sift-reel/core';
+import { formatMinute } from '@sift-reel/core';
 import { BriefForm } from '@sift-reel/forms';
 import { Trash2 } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
@@ -15,6 +15,9 @@ import { ChannelDialog } from './channel-dialog.js';
 import { ClientDialog } from './client-dialog.js';
 import { Interest } from './interest.js';
 import { VoiceSummary } from './voice-summary.js';
+import { t } from '../../texts/texts.js';
+import { formatDay, weekdayName } from '../../texts/formats.js';
+import { TrailRow } from '../../ui/trail.js';
 
 /** One client: its channels with their windows, days without posts, standing brief, and who did what. */
 export function ClientPage(): ReactNode {
@@ -24,20 +27,20 @@ export function ClientPage(): ReactNode {
   const [editing, setEditing] = useState(false);
   const [channel, setChannel] = useState<ChannelView | 'new' | null>(null);
   const error = clients.error ?? channels.error;
-  if (error !== undefined) return <Trouble title="The client cannot be shown" detail={problemText(error)} />;
-  if (clients.data === undefined || channels.data === undefined) return <Loading what="the client" />;
+  if (error !== undefined) return <Trouble title={t('clients.the-client-cannot-be-shown')} detail={problemText(error)} />;
+  if (clients.data === undefined || channels.data === undefined) return <Loading what={t('clients.the-client')} />;
   const client = clients.data.find((one) => one.id === clientId);
   if (client === undefined)
     return (
       <EmptyState
-        title="There is no such client"
+        title={t('clients.there-is-no-such-client')}
         action={
           <Link className="font-semibold underline" to="/clients">
-            All clients
+            {t('common.all-clients')}
           </Link>
         }
       >
-        It may be one that is not yours to see.
+        {t('clients.it-may-be-one-that-is')}
       </EmptyState>
     );
   const own = channels.data.filter((one) => one.clientId === clientId);
@@ -45,16 +48,16 @@ export function ClientPage(): ReactNode {
     <div className="flex h-full flex-col">
       <PageHead title={client.name} aside={client.zone}>
         <ArchiveButton client={client} />
-        <Button onClick={() => setEditing(true)}>Change name, zone, tags</Button>
+        <Button onClick={() => setEditing(true)}>{t('clients.change-name-zone-tags')}</Button>
         <Button tone="fill" onClick={() => setChannel('new')}>
-          Add a channel
+          {t('clients.add-a-channel')}
         </Button>
       </PageHead>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] content-start gap-8 md:grid-cols-[1.35fr_1fr] overflow-y-auto px-[18px] py-5">
         <div className="flex min-w-0 flex-col gap-7">
           <section>
-            <h2 className="border-b border-ink pb-1">Channels</h2>
-            {own.length === 0 && <p className="py-2 text-soft">No channels yet. A channel has posting windows and a cadence; shorts are laid out over them.</p>}
+            <h2 className="border-b border-ink pb-1">{t('clients.channels')}</h2>
+            {own.length === 0 && <p className="py-2 text-soft">{t('clients.no-channels-yet-a-channel-has')}</p>}
             {own.map((one) => (
               <ChannelRow key={one.id} channel={one} onEdit={() => setChannel(one)} />
             ))}
@@ -93,13 +96,13 @@ function ArchiveButton({ client }: { client: ClientView }): ReactNode {
   return (
     <>
       <Button tone="quiet" onClick={() => setAsking(true)}>
-        Archive
+        {t('clients.archive')}
       </Button>
       {asking && (
         <ConfirmDialog
-          title={`Archive “${client.name}”?`}
-          deed="Archive the client"
-          keep="Keep working for it"
+          title={t('clients.archive-name', { name: client.name })}
+          deed={t('clients.archive-the-client')}
+          keep={t('clients.keep-working-for-it')}
           busy={isLoading}
           onClose={() => setAsking(false)}
           onConfirm={() => {
@@ -108,7 +111,7 @@ function ArchiveButton({ client }: { client: ClientView }): ReactNode {
               .then(
                 () => {
                   didSomething(
-                    `Archived “${client.name}”`,
+                    t('clients.archived', { name: client.name }),
                     () => restore(client.id).unwrap(),
                     () => archive(client.id).unwrap(),
                   );
@@ -121,7 +124,7 @@ function ArchiveButton({ client }: { client: ClientView }): ReactNode {
               );
           }}
         >
-          Its recordings, shorts, channels and posts go out of everybody’s sight. Nothing is deleted, and the owner can bring it back from the list of clients.
+          {t('clients.its-recordings-shorts-channels-and-posts')}
         </ConfirmDialog>
       )}
     </>
@@ -139,13 +142,18 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
           {channel.order}. {channel.name}
         </b>
         <span className="text-soft">
-          {channel.platform.name} · {channel.zone} · {channel.postsPerWeek} a week, {channel.postsPerDay} a day
+          {t('clients.a-week-a-day', { name: channel.platform.name, zone: channel.zone, postsPerWeek: channel.postsPerWeek, postsPerDay: channel.postsPerDay })}
         </span>
         <span className="ml-auto flex items-center gap-2">
           <button type="button" className="underline" onClick={onEdit}>
-            Change
+            {t('common.change')}
           </button>
-          <button type="button" aria-label={`Delete ${channel.name}`} className="p-[5px] text-soft hover:text-madder-text" onClick={() => setRemoving(true)}>
+          <button
+            type="button"
+            aria-label={t('clients.delete', { name: channel.name })}
+            className="p-[5px] text-soft hover:text-madder-text"
+            onClick={() => setRemoving(true)}
+          >
             <Trash2 size={14} />
           </button>
         </span>
@@ -155,7 +163,7 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
           <div key={i} className="min-h-[40px] border border-rule bg-sheet px-1 py-[2px]">
             <div className="text-[10.5px] text-soft">{weekdayName(i + 1).slice(0, 3)}</div>
             {windows.map((window) => (
-              <div key={window.minute} className="time" title={`Weight ${window.weight}`}>
+              <div key={window.minute} className="time" title={t('clients.weight-weight', { weight: window.weight })}>
                 {formatMinute(window.minute)}
               </div>
             ))}
@@ -164,9 +172,9 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
       </div>
       {removing && (
         <ConfirmDialog
-          title={`Delete “${channel.name}”?`}
-          deed="Delete the channel"
-          keep="Keep it"
+          title={t('clients.delete-name', { name: channel.name })}
+          deed={t('clients.delete-the-channel')}
+          keep={t('common.keep-it')}
           busy={isLoading}
           onClose={() => setRemoving(false)}
           onConfirm={() =>
@@ -176,7 +184,7 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
               .then(() => setRemoving(false))
           }
         >
-          Its posting windows and the words made for it go with it. This cannot be undone. A channel with posts is not deleted.
+          {t('clients.its-posting-windows-and-the-words')}
         </ConfirmDialog>
       )}
     </div>
@@ -190,7 +198,7 @@ function Blackouts({ client, channels }: { client: ClientView; channels: readonl
   const own = data.filter((one) => one.clientId === client.id);
   return (
     <section>
-      <h2 className="border-b border-ink pb-1">Days without posts</h2>
+      <h2 className="border-b border-ink pb-1">{t('clients.days-without-posts')}</h2>
       {own.map((one) => (
         <div key={one.id} className="flex items-center gap-3 border-b border-rule py-[6px]">
           <span className="time">
@@ -198,10 +206,10 @@ function Blackouts({ client, channels }: { client: ClientView; channels: readonl
             {one.toDate === one.fromDate ? '' : ` – ${formatDay(one.toDate)}`} {one.toDate.slice(0, 4)}
           </span>
           <span>{one.reason}</span>
-          <span className="text-soft">{channels.find((channel) => channel.id === one.channelId)?.name ?? 'all channels'}</span>
+          <span className="text-soft">{channels.find((channel) => channel.id === one.channelId)?.name ?? t('clients.all-channels')}</span>
           <button
             type="button"
-            aria-label={`Delete ${one.reason}`}
+            aria-label={t('clients.delete-reason', { reason: one.reason })}
             className="ml-auto p-[5px] text-soft hover:text-madder-text"
             onClick={() => {
               const { channelId, fromDate, toDate, reason } = one;
@@ -209,7 +217,9 @@ function Blackouts({ client, channels }: { client: ClientView; channels: readonl
                 .unwrap()
                 .then(
                   () =>
-                    didSomething(`Deleted “${reason}”`, () => create({ clientId: client.id, blackoutForm: { channelId, fromDate, toDate, reason } }).unwrap()),
+                    didSomething(t('clients.deleted', { reason }), () =>
+                      create({ clientId: client.id, blackoutForm: { channelId, fromDate, toDate, reason } }).unwrap(),
+                    ),
                   sayTrouble,
                 );
             }}
@@ -224,14 +234,14 @@ function Blackouts({ client, channels }: { client: ClientView; channels: readonl
 }
 
 const BRIEF_NAMES = {
-  partStartMs: 'Part from, ms',
-  partEndMs: 'Part to, ms',
-  minMs: 'Shortest, ms',
-  maxMs: 'Longest, ms',
-  roughCount: 'About how many',
-  topics: 'About',
-  kinds: 'Kinds',
-  avoid: 'Never with',
+  partStartMs: t('clients.part-from-ms'),
+  partEndMs: t('clients.part-to-ms'),
+  minMs: t('clients.shortest-ms'),
+  maxMs: t('clients.longest-ms'),
+  roughCount: t('common.about-how-many'),
+  topics: t('common.about'),
+  kinds: t('clients.kinds'),
+  avoid: t('common.never-with'),
 } as const;
 
 function StandingBrief({ client }: { client: ClientView }): ReactNode {
@@ -258,15 +268,15 @@ function StandingBrief({ client }: { client: ClientView }): ReactNode {
     };
     await put(form);
     didSomething(
-      'Saved the standing brief',
+      t('clients.saved-the-standing-brief'),
       () => put(before),
       () => put(form),
     );
   });
   return (
     <section className="h-min border border-rule bg-sheet p-4">
-      <h2 className="mb-1">Standing brief</h2>
-      <p className="mb-3 text-[12px] text-soft">Filled in for every new recording of this client, so that most days nobody fills a form.</p>
+      <h2 className="mb-1">{t('clients.standing-brief')}</h2>
+      <p className="mb-3 text-[12px] text-soft">{t('clients.filled-in-for-every-new-recording')}</p>
       <form
         onSubmit={(event) => {
           submit(event).catch(() => undefined);
@@ -281,7 +291,7 @@ function StandingBrief({ client }: { client: ClientView }): ReactNode {
         )}
         {theirs !== null && (
           <StaleChoice
-            what="this client"
+            what={t('common.this-client')}
             changed={differences(theirs.standingBrief, getValues(), BRIEF_NAMES)}
             onTake={() => {
               seen.current = theirs.version;
@@ -296,10 +306,10 @@ function StandingBrief({ client }: { client: ClientView }): ReactNode {
         )}
         <div className="mt-4 flex justify-end gap-2">
           <Button disabled={!formState.isDirty} onClick={() => reset(client.standingBrief)}>
-            Back to what was saved
+            {t('clients.back-to-what-was-saved')}
           </Button>
           <Button tone="fill" type="submit" disabled={!formState.isDirty || isLoading}>
-            Save the standing brief
+            {t('clients.save-the-standing-brief')}
           </Button>
         </div>
       </form>
@@ -311,17 +321,11 @@ function Trail({ clientId }: { clientId: string }): ReactNode {
   const { data = [] } = api.useListAuditQuery(clientId, { refetchOnMountOrArgChange: true });
   return (
     <section>
-      <h2 className="border-b border-ink pb-1">Who did what</h2>
-      {data.length === 0 && <p className="py-2 text-soft">Nothing has been done for this client yet.</p>}
-      <ul className="max-h-[260px] overflow-y-auto" tabIndex={0} aria-label="Trail">
+      <h2 className="border-b border-ink pb-1">{t('clients.who-did-what')}</h2>
+      {data.length === 0 && <p className="py-2 text-soft">{t('clients.nothing-has-been-done-for-this')}</p>}
+      <ul className="max-h-[260px] overflow-y-auto" tabIndex={0} aria-label={t('clients.trail')}>
         {data.map((entry) => (
-          <li key={entry.id} className="flex gap-3 border-b border-rule py-1 text-[12px]">
-            <span className="time w-[140px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')} UTC</span>
-            <span className="w-[150px] flex-none truncate">{entry.who}</span>
-            <span className="min-w-0 truncate">
-              {entry.action.replace('-', ' ')} {entry.subject} {entry.detail !== '' && <>“{entry.detail}”</>}
-            </span>
-          </li>
+          <TrailRow key={entry.id} entry={entry} />
         ))}
       </ul>
     </section>

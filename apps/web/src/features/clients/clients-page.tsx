@@ -5,6 +5,7 @@ import { problemText } from '../../app/problems.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { ClientDialog } from './client-dialog.js';
+import { t } from '../../texts/texts.js';
 
 export function ClientsPage(): ReactNode {
   const clients = api.useListClientsQuery();
@@ -13,37 +14,35 @@ export function ClientsPage(): ReactNode {
   const navigate = useNavigate();
   const owner = session.data?.role === 'owner';
   if (clients.error !== undefined)
-    return <Trouble title="The clients cannot be shown" detail={problemText(clients.error)} onRetry={() => void clients.refetch()} />;
+    return <Trouble title={t('clients.the-clients-cannot-be-shown')} detail={problemText(clients.error)} onRetry={() => void clients.refetch()} />;
   if (clients.data === undefined)
     return (
       <>
-        <PageHead title="Clients" />
-        <Loading what="clients" />
+        <PageHead title={t('common.clients')} />
+        <Loading what={t('clients.clients-inline')} />
       </>
     );
   return (
     <div className="flex h-full flex-col">
-      <PageHead title="Clients" aside={`${clients.data.length} you work for`}>
+      <PageHead title={t('common.clients')} aside={t('clients.you-work-for', { count: clients.data.length })}>
         {owner && (
           <Button tone="fill" onClick={() => setAdding(true)}>
-            Add a client
+            {t('common.add-a-client')}
           </Button>
         )}
       </PageHead>
       {clients.data.length === 0 && (
         <EmptyState
-          title="No clients yet"
+          title={t('common.no-clients-yet')}
           action={
             owner ? (
               <Button tone="fill" onClick={() => setAdding(true)}>
-                Add a client
+                {t('common.add-a-client')}
               </Button>
             ) : undefined
           }
         >
-          {owner
-            ? 'A client has a time zone, tags, a standing brief and channels. Recordings, shorts and plans belong to it.'
-            : 'The owner has not assigned a client to you yet.'}
+          {owner ? t('clients.a-client-has-a-time-zone') : t('clients.the-owner-has-not-assigned-a')}
         </EmptyState>
       )}
       <ul className="min-h-0 flex-1 overflow-y-auto">
@@ -57,7 +56,7 @@ export function ClientsPage(): ReactNode {
               <span className="text-soft">{client.zone}</span>
               <span className="truncate text-verdigris-text">{client.tags.map((tag) => `#${tag}`).join(' ')}</span>
               <span className="text-soft">
-                {client.channelCount} channels · {client.recordingCount} recordings
+                {t('clients.channels-recordings', { channelCount: client.channelCount, recordingCount: client.recordingCount })}
               </span>
             </Link>
           </li>
@@ -86,12 +85,12 @@ function Archived(): ReactNode {
   if (data.length === 0) return null;
   return (
     <section className="flex-none border-t border-rule px-[18px] py-3">
-      <h2>Archived</h2>
+      <h2>{t('clients.archived-2')}</h2>
       <ul>
         {data.map((one) => (
           <li key={one.id} className="flex items-center gap-3 py-1">
             <span>{one.name}</span>
-            <span className="time text-soft">since {one.archivedAt.slice(0, 10)}</span>
+            <span className="time text-soft">{t('clients.since', { archivedAt: one.archivedAt.slice(0, 10) })}</span>
             <button
               type="button"
               className="underline"
@@ -101,7 +100,7 @@ function Archived(): ReactNode {
                   .then(
                     () =>
                       didSomething(
-                        `Brought “${one.name}” back`,
+                        t('clients.brought-back', { name: one.name }),
                         () => archive(one.id).unwrap(),
                         () => restore(one.id).unwrap(),
                       ),
@@ -109,7 +108,7 @@ function Archived(): ReactNode {
                   );
               }}
             >
-              Bring back
+              {t('clients.bring-back')}
             </button>
           </li>
         ))}

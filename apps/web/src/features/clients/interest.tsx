@@ -4,6 +4,8 @@ import { api, type InterestTermView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { doNow } from '../../app/undo.js';
 import { Button, Loading } from '../../ui/parts.js';
+import { t, rich } from '../../texts/texts.js';
+import { formatNumber } from '../../texts/formats.js';
 
 const SHOWN = 8;
 
@@ -33,22 +35,22 @@ export function Interest({ clientId }: { clientId: string }): ReactNode {
     );
   };
   const take = async (chosen: File | undefined): Promise<void> => {
-    if (chosen !== undefined) replace(await chosen.text(), `Took the interest list “${chosen.name}”`);
+    if (chosen !== undefined) replace(await chosen.text(), t('clients.took-the-interest-list', { name: chosen.name }));
     if (file.current !== null) file.current.value = ''; // the same file may be chosen again once it is mended
   };
   return (
-    <section aria-label="Interest list">
+    <section aria-label={t('clients.interest-list')}>
       <div className="flex items-baseline gap-3 border-b border-ink pb-1">
-        <h2>Interest list</h2>
-        {terms.length > 0 && <span className="text-soft">{terms.length} terms</span>}
+        <h2>{t('clients.interest-list')}</h2>
+        {terms.length > 0 && <span className="text-soft">{t('clients.terms', { count: terms.length })}</span>}
         <span className="ml-auto flex gap-2">
           {terms.length > 0 && (
-            <Button tone="quiet" disabled={saving.isLoading} onClick={() => replace(toCsv([]), 'Emptied the interest list')}>
-              Empty it
+            <Button tone="quiet" disabled={saving.isLoading} onClick={() => replace(toCsv([]), t('clients.emptied-the-interest-list'))}>
+              {t('clients.empty-it')}
             </Button>
           )}
           <Button disabled={saving.isLoading} onClick={() => file.current?.click()}>
-            Import a CSV
+            {t('clients.import-a-csv')}
           </Button>
         </span>
         <input
@@ -56,7 +58,7 @@ export function Interest({ clientId }: { clientId: string }): ReactNode {
           data-testid="interest-file"
           type="file"
           accept=".csv,text/csv"
-          aria-label="Interest list as CSV"
+          aria-label={t('clients.interest-list-as-csv')}
           className="hidden"
           onChange={(event) => void take(event.target.files?.[0])}
         />
@@ -66,30 +68,29 @@ export function Interest({ clientId }: { clientId: string }): ReactNode {
           {trouble}
         </p>
       )}
-      {list.isLoading && <Loading what="the interest list" rows={3} />}
+      {list.isLoading && <Loading what={t('clients.the-interest-list')} rows={3} />}
       {list.error !== undefined && <p className="py-2 text-madder-text">{problemText(list.error)}</p>}
       {list.data !== undefined && terms.length === 0 && (
         <p className="py-2 text-soft">
-          What people look for now, one term a line: <span className="font-mono text-[12px]">term,volume,competition,change</span>. Candidates that touch a term
-          gain in Currency.
+          {rich('clients.what-people-look-for-now-one', { columns: (chunks) => <span className="font-mono text-[12px]">{chunks}</span> })}
         </p>
       )}
       {terms.length > 0 && (
         <table className="w-full text-left">
           <thead className="text-[12px] text-soft">
             <tr>
-              <th className="py-1 font-normal">Term</th>
-              <th className="py-1 text-right font-normal">Searches a month</th>
-              <th className="py-1 text-right font-normal">Competition</th>
-              <th className="py-1 text-right font-normal">Change</th>
+              <th className="py-1 font-normal">{t('clients.term')}</th>
+              <th className="py-1 text-right font-normal">{t('clients.searches-a-month')}</th>
+              <th className="py-1 text-right font-normal">{t('clients.competition')}</th>
+              <th className="py-1 text-right font-normal">{t('common.change')}</th>
             </tr>
           </thead>
           <tbody>
             {(all ? terms : terms.slice(0, SHOWN)).map((term) => (
               <tr key={term.term} className="border-t border-rule">
                 <td className="py-[4px]">{term.term}</td>
-                <td className="time text-right">{term.volume.toLocaleString('en-GB')}</td>
-                <td className="time text-right">{Math.round(100 * term.competition)} of 100</td>
+                <td className="time text-right">{formatNumber(term.volume)}</td>
+                <td className="time text-right">{t('common.of-100', { number: Math.round(100 * term.competition) })}</td>
                 <td className="time text-right">{Math.round(100 * term.change)} %</td>
               </tr>
             ))}
@@ -98,7 +99,7 @@ export function Interest({ clientId }: { clientId: string }): ReactNode {
       )}
       {terms.length > SHOWN && (
         <button type="button" className="mt-1 text-[12px] underline" onClick={() => setAll(!all)}>
-          {all ? 'Show fewer' : `Show all ${terms.length}`}
+          {all ? t('clients.show-fewer') : t('clients.show-all', { count: terms.length })}
         </button>
       )}
     </section>

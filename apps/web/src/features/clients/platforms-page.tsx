@@ -9,6 +9,7 @@ import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Field, TextField } from '../../ui/fields.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 /** The destinations' rules. The owner keeps them; everybody sees them. */
 export function PlatformsPage(): ReactNode {
@@ -16,15 +17,15 @@ export function PlatformsPage(): ReactNode {
   const session = api.useReadSessionQuery();
   const [editing, setEditing] = useState<PlatformProfileView | 'new' | null>(null);
   const owner = session.data?.role === 'owner';
-  if (platforms.error !== undefined) return <Trouble title="The platform profiles cannot be shown" detail={problemText(platforms.error)} />;
-  if (platforms.data === undefined) return <Loading what="platform profiles" />;
+  if (platforms.error !== undefined) return <Trouble title={t('clients.the-platform-profiles-cannot-be-shown')} detail={problemText(platforms.error)} />;
+  if (platforms.data === undefined) return <Loading what={t('clients.platform-profiles')} />;
   const cell = 'border-b border-rule px-[18px] py-[9px] align-top';
   return (
     <div className="flex h-full flex-col">
-      <PageHead title="Platform profiles" aside="what each destination allows">
+      <PageHead title={t('common.platform-profiles')} aside={t('clients.what-each-destination-allows')}>
         {owner && (
           <Button tone="fill" onClick={() => setEditing('new')}>
-            Add a profile
+            {t('clients.add-a-profile')}
           </Button>
         )}
       </PageHead>
@@ -32,7 +33,17 @@ export function PlatformsPage(): ReactNode {
         <table className="w-full">
           <thead>
             <tr className="text-left text-xs text-soft">
-              {['Platform', 'Length', 'Shapes', 'Title', 'Description', 'Hashtags', 'A day', 'Gap', ''].map((head) => (
+              {[
+                t('clients.platform'),
+                t('common.length'),
+                t('clients.shapes'),
+                t('common.title'),
+                t('common.description'),
+                t('common.hashtags'),
+                t('clients.a-day'),
+                t('clients.gap'),
+                '',
+              ].map((head) => (
                 <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">
                   {head}
                 </th>
@@ -47,15 +58,15 @@ export function PlatformsPage(): ReactNode {
                   {formatLength(one.minDurationMs)} – {formatLength(one.maxDurationMs)}
                 </td>
                 <td className={cell}>{one.shapes.join(', ')}</td>
-                <td className={cell}>{one.titleLimit} characters</td>
-                <td className={cell}>{one.descriptionLimit} characters</td>
+                <td className={cell}>{t('clients.characters', { titleLimit: one.titleLimit })}</td>
+                <td className={cell}>{t('clients.descriptionlimit-characters', { descriptionLimit: one.descriptionLimit })}</td>
                 <td className={cell}>{one.hashtagLimit}</td>
                 <td className={cell}>{one.postsPerDay}</td>
-                <td className={cell}>{one.minGapMinutes} min</td>
+                <td className={cell}>{t('common.minutes-short', { number: one.minGapMinutes })}</td>
                 <td className={`${cell} text-right`}>
                   {owner && (
                     <button type="button" className="underline" onClick={() => setEditing(one)}>
-                      Change
+                      {t('common.change')}
                     </button>
                   )}
                 </td>
@@ -70,15 +81,15 @@ export function PlatformsPage(): ReactNode {
 }
 
 const PLATFORM_NAMES = {
-  name: 'Name',
-  minDurationMs: 'Shortest, ms',
-  maxDurationMs: 'Longest, ms',
-  shapes: 'Shapes',
-  titleLimit: 'Title',
-  descriptionLimit: 'Description',
-  hashtagLimit: 'Hashtags',
-  postsPerDay: 'Posts a day',
-  minGapMinutes: 'Gap, minutes',
+  name: t('common.name'),
+  minDurationMs: t('clients.shortest-ms'),
+  maxDurationMs: t('clients.longest-ms'),
+  shapes: t('clients.shapes'),
+  titleLimit: t('common.title'),
+  descriptionLimit: t('common.description'),
+  hashtagLimit: t('common.hashtags'),
+  postsPerDay: t('clients.posts-a-day'),
+  minGapMinutes: t('clients.gap-minutes'),
 } as const;
 
 function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView | null; onClose: () => void }): ReactNode {
@@ -134,7 +145,7 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
     <TextField label={label} type="number" min={0} {...register(name, { valueAsNumber: true })} error={wrong[name]?.message} />
   );
   return (
-    <Dialog open onClose={onClose} title={platform === null ? 'Add a platform profile' : platform.name} wide>
+    <Dialog open onClose={onClose} title={platform === null ? t('clients.add-a-platform-profile') : platform.name} wide>
       <form
         onSubmit={(event) => {
           submit(event).catch(() => undefined);
@@ -142,19 +153,19 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
         noValidate
       >
         <div className="grid grid-cols-2 gap-4 md:grid-cols-3">
-          <TextField label="Name" autoFocus {...register('name')} error={wrong.name?.message} />
-          {seconds('minDurationMs', 'Shortest, seconds')}
-          {seconds('maxDurationMs', 'Longest, seconds')}
-          {whole('titleLimit', 'Title, characters')}
-          {whole('descriptionLimit', 'Description, characters')}
-          {whole('hashtagLimit', 'Hashtags')}
-          {whole('postsPerDay', 'Posts a day')}
-          {whole('minGapMinutes', 'Gap between posts, minutes')}
+          <TextField label={t('common.name')} autoFocus {...register('name')} error={wrong.name?.message} />
+          {seconds('minDurationMs', t('clients.shortest-seconds'))}
+          {seconds('maxDurationMs', t('common.longest-seconds'))}
+          {whole('titleLimit', t('clients.title-characters'))}
+          {whole('descriptionLimit', t('clients.description-characters'))}
+          {whole('hashtagLimit', t('common.hashtags'))}
+          {whole('postsPerDay', t('clients.posts-a-day'))}
+          {whole('minGapMinutes', t('clients.gap-between-posts-minutes'))}
           <Controller
             control={control}
             name="shapes"
             render={({ field }) => (
-              <Field label="Shapes">
+              <Field label={t('clients.shapes')}>
                 {(ids) => (
                   <div {...ids} className="grid grid-cols-2">
                     {SHAPES.map((shape) => (
@@ -178,7 +189,7 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
           <FormTrouble error={error} />
         ) : (
           <StaleChoice
-            what="this profile"
+            what={t('clients.this-profile')}
             changed={differences<PlatformProfileForm>(theirs, getValues(), PLATFORM_NAMES)}
             onTake={() => {
               const { id: ___, version, ...now } = theirs;
@@ -193,9 +204,9 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
           />
         )}
         <DialogFoot>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={creating.isLoading || updating.isLoading}>
-            Save the profile
+            {t('clients.save-the-profile')}
           </Button>
         </DialogFoot>
       </form>

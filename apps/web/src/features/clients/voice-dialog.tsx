@@ -10,6 +10,7 @@ import { LinesField, ListField, TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
+import { t } from '../../texts/texts.js';
 
 type Choices = 'spelling' | 'capitals' | 'serialComma' | 'person' | 'address' | 'emoji';
 
@@ -17,12 +18,18 @@ type Choices = 'spelling' | 'capitals' | 'serialComma' | 'person' | 'address' | 
 export const CHOICES: {
   readonly [K in Choices]: { readonly label: string; readonly options: readonly { readonly value: VoiceFields[K]; readonly name: string }[] };
 } = {
-  spelling: { label: 'Spelling', options: named(SPELLINGS, ['British or American', 'British', 'American']) },
-  capitals: { label: 'Capitals in titles', options: named(CAPITALS, ['As written', 'First word and names', 'Every main word']) },
-  serialComma: { label: 'Comma before the last “and”', options: named(SERIAL_COMMAS, ['As written', 'Always', 'Never']) },
-  person: { label: 'The client speaks as', options: named(PERSONS, ['As written', 'We', 'I']) },
-  address: { label: 'German viewers are', options: named(ADDRESSES, ['As written', 'Sie', 'du']) },
-  emoji: { label: 'Emoji', options: named(EMOJI_USES, ['Nowhere', 'In texts only', 'In titles, too']) },
+  spelling: { label: t('clients.spelling'), options: named(SPELLINGS, [t('clients.british-or-american'), t('clients.british'), t('clients.american')]) },
+  capitals: {
+    label: t('clients.capitals-in-titles'),
+    options: named(CAPITALS, [t('clients.as-written'), t('clients.first-word-and-names'), t('clients.every-main-word')]),
+  },
+  serialComma: {
+    label: t('clients.comma-before-the-last-and'),
+    options: named(SERIAL_COMMAS, [t('clients.as-written'), t('clients.always'), t('clients.never')]),
+  },
+  person: { label: t('clients.the-client-speaks-as'), options: named(PERSONS, [t('clients.as-written'), t('clients.we'), t('clients.i')]) },
+  address: { label: t('clients.german-viewers-are'), options: named(ADDRESSES, [t('clients.as-written'), 'Sie', 'du']) },
+  emoji: { label: t('clients.emoji'), options: named(EMOJI_USES, [t('clients.nowhere'), t('clients.in-texts-only'), t('clients.in-titles-too')]) },
 };
 
 function named<V extends string>(values: readonly V[], names: readonly string[]): { value: V; name: string }[] {
@@ -30,24 +37,25 @@ function named<V extends string>(values: readonly V[], names: readonly string[])
 }
 
 const NAMES: { readonly [K in keyof VoiceFields]: string } = {
-  use: 'Say, not',
-  avoid: 'Never',
-  spelling: 'Spelling',
-  capitals: 'Capitals',
-  serialComma: 'Comma',
-  person: 'Speaks as',
-  address: 'German viewers',
-  emoji: 'Emoji',
-  longestTitle: 'Longest title',
-  longestText: 'Longest text',
-  fixedParts: 'Under every text',
-  examples: 'Good titles',
-  alwaysTags: 'Tags always',
-  neverTags: 'Tags never',
+  use: t('clients.say-not'),
+  avoid: t('clients.never'),
+  spelling: t('clients.spelling'),
+  capitals: t('clients.capitals'),
+  serialComma: t('clients.comma'),
+  person: t('clients.speaks-as'),
+  address: t('clients.german-viewers'),
+  emoji: t('clients.emoji'),
+  longestTitle: t('clients.longest-title'),
+  longestText: t('clients.longest-text'),
+  fixedParts: t('clients.under-every-text'),
+  examples: t('clients.good-titles'),
+  alwaysTags: t('clients.tags-always'),
+  neverTags: t('clients.tags-never'),
 };
 
-const SAY_NOT = /^(.+?),\s*not\s+(.+)$/i;
-const toLine = ({ say, not }: VoiceFields['use'][number]): string => `${say}, not ${not}`;
+/** Taken from the text itself, so that what is shown in a language is read in it, too. */
+const SAY_NOT = new RegExp(`^${t('clients.not', { say: '(.+?)', not: '(.+)' }).replaceAll(' ', '\\s+')}$`, 'i');
+const toLine = ({ say, not }: VoiceFields['use'][number]): string => t('clients.not', { say, not });
 /** A line that is not finished is kept as it is, and the form says what it lacks. */
 const fromLine = (line: string): VoiceFields['use'][number] => {
   const [, say = line, not = ''] = SAY_NOT.exec(line) ?? [];
@@ -71,7 +79,7 @@ export function VoiceDialog({ client, onClose }: { client: ClientView; onClose: 
     const before = client.voice;
     await write(voice);
     didSomething(
-      `Saved the voice of “${client.name}”`,
+      t('clients.saved-the-voice-of', { name: client.name }),
       () => write(before),
       () => write(voice),
     );
@@ -101,7 +109,7 @@ export function VoiceDialog({ client, onClose }: { client: ClientView; onClose: 
           label={label}
           inputMode="numeric"
           value={field.value ?? ''}
-          placeholder="as the platform"
+          placeholder={t('clients.as-the-platform')}
           onChange={(event) => field.onChange(event.target.value.trim() === '' ? null : Number(event.target.value))}
           error={errors[name]?.message}
         />
@@ -109,7 +117,7 @@ export function VoiceDialog({ client, onClose }: { client: ClientView; onClose: 
     />
   );
   return (
-    <Dialog open wide onClose={onClose} title={`The voice of ${client.name}`}>
+    <Dialog open wide onClose={onClose} title={t('clients.the-voice-of', { name: client.name })}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -123,20 +131,20 @@ export function VoiceDialog({ client, onClose }: { client: ClientView; onClose: 
             name="voice.use"
             render={({ field }) => (
               <LinesField
-                label="Say this, not that"
+                label={t('clients.say-this-not-that')}
                 value={field.value.map((one) => (one.not === '' ? one.say : toLine(one)))}
                 onChange={(all) => field.onChange(all.map(fromLine))}
-                placeholder="guests, not customers"
-                hint="One a line: what the client says, a comma, “not”, what it stands for"
-                error={errors.use === undefined ? undefined : 'each line needs both: guests, not customers'}
+                placeholder={t('clients.guests-not-customers')}
+                hint={t('clients.one-a-line-what-the-client')}
+                error={errors.use === undefined ? undefined : t('clients.each-line-needs-both-guests-not')}
               />
             )}
           />
           <div className="grid content-start gap-4">
-            {list('avoid', 'Never say', 'Words and phrases, with commas')}
+            {list('avoid', t('clients.never-say'), t('clients.words-and-phrases-with-commas'))}
             <div className="grid grid-cols-2 gap-4">
-              {length('longestTitle', 'Longest title')}
-              {length('longestText', 'Longest description')}
+              {length('longestTitle', t('clients.longest-title'))}
+              {length('longestText', t('clients.longest-description'))}
             </div>
           </div>
         </div>
@@ -153,16 +161,16 @@ export function VoiceDialog({ client, onClose }: { client: ClientView; onClose: 
           ))}
         </div>
         <div className="grid gap-4 sm:grid-cols-2">
-          {lines('fixedParts', 'Under every text', 'Link, call to action, credits: a line each, counted into every limit')}
-          {lines('examples', 'Titles that were good', 'A line each: what is proposed is put in the order of likeness to them')}
-          {list('alwaysTags', 'Hashtags always', 'On every short, without #, in the case you give them')}
-          {list('neverTags', 'Hashtags never', 'Never proposed, and marked where somebody types them')}
+          {lines('fixedParts', t('clients.under-every-text'), t('clients.link-call-to-action-credits-a'))}
+          {lines('examples', t('clients.titles-that-were-good'), t('clients.a-line-each-what-is-proposed'))}
+          {list('alwaysTags', t('clients.hashtags-always'), t('clients.on-every-short-without-in-the'))}
+          {list('neverTags', t('clients.hashtags-never'), t('clients.never-proposed-and-marked-where-somebody'))}
         </div>
         {theirs === null ? (
           <FormTrouble error={saving.error} />
         ) : (
           <StaleChoice
-            what="this client"
+            what={t('common.this-client')}
             changed={differences<VoiceFields>(theirs.voice, getValues().voice, NAMES)}
             onTake={() => {
               seen.current = theirs.version;
@@ -176,9 +184,9 @@ export function VoiceDialog({ client, onClose }: { client: ClientView; onClose: 
           />
         )}
         <DialogFoot>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={saving.isLoading}>
-            Save the voice
+            {t('clients.save-the-voice')}
           </Button>
         </DialogFoot>
       </form>

@@ -4,6 +4,7 @@ import { api, type ClientView } from '../../app/api.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
 import { Button } from '../../ui/parts.js';
 import { CHOICES, VoiceDialog } from './voice-dialog.js';
+import { t } from '../../texts/texts.js';
 
 /** What the client's voice asks for, in a few lines, and the way to change it. */
 export function VoiceSummary({ client }: { client: ClientView }): ReactNode {
@@ -13,33 +14,34 @@ export function VoiceSummary({ client }: { client: ClientView }): ReactNode {
     .filter((name) => voice[name] !== OPEN_VOICE[name])
     .map((name) => [CHOICES[name].label, CHOICES[name].options.find(({ value }) => value === voice[name])!.name]);
   const rows: (readonly [string, string])[] = [
-    ['Say', voice.use.map(({ say, not }) => `${say}, not ${not}`).join('; ')],
-    ['Never', voice.avoid.join(', ')],
+    [t('clients.say'), voice.use.map(({ say, not }) => t('clients.not', { say, not })).join('; ')],
+    [t('clients.never'), voice.avoid.join(', ')],
     ...choices.map(([label, name]) => [label!, name!] as const),
     [
-      'Lengths',
-      [voice.longestTitle === null ? '' : `titles to ${voice.longestTitle}`, voice.longestText === null ? '' : `texts to ${voice.longestText}`]
+      t('clients.lengths'),
+      [
+        voice.longestTitle === null ? '' : t('clients.titles-to', { longestTitle: voice.longestTitle }),
+        voice.longestText === null ? '' : t('clients.texts-to', { longestText: voice.longestText }),
+      ]
         .filter(Boolean)
         .join(', '),
     ],
-    ['Under every text', voice.fixedParts.join(' · ')],
-    ['Good titles', voice.examples.map((one) => `“${one}”`).join(', ')],
-    ['Hashtags always', voice.alwaysTags.map((tag) => `#${tag}`).join(' ')],
-    ['Hashtags never', voice.neverTags.map((tag) => `#${tag}`).join(' ')],
+    [t('clients.under-every-text'), voice.fixedParts.join(' · ')],
+    [t('clients.good-titles'), voice.examples.map((one) => `“${one}”`).join(', ')],
+    [t('clients.hashtags-always'), voice.alwaysTags.map((tag) => `#${tag}`).join(' ')],
+    [t('clients.hashtags-never'), voice.neverTags.map((tag) => `#${tag}`).join(' ')],
   ];
   const said = rows.filter(([, text]) => text !== '');
   return (
-    <section aria-label="Voice" className="h-min border border-rule bg-sheet p-4">
+    <section aria-label={t('clients.voice')} className="h-min border border-rule bg-sheet p-4">
       <div className="flex items-baseline gap-3">
-        <h2>Voice</h2>
+        <h2>{t('clients.voice')}</h2>
         <Button className="ml-auto" onClick={() => setEditing(true)}>
-          Change the voice
+          {t('clients.change-the-voice')}
         </Button>
       </div>
       {said.length === 0 ? (
-        <p className="mt-1 text-[12px] text-soft">
-          Words to use and to avoid, spelling, capitals, lengths, fixed lines, hashtags. What is proposed follows it, and what is typed is checked against it.
-        </p>
+        <p className="mt-1 text-[12px] text-soft">{t('clients.words-to-use-and-to-avoid')}</p>
       ) : (
         <dl className="mt-2 grid grid-cols-[130px_1fr] gap-x-3 gap-y-1 text-[12px]">
           {said.map(([name, text]) => (
@@ -73,7 +75,9 @@ function WritingAllowed({ client }: { client: ClientView }): ReactNode {
       .then(
         () =>
           didSomething(
-            allowed ? `Allowed the writing service for “${client.name}”` : `The writing service is not asked about “${client.name}” any more`,
+            allowed
+              ? t('clients.allowed-the-writing-service-for', { name: client.name })
+              : t('clients.the-writing-service-is-not-asked', { name: client.name }),
             () => write(!allowed),
             () => write(allowed),
           ),
@@ -91,8 +95,8 @@ function WritingAllowed({ client }: { client: ClientView }): ReactNode {
         onChange={(event) => change(event.target.checked)}
       />
       <span>
-        The writing service may be asked about this client’s recordings
-        <span className="block text-soft">Passages, the voice and the limits leave this machine for the address that is configured; all of it is kept.</span>
+        {t('clients.the-writing-service-may-be-asked')}
+        <span className="block text-soft">{t('clients.passages-the-voice-and-the-limits')}</span>
       </span>
     </label>
   );

@@ -1,10 +1,12 @@
-import { formatDay, formatLength, formatMinute } from '@sift-reel/core';
+import { formatLength, formatMinute } from '@sift-reel/core';
 import { type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { api } from '../../app/api.js';
 import { stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
+import { formatDay } from '../../texts/formats.js';
 
 /** What waits for the producer, in the order of the work. */
 export function DeskPage(): ReactNode {
@@ -13,12 +15,12 @@ export function DeskPage(): ReactNode {
   const schedule = api.useReadScheduleQuery();
   const clients = api.useListClientsQuery();
   const error = recordings.error ?? shorts.error ?? schedule.error ?? clients.error;
-  if (error !== undefined) return <Trouble title="The desk cannot be laid" detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
+  if (error !== undefined) return <Trouble title={t('desk.the-desk-cannot-be-laid')} detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
   if (recordings.data === undefined || shorts.data === undefined || schedule.data === undefined || clients.data === undefined)
     return (
       <>
-        <PageHead title="Desk" />
-        <Loading what="the desk" />
+        <PageHead title={t('common.desk')} />
+        <Loading what={t('desk.the-desk')} />
       </>
     );
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
@@ -36,26 +38,26 @@ export function DeskPage(): ReactNode {
   const channelOf = new Map(schedule.data.channels.map((channel) => [channel.id, channel.name]));
   return (
     <div className="flex h-full flex-col">
-      <PageHead title="Desk" aside="what waits for you, in the order of the work" />
+      <PageHead title={t('common.desk')} aside={t('desk.what-waits-for-you-in-the')} />
       <div className="grid min-h-0 flex-1 auto-rows-min grid-cols-[minmax(0,1fr)] md:grid-cols-2 gap-x-10 gap-y-6 overflow-y-auto px-[18px] py-5 xl:grid-cols-3">
         {list.length === 0 && (
           <EmptyState
-            title="Nothing on the table yet"
+            title={t('desk.nothing-on-the-table-yet')}
             action={
               <Link className="font-semibold underline" to="/recordings">
-                Bring in recordings
+                {t('common.bring-in-recordings')}
               </Link>
             }
           >
-            Bring in a recording with its transcript. Sift Reel ranks its passages, and they wait for you here.
+            {t('desk.bring-in-a-recording-with-its')}
           </EmptyState>
         )}
         {working.length > 0 && (
-          <Section title="Working" count={working.length}>
+          <Section title={t('desk.working')} count={working.length}>
             {working.map((one) => (
               <Row key={one.id} to={`/recordings/${one.id}`} title={one.title} aside={nameOf.get(one.clientId)}>
                 <div className="mt-1 flex items-center gap-2">
-                  <ProgressBar fraction={one.latestSift?.fraction ?? 0} label={`Sifting ${one.title}`} />
+                  <ProgressBar fraction={one.latestSift?.fraction ?? 0} label={t('common.sifting', { title: one.title })} />
                   <span className="text-[11px] whitespace-nowrap text-soft">{stageName(one.latestSift?.stage ?? 'waiting')}</span>
                 </div>
               </Row>
@@ -63,20 +65,20 @@ export function DeskPage(): ReactNode {
           </Section>
         )}
         {failed.length > 0 && (
-          <Section title="Failed" count={failed.length}>
+          <Section title={t('desk.failed')} count={failed.length}>
             {failed.map((one) => (
-              <Row key={one.id} to={`/recordings/${one.id}`} title={one.title} aside="see why" />
+              <Row key={one.id} to={`/recordings/${one.id}`} title={one.title} aside={t('desk.see-why')} />
             ))}
           </Section>
         )}
         {waiting.length > 0 && (
-          <Section title="Waiting for a transcript" count={waiting.length}>
+          <Section title={t('desk.waiting-for-a-transcript')} count={waiting.length}>
             {waiting.map((one) => (
               <Row key={one.id} to="/recordings" title={one.title} aside={nameOf.get(one.clientId)} />
             ))}
           </Section>
         )}
-        <Section title="To brief" count={toBrief.length} empty="No recording waits for a brief.">
+        <Section title={t('desk.to-brief')} count={toBrief.length} empty={t('desk.no-recording-waits-for-a-brief')}>
           {toBrief.map((one) => (
             <Row
               key={one.id}
@@ -86,17 +88,21 @@ export function DeskPage(): ReactNode {
             />
           ))}
         </Section>
-        <Section title="Rankings to read" count={toRead.length} empty="No ranking waits for its first keep.">
+        <Section title={t('desk.rankings-to-read')} count={toRead.length} empty={t('desk.no-ranking-waits-for-its-first')}>
           {toRead.map((one) => (
             <Row
               key={one.id}
               to={`/recordings/${one.id}`}
               title={one.title}
-              aside={`${nameOf.get(one.clientId) ?? ''} · ${one.latestSift?.strongCount ?? 0} strong of ${one.latestSift?.candidateCount ?? 0}`}
+              aside={t('desk.strong-of', {
+                client: nameOf.get(one.clientId) ?? '',
+                strongCount: one.latestSift?.strongCount ?? 0,
+                candidateCount: one.latestSift?.candidateCount ?? 0,
+              })}
             />
           ))}
         </Section>
-        <Section title="Shorts to word and approve" count={drafts.length} empty="No short waits for its words.">
+        <Section title={t('desk.shorts-to-word-and-approve')} count={drafts.length} empty={t('desk.no-short-waits-for-its-words')}>
           {drafts.slice(0, 8).map((short) => (
             <Row
               key={short.id}
@@ -107,13 +113,13 @@ export function DeskPage(): ReactNode {
           ))}
         </Section>
         <Section
-          title="Approved, not yet placed"
+          title={t('desk.approved-not-yet-placed')}
           count={unplaced.length}
-          empty="No approved short waits for a place."
+          empty={t('desk.no-approved-short-waits-for-a')}
           more={
             unplaced.length > 0 ? (
               <Link className="font-semibold underline" to="/schedule">
-                Lay out {unplaced.length} {unplaced.length === 1 ? 'short' : 'shorts'}
+                {t('desk.lay-out-shorts', { count: unplaced.length })}
               </Link>
             ) : null
           }
@@ -122,7 +128,7 @@ export function DeskPage(): ReactNode {
             <Row key={short.id} to={`/shorts/${short.id}`} title={short.copy.title} aside={nameOf.get(short.clientId)} />
           ))}
         </Section>
-        <Section title="Going out next" count={next.length} empty="Nothing is planned from now on.">
+        <Section title={t('desk.going-out-next')} count={next.length} empty={t('desk.nothing-is-planned-from-now-on')}>
           {next.map((post) => (
             <Row
               key={post.id}

@@ -10,12 +10,13 @@ import { Field, inputClass } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
+import { t } from '../../texts/texts.js';
 
-const TYPEFACE_NAMES = { serif: 'With serifs', sans: 'Without serifs', mono: 'Typewriter' } as const;
+const TYPEFACE_NAMES = { serif: t('documents.with-serifs'), sans: t('documents.without-serifs'), mono: t('documents.typewriter') } as const;
 const LOOKS = { serif: 'font-serif', sans: 'font-sans font-semibold', mono: 'font-mono' } as const;
 const COLOURS = [
-  ['ground', 'Ground'],
-  ['ink', 'Letters'],
+  ['ground', t('documents.ground')],
+  ['ink', t('documents.letters')],
 ] as const;
 
 /** How a client's quote cards look, on all its recordings. */
@@ -37,7 +38,7 @@ export function CardStyleDialog({ client, onClose }: { client: ClientView; onClo
     const before = client.cardStyle;
     await write(cardStyle);
     didSomething(
-      `Saved the quote cards of “${client.name}”`,
+      t('documents.saved-the-quote-cards-of', { name: client.name }),
       () => write(before),
       () => write(cardStyle),
     );
@@ -45,7 +46,7 @@ export function CardStyleDialog({ client, onClose }: { client: ClientView; onClo
   });
   const theirs = staleCurrent<ClientView>(saving.error);
   return (
-    <Dialog open onClose={onClose} title={`Quote cards of ${client.name}`}>
+    <Dialog open onClose={onClose} title={t('documents.quote-cards-of', { name: client.name })}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -60,7 +61,7 @@ export function CardStyleDialog({ client, onClose }: { client: ClientView; onClo
             render={({ field }) => (
               <Select
                 look="field"
-                label="Type"
+                label={t('documents.type')}
                 value={field.value}
                 options={TYPEFACES.map((value) => ({ value, name: TYPEFACE_NAMES[value] }))}
                 onChange={field.onChange}
@@ -76,7 +77,13 @@ export function CardStyleDialog({ client, onClose }: { client: ClientView; onClo
                 <Field label={label} error={errors[name]?.message}>
                   {(ids) => (
                     <span className="flex gap-2">
-                      <input type="color" aria-label={`${label}, picked`} className="h-[30px] w-9 flex-none" value={field.value} onChange={field.onChange} />
+                      <input
+                        type="color"
+                        aria-label={t('documents.picked', { label })}
+                        className="h-[30px] w-9 flex-none"
+                        value={field.value}
+                        onChange={field.onChange}
+                      />
                       <input {...ids} className={`${inputClass} font-mono`} value={field.value} onChange={field.onChange} />
                     </span>
                   )}
@@ -86,14 +93,18 @@ export function CardStyleDialog({ client, onClose }: { client: ClientView; onClo
           ))}
         </div>
         <p className={`px-6 py-5 text-[22px] leading-[1.25] ${LOOKS[style.typeface]}`} style={{ background: style.ground, color: style.ink }}>
-          “What was said, as it will be read.”
+          {t('documents.what-was-said-as-it-will')}
         </p>
         {theirs === null ? (
-          <FormTrouble error={saving.error} safe="Nothing was saved." />
+          <FormTrouble error={saving.error} safe={t('documents.nothing-was-saved')} />
         ) : (
           <StaleChoice
-            what="this client"
-            changed={differences(theirs.cardStyle, getValues('cardStyle'), { typeface: 'Type', ground: 'Ground', ink: 'Letters' })}
+            what={t('common.this-client')}
+            changed={differences(theirs.cardStyle, getValues('cardStyle'), {
+              typeface: t('documents.type'),
+              ground: t('documents.ground'),
+              ink: t('documents.letters'),
+            })}
             onTake={() => {
               seen.current = theirs.version;
               reset({ cardStyle: theirs.cardStyle, version: theirs.version });
@@ -106,9 +117,9 @@ export function CardStyleDialog({ client, onClose }: { client: ClientView; onClo
           />
         )}
         <DialogFoot>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={saving.isLoading}>
-            Save
+            {t('documents.save')}
           </Button>
         </DialogFoot>
       </form>

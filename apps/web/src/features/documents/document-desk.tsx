@@ -16,6 +16,8 @@ import { DOCUMENT_NAMES } from './kinds.js';
 import { QuoteCards } from './quote-cards.js';
 import { TakeAway } from './take-away.js';
 import { TalkBeside } from './talk-beside.js';
+import { t } from '../../texts/texts.js';
+import { formatMoment } from '../../texts/formats.js';
 
 /** One document: its text, and beside it what was said, or its cards. */
 export function DocumentDesk({ document: loaded, transcript }: { document: DocumentView; transcript: Transcript }): ReactNode {
@@ -36,8 +38,8 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
     else player.playSpan(transcript.words[said.firstWord]!.startMs, transcript.words[said.endWord - 1]!.endMs);
   };
   useKeys([
-    { key: 'h', label: 'Who wrote what', group: 'Documents', run: () => setOpen('history') },
-    { key: 'Alt p', label: 'Hear what the text at the caret comes from', group: 'Documents' },
+    { key: 'h', label: t('common.who-wrote-what'), group: t('common.documents'), run: () => setOpen('history') },
+    { key: 'Alt p', label: t('documents.hear-what-the-text-at-the'), group: t('common.documents') },
   ]);
   const again = async (): Promise<void> => {
     await saver.andThen((version) => makeAgain({ documentId: document.id, documentSeenForm: { version } }).unwrap()).catch(() => undefined);
@@ -68,27 +70,27 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
           </span>
           <span className="ml-auto flex flex-wrap gap-[6px]">
             <Button tone="quiet" onClick={() => setOpen('history')}>
-              Who wrote what
+              {t('common.who-wrote-what')}
             </Button>
             <Button tone="quiet" onClick={() => setOpen('again')}>
-              Make anew
+              {t('documents.make-anew')}
             </Button>
             <Button tone="quiet" onClick={() => setOpen('remove')}>
-              Remove
+              {t('common.remove')}
             </Button>
             <TakeAway document={document} content={content} onBefore={() => saver.flush()} />
           </span>
         </div>
         {draft?.state === 'failed' && (
           <p role="alert" className="flex flex-none items-center gap-3 border-b border-rule bg-madder-tint px-4 py-2">
-            {draft.trouble} <Button onClick={() => void saver.flush()}>Save again</Button>
+            {draft.trouble} <Button onClick={() => void saver.flush()}>{t('common.save-again')}</Button>
           </p>
         )}
         {draft?.theirs != null && (
           <div className="flex-none border-b border-rule">
             <StaleChoice
-              what="this document"
-              changed={[{ name: 'Text', theirs: startOf(draft.theirs.content as unknown as DocumentContent), mine: startOf(draft.value) }]}
+              what={t('documents.this-document')}
+              changed={[{ name: t('documents.text'), theirs: startOf(draft.theirs.content as unknown as DocumentContent), mine: startOf(draft.value) }]}
               onTake={() => void saver.choose(null, 'theirs')}
               onKeep={() => void saver.choose(null, 'mine')}
             />
@@ -99,7 +101,7 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
         <SaidHere {...{ said, transcript, player }} sound={document.sound} onPlay={play} />
       </section>
       <aside className="flex min-h-0 w-[360px] flex-none flex-col border-l border-rule max-md:w-full max-md:flex-1 max-md:border-t max-md:border-l-0">
-        <div role="tablist" aria-label="Beside the text" className="flex flex-none gap-1 border-b border-rule px-3 pt-2">
+        <div role="tablist" aria-label={t('documents.beside-the-text')} className="flex flex-none gap-1 border-b border-rule px-3 pt-2">
           {(['talk', 'cards'] as const).map((one) => (
             <button
               key={one}
@@ -109,7 +111,7 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
               className={beside === one ? 'border-b-2 border-ink px-2 pb-[6px] text-[12px] font-semibold' : 'px-2 pb-2 text-[12px] text-soft hover:text-ink'}
               onClick={() => setBeside(one)}
             >
-              {one === 'talk' ? 'What was said' : 'Cards'}
+              {one === 'talk' ? t('documents.what-was-said') : t('documents.cards')}
             </button>
           ))}
           {player.trouble !== null && <span className="ml-auto text-[12px] text-madder-text">{player.trouble}</span>}
@@ -128,26 +130,26 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
       )}
       {open === 'again' && (
         <ConfirmDialog
-          title={`Make “${name}” anew?`}
-          deed="Make anew"
-          keep="Keep it"
+          title={t('documents.make-name-anew', { name })}
+          deed={t('documents.make-anew')}
+          keep={t('common.keep-it')}
           busy={making.isLoading}
           onConfirm={() => void again()}
           onClose={() => setOpen(null)}
         >
-          It is made from the last sift and from what is kept now. What is written here stays under “Who wrote what”, and can be taken back.
+          {t('documents.it-is-made-from-the-last')}
         </ConfirmDialog>
       )}
       {open === 'remove' && (
         <ConfirmDialog
-          title={`Remove “${name}”?`}
-          deed="Remove"
-          keep="Keep it"
+          title={t('documents.remove-name', { name })}
+          deed={t('common.remove')}
+          keep={t('common.keep-it')}
           busy={removing.isLoading}
           onConfirm={() => void drop()}
           onClose={() => setOpen(null)}
         >
-          It goes with all that it was. It can be made from the recording again, without what was written by hand.
+          {t('documents.it-goes-with-all-that-it')}
         </ConfirmDialog>
       )}
     </div>
@@ -173,12 +175,12 @@ function SaidHere({
   return (
     <p className="flex min-h-[44px] flex-none items-center gap-3 border-t border-rule px-4 py-2 text-[12px] text-soft">
       {said === null || first === undefined ? (
-        'Put the caret into a sentence to see where it was said. What is typed by hand was said nowhere.'
+        t('documents.put-the-caret-into-a-sentence')
       ) : (
         <>
           {sound && (
             <Button onClick={onPlay} keyName="Alt P">
-              {player.playing ? 'Stop' : 'Hear it'}
+              {player.playing ? t('documents.stop') : t('documents.hear-it')}
             </Button>
           )}
           <span className="min-w-0">
@@ -197,9 +199,9 @@ const MOST_WORDS = 60;
 const startOf = (content: DocumentContent): string => content.content.map(blockText).join(' ').slice(0, 200);
 
 function stateOf(draft: DocumentDraft | null, { writtenBy, writtenAt }: DocumentView): string {
-  if (draft?.state === 'typing' || draft?.state === 'saving') return 'Saving…';
-  if (draft?.state === 'failed') return 'Not saved';
-  if (draft?.state === 'stale') return 'Somebody else changed it';
-  const when = new Date(writtenAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-  return writtenBy === null ? `Made from the recording, ${when}` : `Saved · ${writtenBy}, ${when}`;
+  if (draft?.state === 'typing' || draft?.state === 'saving') return t('common.saving');
+  if (draft?.state === 'failed') return t('documents.not-saved');
+  if (draft?.state === 'stale') return t('documents.somebody-else-changed-it');
+  const when = formatMoment(writtenAt);
+  return writtenBy === null ? t('documents.made-from-the-recording', { when }) : t('documents.saved', { writtenBy, when });
 }

@@ -5,6 +5,7 @@ import clsx from 'clsx';
 import { Bold, Heading1, Heading2, Heading3, Italic, List, ListOrdered, type LucideIcon, Pilcrow, Quote, Redo2, Undo2 } from 'lucide-react';
 import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import { MomentMark } from './moment-mark.js';
+import { t } from '../../texts/texts.js';
 
 /** What a document may hold, and no more: it is checked by the server, too. */
 const EXTENSIONS = [
@@ -85,35 +86,50 @@ interface Tool {
   readonly can?: (editor: Editor) => boolean;
 }
 const heading = (level: 1 | 2 | 3, icon: LucideIcon): Tool => ({
-  name: `Heading ${level}`,
+  name: t('documents.heading', { level }),
   icon,
   run: (editor) => editor.chain().focus().toggleHeading({ level }).run(),
   on: (editor) => editor.isActive('heading', { level }),
 });
 const TOOLS: readonly (readonly Tool[])[] = [
   [
-    { name: 'Undo', icon: Undo2, run: (editor) => editor.chain().focus().undo().run(), can: (editor) => editor.can().undo() },
-    { name: 'Redo', icon: Redo2, run: (editor) => editor.chain().focus().redo().run(), can: (editor) => editor.can().redo() },
+    { name: t('common.undo'), icon: Undo2, run: (editor) => editor.chain().focus().undo().run(), can: (editor) => editor.can().undo() },
+    { name: t('documents.redo'), icon: Redo2, run: (editor) => editor.chain().focus().redo().run(), can: (editor) => editor.can().redo() },
   ],
   [
     heading(1, Heading1),
     heading(2, Heading2),
     heading(3, Heading3),
-    { name: 'Plain paragraph', icon: Pilcrow, run: (editor) => editor.chain().focus().setParagraph().run(), on: (editor) => editor.isActive('paragraph') },
-  ],
-  [
-    { name: 'Bold', icon: Bold, run: (editor) => editor.chain().focus().toggleBold().run(), on: (editor) => editor.isActive('bold') },
-    { name: 'Italic', icon: Italic, run: (editor) => editor.chain().focus().toggleItalic().run(), on: (editor) => editor.isActive('italic') },
-  ],
-  [
-    { name: 'Bullet list', icon: List, run: (editor) => editor.chain().focus().toggleBulletList().run(), on: (editor) => editor.isActive('bulletList') },
     {
-      name: 'Numbered list',
+      name: t('documents.plain-paragraph'),
+      icon: Pilcrow,
+      run: (editor) => editor.chain().focus().setParagraph().run(),
+      on: (editor) => editor.isActive('paragraph'),
+    },
+  ],
+  [
+    { name: t('documents.bold'), icon: Bold, run: (editor) => editor.chain().focus().toggleBold().run(), on: (editor) => editor.isActive('bold') },
+    { name: t('documents.italic'), icon: Italic, run: (editor) => editor.chain().focus().toggleItalic().run(), on: (editor) => editor.isActive('italic') },
+  ],
+  [
+    {
+      name: t('documents.bullet-list'),
+      icon: List,
+      run: (editor) => editor.chain().focus().toggleBulletList().run(),
+      on: (editor) => editor.isActive('bulletList'),
+    },
+    {
+      name: t('documents.numbered-list'),
       icon: ListOrdered,
       run: (editor) => editor.chain().focus().toggleOrderedList().run(),
       on: (editor) => editor.isActive('orderedList'),
     },
-    { name: 'Quotation', icon: Quote, run: (editor) => editor.chain().focus().toggleBlockquote().run(), on: (editor) => editor.isActive('blockquote') },
+    {
+      name: t('documents.quotation'),
+      icon: Quote,
+      run: (editor) => editor.chain().focus().toggleBlockquote().run(),
+      on: (editor) => editor.isActive('blockquote'),
+    },
   ],
 ];
 
@@ -123,7 +139,7 @@ function Toolbar({ editor }: { editor: Editor }): ReactNode {
     selector: ({ editor: now }) => TOOLS.map((group) => group.map(({ on, can }) => ({ on: on?.(now) ?? false, can: can?.(now) ?? true }))),
   });
   return (
-    <div role="toolbar" aria-label="Text" className="flex flex-none flex-wrap items-center gap-3 border-b border-rule bg-sheet px-4 py-1">
+    <div role="toolbar" aria-label={t('documents.text')} className="flex flex-none flex-wrap items-center gap-3 border-b border-rule bg-sheet px-4 py-1">
       {TOOLS.map((group, g) => (
         <span key={group[0]!.name} className="flex gap-[2px]">
           {group.map(({ name, icon: Icon, run }, k) => {

@@ -4,6 +4,7 @@ import { api, type DocumentView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
+import { t, rich } from '../../texts/texts.js';
 
 interface DocumentHistoryProps {
   readonly document: DocumentView;
@@ -15,7 +16,7 @@ interface DocumentHistoryProps {
 export function DocumentHistory({ document, onTake, onClose }: DocumentHistoryProps): ReactNode {
   const versions = api.useListDocumentVersionsQuery(document.id);
   return (
-    <Dialog open onClose={onClose} title="Who wrote what" wide>
+    <Dialog open onClose={onClose} title={t('common.who-wrote-what')} wide>
       {versions.error !== undefined && <p className="text-madder-text">{problemText(versions.error)}</p>}
       <ol className="divide-y divide-rule border-y border-rule">
         {(versions.currentData ?? []).map((one, i) => {
@@ -23,13 +24,13 @@ export function DocumentHistory({ document, onTake, onClose }: DocumentHistoryPr
           return (
             <li key={one.id} className="grid grid-cols-[150px_1fr_auto] items-baseline gap-x-3 py-2 text-[12px]">
               <span className="text-soft">
-                <span className="time">{one.writtenAt.slice(0, 16).replace('T', ' ')}</span> UTC
-                <span className="block truncate">{one.writtenBy ?? 'made from the recording'}</span>
+                {rich('common.at-utc', { at: one.writtenAt.slice(0, 16).replace('T', ' '), time: (chunks) => <span className="time">{chunks}</span> })}
+                <span className="block truncate">{one.writtenBy ?? t('documents.made-from-the-recording-inline')}</span>
               </span>
               <span className="line-clamp-3 font-serif text-[14px] whitespace-pre-line">{content.content.map(blockText).join('\n').slice(0, 400)}</span>
               {i > 0 && (
                 <Button tone="quiet" onClick={() => onTake(content)}>
-                  Take this
+                  {t('documents.take-this')}
                 </Button>
               )}
             </li>
@@ -37,7 +38,7 @@ export function DocumentHistory({ document, onTake, onClose }: DocumentHistoryPr
         })}
       </ol>
       <DialogFoot>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{t('common.close')}</Button>
       </DialogFoot>
     </Dialog>
   );

@@ -2,6 +2,7 @@ import type { DocumentContent } from '@sift-reel/core';
 import { api, type DocumentView } from '../../app/api.js';
 import { type Draft, Saver, Savers } from '../../app/saver.js';
 import { store } from '../../app/store.js';
+import { t } from '../../texts/texts.js';
 
 export type DocumentDraft = Draft<DocumentContent, DocumentView>;
 type DocumentSaver = Saver<DocumentContent, DocumentView>;
@@ -17,7 +18,7 @@ const savers = new Savers<DocumentView, DocumentSaver>(
       show: (next) => {
         store.dispatch(api.util.updateQueryData('readDocument', next.id, () => next));
       },
-      refusal: 'The text could not be saved yet, so this was not done.',
+      refusal: t('documents.the-text-could-not-be-saved'),
     }),
 );
 

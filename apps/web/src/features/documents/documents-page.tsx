@@ -8,6 +8,7 @@ import { problemText } from '../../app/problems.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { DocumentDesk } from './document-desk.js';
 import { DOCUMENT_NAMES } from './kinds.js';
+import { t } from '../../texts/texts.js';
 
 /** What is made of a recording beside its shorts. */
 export function DocumentsPage(): ReactNode {
@@ -17,31 +18,29 @@ export function DocumentsPage(): ReactNode {
   const packed = api.useReadTranscriptQuery(recording.data?.transcript == null ? skipToken : recordingId);
   const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
   const error = recording.error ?? entries.error ?? packed.error;
-  if (error !== undefined) return <Trouble title="The documents cannot be shown" detail={problemText(error)} onRetry={() => void entries.refetch()} />;
-  if (recording.data === undefined || entries.data === undefined) return <Loading what="the documents" />;
+  if (error !== undefined)
+    return <Trouble title={t('documents.the-documents-cannot-be-shown')} detail={problemText(error)} onRetry={() => void entries.refetch()} />;
+  if (recording.data === undefined || entries.data === undefined) return <Loading what={t('documents.the-documents')} />;
   const kind = DOCUMENT_KINDS.find((one) => one === asked) ?? null;
   const entry = entries.data.find((one) => one.kind === kind);
   return (
     <div className="flex h-full flex-col">
-      <PageHead title={recording.data.title} aside="Documents">
+      <PageHead title={recording.data.title} aside={t('common.documents')}>
         <Link
           to={`/recordings/${recordingId}`}
           className="inline-flex items-center rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet"
         >
-          To the bench
+          {t('documents.to-the-bench')}
         </Link>
       </PageHead>
       <div className="flex min-h-0 flex-1 max-md:flex-col">
         <Kinds recordingId={recordingId} entries={entries.data} />
         {kind === null ? (
-          <EmptyState title="More from the same recording">
-            Each document is made of what is said, and every sentence of it knows where. It can be edited, goes back to what it was, and is copied or
-            downloaded.
-          </EmptyState>
+          <EmptyState title={t('documents.more-from-the-same-recording')}>{t('documents.each-document-is-made-of-what')}</EmptyState>
         ) : entry === undefined ? (
           <NotMade key={kind} kind={kind} recordingId={recordingId} sifted={recording.data.latestSift?.state === 'done'} />
         ) : transcript === null ? (
-          <Loading what="the transcript" rows={12} />
+          <Loading what={t('common.the-transcript')} rows={12} />
         ) : (
           <Loaded key={entry.id} documentId={entry.id} transcript={transcript} />
         )}
@@ -54,14 +53,14 @@ function Loaded({ documentId, transcript }: { documentId: string; transcript: Re
   const document = api.useReadDocumentQuery(documentId);
   if (document.data !== undefined) return <DocumentDesk document={document.data} transcript={transcript} />;
   if (document.error !== undefined)
-    return <Trouble title="The document cannot be shown" detail={problemText(document.error)} onRetry={() => void document.refetch()} />;
-  return <Loading what="the document" rows={12} />;
+    return <Trouble title={t('documents.the-document-cannot-be-shown')} detail={problemText(document.error)} onRetry={() => void document.refetch()} />;
+  return <Loading what={t('documents.the-document')} rows={12} />;
 }
 
 function Kinds({ recordingId, entries }: { recordingId: string; entries: readonly DocumentEntryView[] }): ReactNode {
   return (
     <nav
-      aria-label="Documents"
+      aria-label={t('common.documents')}
       className="w-[210px] flex-none overflow-y-auto border-r border-rule py-2 max-md:flex max-md:w-full max-md:overflow-x-auto max-md:border-r-0 max-md:border-b max-md:py-0"
     >
       {DOCUMENT_KINDS.map((kind) => {
@@ -78,7 +77,9 @@ function Kinds({ recordingId, entries }: { recordingId: string; entries: readonl
             }
           >
             <span className={clsx('block', entry === undefined && 'text-soft')}>{DOCUMENT_NAMES[kind].name}</span>
-            <span className="block text-[11px] text-soft max-md:hidden">{entry === undefined ? 'not made' : (entry.writtenBy ?? 'as it was made')}</span>
+            <span className="block text-[11px] text-soft max-md:hidden">
+              {entry === undefined ? t('documents.not-made') : (entry.writtenBy ?? t('documents.as-it-was-made'))}
+            </span>
           </NavLink>
         );
       })}
@@ -96,16 +97,16 @@ function NotMade({ kind, recordingId, sifted }: { kind: DocumentKind; recordingI
       action={
         sifted ? (
           <Button tone="fill" disabled={making.isLoading} onClick={() => void make({ recordingId, newDocumentForm: { kind } })}>
-            {making.isLoading ? 'Reading the recording…' : 'Make it'}
+            {making.isLoading ? t('documents.reading-the-recording') : t('documents.make-it')}
           </Button>
         ) : (
           <Button tone="fill" onClick={() => void navigate(`/recordings/${recordingId}`)}>
-            Sift the recording first
+            {t('documents.sift-the-recording-first')}
           </Button>
         )
       }
     >
-      {what} {sifted ? 'It is made only of what is said.' : 'Documents are made of the chapters and the strong passages that a sift finds.'}
+      {what} {sifted ? t('documents.it-is-made-only-of-what') : t('documents.documents-are-made-of-the-chapters')}
       {making.error !== undefined && (
         <p role="alert" className="mt-3 font-sans text-[13px] text-madder-text">
           {problemText(making.error)}

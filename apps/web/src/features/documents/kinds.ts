@@ -1,13 +1,14 @@
 import type { DocumentKind } from '@sift-reel/core';
+import { t } from '../../texts/texts.js';
 
 /** What each document is called, and what it is for, in a line. */
 export const DOCUMENT_NAMES: Readonly<Record<DocumentKind, { readonly name: string; readonly what: string }>> = {
-  chapters: { name: 'Chapters', what: 'A time list for a description, and chapters for podcast players.' },
-  summary: { name: 'Summary', what: 'In a line, in a paragraph and in full.' },
-  'show-notes': { name: 'Show notes', what: 'Summary, chapters, people, figures, quotations and links that were said.' },
-  'text-posts': { name: 'Text posts', what: 'Three to seven posts of one thought each, with its quotation.' },
-  series: { name: 'Series', what: 'What the recording advises, as a numbered series.' },
-  article: { name: 'Article', what: 'A draft in sections that follow the chapters.' },
-  newsletter: { name: 'Newsletter paragraph', what: 'What is best in the recording, in half a minute.' },
-  'quote-cards': { name: 'Quote cards', what: 'Quotations as pictures, in the client’s type.' },
+  chapters: { name: t('documents.chapters'), what: t('documents.a-time-list-for-a-description') },
+  summary: { name: t('documents.summary'), what: t('documents.in-a-line-in-a-paragraph') },
+  'show-notes': { name: t('documents.show-notes'), what: t('documents.summary-chapters-people-figures-quotations-and') },
+  'text-posts': { name: t('documents.text-posts'), what: t('documents.three-to-seven-posts-of-one') },
+  series: { name: t('documents.series'), what: t('documents.what-the-recording-advises-as-a') },
+  article: { name: t('documents.article'), what: t('documents.a-draft-in-sections-that-follow') },
+  newsletter: { name: t('documents.newsletter-paragraph'), what: t('documents.what-is-best-in-the-recording') },
+  'quote-cards': { name: t('documents.quote-cards'), what: t('documents.quotations-as-pictures-in-the-clients') },
 };

@@ -4,8 +4,13 @@ import { api, type DocumentView } from '../../app/api.js';
 import { Button } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { CardStyleDialog } from './card-style-dialog.js';
+import { t } from '../../texts/texts.js';
 
-const SHAPE_NAMES: Readonly<Record<CardShape, string>> = { square: 'Square, 1:1', upright: 'Upright, 4:5', wide: 'Wide, 16:9' };
+const SHAPE_NAMES: Readonly<Record<CardShape, string>> = {
+  square: t('documents.square-1-1'),
+  upright: t('documents.upright-4-5'),
+  wide: t('documents.wide-16-9'),
+};
 const SHAPES = CARD_SHAPES.map((value) => ({ value, name: SHAPE_NAMES[value] }));
 
 /** The quotations of a document as pictures, as they are saved. */
@@ -19,13 +24,13 @@ export function QuoteCards({ document }: { document: DocumentView }): ReactNode 
   const address = (number: number, as: 'svg' | 'png'): string =>
     `/api/documents/${document.id}/cards/${number}?as=${as}&shape=${shape}&v=${document.version}-${client!.version}`;
   return (
-    <section aria-label="Quote cards" className="flex min-h-0 flex-1 flex-col">
+    <section aria-label={t('documents.quote-cards')} className="flex min-h-0 flex-1 flex-col">
       <div className="flex flex-none flex-wrap items-center gap-2 border-b border-rule px-3 py-2">
-        <Select label="Shape" look="inline" value={shape} options={SHAPES} onChange={setShape} />
-        {client !== undefined && <Button onClick={() => setStyling(true)}>Type and colours</Button>}
+        <Select label={t('documents.shape')} look="inline" value={shape} options={SHAPES} onChange={setShape} />
+        {client !== undefined && <Button onClick={() => setStyling(true)}>{t('documents.type-and-colours')}</Button>}
       </div>
       <ol className="grid min-h-0 flex-1 content-start gap-4 overflow-y-auto p-3">
-        {cards.length === 0 && <p className="text-soft">Each quotation of the text becomes a card. There is none yet.</p>}
+        {cards.length === 0 && <p className="text-soft">{t('documents.each-quotation-of-the-text-becomes')}</p>}
         {(client === undefined ? [] : cards).map((card, i) => (
           <li key={`${i} ${card.quotation}`}>
             <img
@@ -41,10 +46,10 @@ export function QuoteCards({ document }: { document: DocumentView }): ReactNode 
                 {width} × {height}
               </span>
               <a className="underline" href={address(i + 1, 'png')} download>
-                PNG
+                {t('documents.png')}
               </a>
               <a className="underline" href={address(i + 1, 'svg')} download>
-                SVG
+                {t('documents.svg')}
               </a>
             </span>
           </li>

@@ -4,16 +4,17 @@ import type { ReactNode } from 'react';
 import type { DocumentView } from '../../app/api.js';
 import { noticed } from '../../app/notices.js';
 import { useAppDispatch } from '../../app/store.js';
+import { t } from '../../texts/texts.js';
 
 const MENU = 'z-50 w-[230px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]';
 const BUTTON = 'inline-flex items-center rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet';
 const ITEM = 'block w-full px-3 py-[7px] text-left data-focus:bg-faint';
 
 const FILES = [
-  ['markdown', 'Markdown'],
-  ['html', 'HTML'],
-  ['plain', 'Plain text'],
-  ['docx', 'Word processor (docx)'],
+  ['markdown', t('documents.markdown')],
+  ['html', t('documents.html')],
+  ['plain', t('documents.plain-text')],
+  ['docx', t('documents.word-processor-docx')],
 ] as const;
 
 /** Copies the document as it is on the screen, or downloads it as it is saved. */
@@ -28,9 +29,9 @@ export function TakeAway({ document, content, onBefore }: { document: DocumentVi
         const kinds = { 'text/html': new Blob([html], { type: 'text/html' }), 'text/plain': new Blob([documentPlain(content)], { type: 'text/plain' }) };
         await navigator.clipboard.write([new ClipboardItem(kinds)]);
       }
-      say('done', 'Copied.');
+      say('done', t('documents.copied'));
     } catch {
-      say('trouble', 'The browser does not let this page copy. Download it instead.');
+      say('trouble', t('documents.the-browser-does-not-let-this'));
     }
   };
   const download = async (as: string): Promise<void> => {
@@ -38,13 +39,13 @@ export function TakeAway({ document, content, onBefore }: { document: DocumentVi
   };
   return (
     <Menu>
-      <MenuButton className={BUTTON}>Take away</MenuButton>
+      <MenuButton className={BUTTON}>{t('documents.take-away')}</MenuButton>
       <MenuItems anchor="bottom end" className={MENU}>
         {(
           [
-            ['formatted', 'Copy with headings and lists'],
-            ['plain', 'Copy as plain text'],
-            ['markdown', 'Copy as Markdown'],
+            ['formatted', t('documents.copy-with-headings-and-lists')],
+            ['plain', t('documents.copy-as-plain-text')],
+            ['markdown', t('documents.copy-as-markdown')],
           ] as const
         ).map(([what, name]) => (
           <MenuItem key={what}>
@@ -54,7 +55,7 @@ export function TakeAway({ document, content, onBefore }: { document: DocumentVi
           </MenuItem>
         ))}
         <div className="my-1 border-t border-rule" />
-        {[...FILES, ...(document.kind === 'chapters' ? [['chapters', 'Podcast chapters (JSON)'] as const] : [])].map(([as, name]) => (
+        {[...FILES, ...(document.kind === 'chapters' ? [['chapters', t('documents.podcast-chapters-json')] as const] : [])].map(([as, name]) => (
           <MenuItem key={as}>
             <button type="button" className={ITEM} onClick={() => void download(as)}>
               {name}

@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
 import { type ReactNode, useEffect, useRef } from 'react';
 import { type Player, usePlayerTime } from '../../app/player.js';
+import { t } from '../../texts/texts.js';
 
 interface TalkBesideProps {
   readonly transcript: Transcript;
@@ -24,7 +25,7 @@ export function TalkBeside({ transcript, player, sound, said }: TalkBesideProps)
     if (lit >= 0) virtual.scrollToIndex(lit, { align: 'center' });
   }, [lit, virtual]);
   return (
-    <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto px-3 py-2" tabIndex={0} aria-label="What was said" role="region">
+    <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto px-3 py-2" tabIndex={0} aria-label={t('documents.what-was-said')} role="region">
       <div className="relative" style={{ height: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map(({ index, key, start }) => {
           const { firstWord, endWord, startMs, endMs, speaker } = sentences[index]!;
@@ -35,7 +36,7 @@ export function TalkBeside({ transcript, player, sound, said }: TalkBesideProps)
               <button
                 type="button"
                 disabled={!sound}
-                title={sound ? 'Hear this sentence' : undefined}
+                title={sound ? t('documents.hear-this-sentence') : undefined}
                 className={clsx(
                   'grid w-full grid-cols-[44px_1fr] gap-2 rounded-sm px-1 py-[3px] text-left',
                   sound && 'hover:bg-faint',

@@ -9,6 +9,7 @@ import { useAppDispatch } from '../../app/store.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 /** Everybody changes their own password; other places where they are signed in are signed out. */
 export function PasswordDialog({ onClose }: { onClose: () => void }): ReactNode {
@@ -21,11 +22,11 @@ export function PasswordDialog({ onClose }: { onClose: () => void }): ReactNode 
   const wrong = problemOf(error)?.errors?.find(({ field }) => field === 'current')?.detail;
   const submit = handleSubmit(async (changePasswordForm) => {
     await change(changePasswordForm).unwrap();
-    dispatch(noticed({ kind: 'done', text: 'Your password is changed. Everywhere else you are signed out.', deedId: null }));
+    dispatch(noticed({ kind: 'done', text: t('identity.your-password-is-changed-everywhere-else'), deedId: null }));
     onClose();
   });
   return (
-    <Dialog open onClose={onClose} title="Change your password">
+    <Dialog open onClose={onClose} title={t('common.change-your-password')}>
       <form
         className="grid gap-4"
         noValidate
@@ -34,7 +35,7 @@ export function PasswordDialog({ onClose }: { onClose: () => void }): ReactNode 
         }}
       >
         <TextField
-          label="Password until now"
+          label={t('identity.password-until-now')}
           type="password"
           autoComplete="current-password"
           autoFocus
@@ -42,18 +43,18 @@ export function PasswordDialog({ onClose }: { onClose: () => void }): ReactNode 
           error={formState.errors.current?.message ?? wrong}
         />
         <TextField
-          label="New password"
+          label={t('identity.new-password')}
           type="password"
           autoComplete="new-password"
           {...register('next')}
-          hint="At least 12 characters"
+          hint={t('identity.at-least-12-characters')}
           error={formState.errors.next?.message}
         />
         {wrong === undefined && <FormTrouble error={error} />}
         <DialogFoot>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={isLoading}>
-            Change the password
+            {t('identity.change-the-password')}
           </Button>
         </DialogFoot>
       </form>

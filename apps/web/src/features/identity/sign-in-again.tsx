@@ -8,6 +8,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Dialog } from '../../ui/dialog.js';
 import { TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 /** The session ended: sign in over the screen, which stays as it is, and go on where one was. */
 export function SignInAgain(): ReactNode {
@@ -28,7 +29,7 @@ export function SignInAgain(): ReactNode {
     dispatch(api.util.invalidateTags(['Recording', 'Sift', 'Short', 'Batch', 'Schedule', 'Client']));
   });
   return (
-    <Dialog open onClose={() => undefined} title="Your session ended">
+    <Dialog open onClose={() => undefined} title={t('identity.your-session-ended')}>
       <form
         className="grid gap-4"
         noValidate
@@ -36,10 +37,10 @@ export function SignInAgain(): ReactNode {
           submit(event).catch(() => undefined);
         }}
       >
-        <p className="text-soft">Sign in, and go on where you were. What you typed is still here.</p>
-        <TextField label="E-mail" type="email" autoComplete="username" {...register('email')} error={formState.errors.email?.message} />
+        <p className="text-soft">{t('identity.sign-in-and-go-on-where')}</p>
+        <TextField label={t('identity.e-mail')} type="email" autoComplete="username" {...register('email')} error={formState.errors.email?.message} />
         <TextField
-          label="Password"
+          label={t('identity.password')}
           type="password"
           autoComplete="current-password"
           autoFocus
@@ -48,7 +49,7 @@ export function SignInAgain(): ReactNode {
         />
         <FormTrouble error={error} />
         <Button tone="fill" type="submit" disabled={isLoading} className="py-2">
-          Sign in and go on
+          {t('identity.sign-in-and-go-on')}
         </Button>
       </form>
     </Dialog>

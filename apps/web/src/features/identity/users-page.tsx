@@ -10,6 +10,8 @@ import { Field, TextField } from '../../ui/fields.js';
 import { Button, FormTrouble, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
+import { t } from '../../texts/texts.js';
+import { TrailRow } from '../../ui/trail.js';
 
 /** The owner's list of users and which clients each sees. */
 export function UsersPage(): ReactNode {
@@ -17,15 +19,15 @@ export function UsersPage(): ReactNode {
   const clients = api.useListClientsQuery();
   const [editing, setEditing] = useState<UserView | 'new' | null>(null);
   const [invited, setInvited] = useState<InvitedUserView | null>(null);
-  if (users.error !== undefined) return <Trouble title="The users cannot be shown" detail={problemText(users.error)} />;
-  if (users.data === undefined || clients.data === undefined) return <Loading what="users" />;
+  if (users.error !== undefined) return <Trouble title={t('identity.the-users-cannot-be-shown')} detail={problemText(users.error)} />;
+  if (users.data === undefined || clients.data === undefined) return <Loading what={t('identity.users')} />;
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
   const cell = 'border-b border-rule px-[18px] py-[9px] align-top';
   return (
     <div className="flex h-full flex-col">
-      <PageHead title="Users and assignments" aside="each user sees the clients they are assigned to; an owner sees all">
+      <PageHead title={t('common.users-and-assignments')} aside={t('identity.each-user-sees-the-clients-they')}>
         <Button tone="fill" onClick={() => setEditing('new')}>
-          Invite a user
+          {t('identity.invite-a-user')}
         </Button>
       </PageHead>
       <div className="min-h-0 flex-1 overflow-auto">
@@ -35,19 +37,19 @@ export function UsersPage(): ReactNode {
               <tr key={user.id}>
                 <td className={cell}>
                   <b>{user.name}</b>
-                  {!user.active && <span className="text-soft"> · switched off</span>}
-                  {user.invited && user.active && <span className="text-soft"> · invited, has not come yet</span>}
+                  {!user.active && <span className="text-soft">{` · ${t('identity.switched-off')}`}</span>}
+                  {user.invited && user.active && <span className="text-soft">{` · ${t('identity.invited-has-not-come-yet')}`}</span>}
                   <div className="text-soft">{user.email}</div>
                 </td>
-                <td className={cell}>{user.role}</td>
+                <td className={cell}>{ROLES[user.role]}</td>
                 <td className={cell}>
                   {user.role === 'owner'
-                    ? 'all clients'
-                    : user.clientIds.map((id) => nameOf.get(id)).join(', ') || <span className="text-soft">no client yet</span>}
+                    ? t('identity.all-clients')
+                    : user.clientIds.map((id) => nameOf.get(id)).join(', ') || <span className="text-soft">{t('identity.no-client-yet')}</span>}
                 </td>
                 <td className={`${cell} text-right`}>
                   <button type="button" className="underline" onClick={() => setEditing(user)}>
-                    Change
+                    {t('common.change')}
                   </button>
                 </td>
               </tr>
@@ -80,10 +82,8 @@ export function UsersPage(): ReactNode {
   );
 }
 
-const ROLE_OPTIONS = [
-  { value: 'producer', name: 'producer' },
-  { value: 'owner', name: 'owner' },
-] as const;
+const ROLES = { producer: t('identity.producer'), owner: t('identity.owner') } as const;
+const ROLE_OPTIONS = (['producer', 'owner'] as const).map((value) => ({ value, name: ROLES[value] }));
 
 /** Role and clients, the same for a new user and for a known one. */
 function Rights<F extends FieldValues & Pick<UserForm, 'role' | 'clientIds'>>({ control }: { control: Control<F> }): ReactNode {
@@ -93,13 +93,15 @@ function Rights<F extends FieldValues & Pick<UserForm, 'role' | 'clientIds'>>({ 
       <Controller
         control={control}
         name={'role' as Path<F>}
-        render={({ field }) => <Select look="field" label="Role" value={field.value as UserForm['role']} onChange={field.onChange} options={ROLE_OPTIONS} />}
+        render={({ field }) => (
+          <Select look="field" label={t('identity.role')} value={field.value as UserForm['role']} onChange={field.onChange} options={ROLE_OPTIONS} />
+        )}
       />
       <Controller
         control={control}
         name={'clientIds' as Path<F>}
         render={({ field }) => (
-          <Field label="Clients">
+          <Field label={t('common.clients')}>
             {(ids) => (
               <div {...ids} role="group" className="grid gap-1">
                 {clients.data?.map((client) => (
@@ -136,7 +138,7 @@ function NewUser({ onClose, onInvited }: { onClose: () => void; onInvited: (user
     onInvited(await create(form).unwrap());
   });
   return (
-    <Dialog open onClose={onClose} title="Invite a user">
+    <Dialog open onClose={onClose} title={t('identity.invite-a-user')}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -144,14 +146,20 @@ function NewUser({ onClose, onInvited }: { onClose: () => void; onInvited: (user
         }}
         noValidate
       >
-        <TextField label="Name" autoFocus {...register('name')} error={formState.errors.name?.message} />
-        <TextField label="E-mail" type="email" {...register('email')} hint="A link to choose a password goes there" error={formState.errors.email?.message} />
+        <TextField label={t('common.name')} autoFocus {...register('name')} error={formState.errors.name?.message} />
+        <TextField
+          label={t('identity.e-mail')}
+          type="email"
+          {...register('email')}
+          hint={t('identity.a-link-to-choose-a-password')}
+          error={formState.errors.email?.message}
+        />
         <Rights control={control} />
         <FormTrouble error={error} />
         <DialogFoot>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={isLoading}>
-            Invite the user
+            {t('identity.invite-the-user')}
           </Button>
         </DialogFoot>
       </form>
@@ -162,14 +170,14 @@ function NewUser({ onClose, onInvited }: { onClose: () => void; onInvited: (user
 /** Where the link went; where no mail can be sent, the link itself, to be handed over. */
 function InvitedDialog({ invited: { user, mailed, link }, onClose }: { invited: InvitedUserView; onClose: () => void }): ReactNode {
   return (
-    <Dialog open onClose={onClose} title={`${user.name} is invited`}>
+    <Dialog open onClose={onClose} title={t('identity.is-invited', { name: user.name })}>
       {mailed ? (
-        <p>A link to choose a password is on its way to {user.email}. It works once, for seven days.</p>
+        <p>{t('identity.a-link-to-choose-a-password-is', { email: user.email })}</p>
       ) : (
         <>
-          <p>No mail could be sent. Hand this link over yourself; it works once, for seven days.</p>
+          <p>{t('identity.no-mail-could-be-sent-hand')}</p>
           <input
-            aria-label="Link"
+            aria-label={t('identity.link')}
             readOnly
             value={link ?? ''}
             className="mt-3 w-full border border-edge bg-sheet px-2 py-1 font-mono text-[12px]"
@@ -178,16 +186,16 @@ function InvitedDialog({ invited: { user, mailed, link }, onClose }: { invited: 
         </>
       )}
       <DialogFoot>
-        {link !== null && <Button onClick={() => void navigator.clipboard.writeText(link)}>Copy the link</Button>}
+        {link !== null && <Button onClick={() => void navigator.clipboard.writeText(link)}>{t('identity.copy-the-link')}</Button>}
         <Button tone="fill" onClick={onClose}>
-          Close
+          {t('common.close')}
         </Button>
       </DialogFoot>
     </Dialog>
   );
 }
 
-const USER_NAMES = { name: 'Name', role: 'Role', active: 'May sign in' } as const;
+const USER_NAMES = { name: t('common.name'), role: t('identity.role'), active: t('identity.may-sign-in') } as const;
 const toForm = ({ name, role, clientIds, active, version }: UserView): UserForm => ({ name, role, clientIds, active, version });
 
 function ChangeUser({ user, onClose, onInvited }: { user: UserView; onClose: () => void; onInvited: (user: InvitedUserView) => void }): ReactNode {
@@ -208,16 +216,16 @@ function ChangeUser({ user, onClose, onInvited }: { user: UserView; onClose: () 
   if (asking)
     return (
       <ConfirmDialog
-        title={`Remove ${user.name}?`}
-        deed="Remove the user"
-        keep="Keep them"
+        title={t('identity.remove', { name: user.name })}
+        deed={t('identity.remove-the-user')}
+        keep={t('identity.keep-them')}
         busy={removing.isLoading}
         onClose={() => setAsking(false)}
         onConfirm={() => {
           remove(user.id).unwrap().then(onClose, sayTrouble);
         }}
       >
-        They are signed out everywhere at once. What they made stays, without their name. This cannot be undone; to keep the name, let them not sign in.
+        {t('identity.they-are-signed-out-everywhere-at')}
       </ConfirmDialog>
     );
   return (
@@ -229,17 +237,17 @@ function ChangeUser({ user, onClose, onInvited }: { user: UserView; onClose: () 
         }}
         noValidate
       >
-        <TextField label="Name" {...register('name')} error={formState.errors.name?.message} />
+        <TextField label={t('common.name')} {...register('name')} error={formState.errors.name?.message} />
         <Rights control={control} />
         <label className="flex gap-2">
           <input type="checkbox" className="accent-ink" {...register('active')} />
-          may sign in
+          {t('identity.may-sign-in-inline')}
         </label>
         {theirs === null ? (
           <FormTrouble error={error} />
         ) : (
           <StaleChoice
-            what="this user"
+            what={t('identity.this-user')}
             changed={differences<UserForm>(toForm(theirs), getValues(), USER_NAMES)}
             onTake={() => {
               seen.current = theirs.version;
@@ -254,20 +262,20 @@ function ChangeUser({ user, onClose, onInvited }: { user: UserView; onClose: () 
         )}
         <DialogFoot>
           <Button tone="trouble" className="mr-auto" onClick={() => setAsking(true)}>
-            Remove
+            {t('common.remove')}
           </Button>
           <Button
             disabled={inviting.isLoading}
-            title="A link to choose a new password; the one until now holds until it is used"
+            title={t('identity.a-link-to-choose-a-new')}
             onClick={() => {
               invite(user.id).unwrap().then(onInvited, sayTrouble);
             }}
           >
-            Send a new link
+            {t('identity.send-a-new-link')}
           </Button>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={isLoading}>
-            Save the user
+            {t('identity.save-the-user')}
           </Button>
         </DialogFoot>
       </form>
@@ -280,16 +288,10 @@ function AgencyTrail(): ReactNode {
   const { data = [] } = api.useListAgencyAuditQuery(undefined, { refetchOnMountOrArgChange: true });
   return (
     <section className="px-[18px] py-5">
-      <h2 className="border-b border-ink pb-1">Who came and went, and what belongs to no client</h2>
+      <h2 className="border-b border-ink pb-1">{t('identity.who-came-and-went-and-what')}</h2>
       <ul>
         {data.map((entry) => (
-          <li key={entry.id} className="flex gap-3 border-b border-rule py-1 text-[12px]">
-            <span className="time w-[140px] flex-none text-soft">{entry.at.slice(0, 16).replace('T', ' ')} UTC</span>
-            <span className="w-[150px] flex-none truncate">{entry.who}</span>
-            <span className="min-w-0 truncate">
-              {entry.action.replaceAll('-', ' ')} {entry.subject} {entry.detail !== '' && <>“{entry.detail}”</>}
-            </span>
-          </li>
+          <TrailRow key={entry.id} entry={entry} />
         ))}
       </ul>
     </section>

@@ -7,6 +7,7 @@ import { api } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { TextField } from '../../ui/fields.js';
 import { Button, FormTrouble, Loading, Trouble } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 /** Where an invitation's link leads: choose a password, and one is in. The link works once. */
 export function WelcomePage(): ReactNode {
@@ -21,12 +22,12 @@ export function WelcomePage(): ReactNode {
     await accept({ token, choosePasswordForm }).unwrap();
     window.location.assign('/');
   });
-  if (invitation.error !== undefined) return <Trouble title="This link leads nowhere" detail={problemText(invitation.error)} />;
-  if (invitation.data === undefined) return <Loading what="the invitation" />;
+  if (invitation.error !== undefined) return <Trouble title={t('identity.this-link-leads-nowhere')} detail={problemText(invitation.error)} />;
+  if (invitation.data === undefined) return <Loading what={t('identity.the-invitation')} />;
   return (
     <main className="mx-auto flex h-full max-w-[420px] flex-col justify-center gap-4 px-6">
-      <h1 className="text-[22px]">Welcome to Sift Reel, {invitation.data.name}</h1>
-      <p className="text-soft">Choose a password for {invitation.data.email}. This link works once.</p>
+      <h1 className="text-[22px]">{t('identity.welcome-to-sift-reel', { name: invitation.data.name })}</h1>
+      <p className="text-soft">{t('identity.choose-a-password-for-this-link', { email: invitation.data.email })}</p>
       <form
         className="grid gap-4"
         noValidate
@@ -35,17 +36,17 @@ export function WelcomePage(): ReactNode {
         }}
       >
         <TextField
-          label="Password"
+          label={t('identity.password')}
           type="password"
           autoComplete="new-password"
           autoFocus
           {...register('password')}
-          hint="At least 12 characters"
+          hint={t('identity.at-least-12-characters')}
           error={formState.errors.password?.message}
         />
         <FormTrouble error={error} />
         <Button tone="fill" type="submit" disabled={isLoading} className="py-2">
-          Choose it and go in
+          {t('identity.choose-it-and-go-in')}
         </Button>
       </form>
     </main>

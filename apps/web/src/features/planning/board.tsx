@@ -1,10 +1,12 @@
-import { formatDay, formatMinute, type Plan, weekdayOf } from '@sift-reel/core';
+import { formatMinute, type Plan, weekdayOf } from '@sift-reel/core';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { Fragment, memo, type ReactNode } from 'react';
 import type { ChannelView, PostView, ScheduleView } from '../../app/api.js';
 import { useAppSelector } from '../../app/store.js';
-import { dropOn, minutesOver, postsOn } from './plan.js';
+import { dropOn, minutesOver, postsOn, POST_STATE_NAMES } from './plan.js';
+import { t } from '../../texts/texts.js';
+import { formatDay } from '../../texts/formats.js';
 
 interface BoardProps {
   view: ScheduleView;
@@ -25,12 +27,12 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
   const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
   const titleOf = new Map(view.shorts.map((short) => [short.id, short]));
   return (
-    <div className="min-h-0 flex-1 overflow-auto" data-testid="board" role="region" aria-label="Board" tabIndex={0}>
+    <div className="min-h-0 flex-1 overflow-auto" data-testid="board" role="region" aria-label={t('planning.board')} tabIndex={0}>
       <table className="w-full table-fixed bg-sheet" style={{ minWidth: 150 + days.length * 122 }}>
         <thead className="sticky top-0 z-20">
           <tr>
             <th scope="col" className="sticky left-0 z-10 w-[150px] border border-rule bg-paper px-2 py-[6px] text-left text-xs font-semibold">
-              Channel
+              {t('common.channel')}
             </th>
             {days.map((date) => (
               <th
@@ -39,7 +41,7 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
                 className={clsx('border border-rule px-2 py-[6px] text-left text-xs font-semibold', date === today ? 'bg-tint' : 'bg-paper')}
               >
                 {formatDay(date)}
-                {date === today && <span className="font-normal"> today</span>}
+                {date === today && <span className="font-normal">{` ${t('planning.today')}`}</span>}
               </th>
             ))}
           </tr>
@@ -110,11 +112,11 @@ function ChannelHead({ channel }: { channel: ChannelView }): ReactNode {
     <th scope="row" className="sticky left-0 z-10 w-[150px] border border-rule bg-paper px-2 py-[7px] text-left align-top font-normal">
       <b className="block leading-[1.25]">{channel.name}</b>
       <span className="block text-[11px] leading-[1.45] text-soft">
-        {channel.platform.name} · {channel.postsPerWeek} a week
+        {t('planning.a-week', { name: channel.platform.name, postsPerWeek: channel.postsPerWeek })}
         <br />
         {channel.zone}
       </span>
-      <span className="mt-1 flex gap-[2px]" role="img" aria-label={`Windows on ${weekdays.size} weekdays`}>
+      <span className="mt-1 flex gap-[2px]" role="img" aria-label={t('planning.windows-on-weekdays', { count: weekdays.size })}>
         {[1, 2, 3, 4, 5, 6, 7].map((day) => (
           <i key={day} className={clsx('h-[6px] w-[9px]', weekdays.has(day) ? 'bg-ink' : 'bg-faint')} />
         ))}
@@ -160,7 +162,7 @@ function Cell({ channelId, date, under, takes, refusal, onDropAt, children }: Ce
       )}
       {under && takes === true && (
         <div role="status" className="absolute top-full left-0 z-30 bg-verdigris px-2 py-1 text-[11.5px] text-sheet">
-          P puts it here
+          {t('planning.p-puts-it-here')}
         </div>
       )}
     </td>
@@ -187,13 +189,13 @@ const Day = memo(function Day({ channel, date, posts, blackout, titleOf, onOpen,
         ))}
       </div>
     );
-  if (blackout !== null) return <div className="hatched h-[54px] px-[7px] py-[5px] text-[11px] text-soft">{blackout}, no posts</div>;
+  if (blackout !== null) return <div className="hatched h-[54px] px-[7px] py-[5px] text-[11px] text-soft">{t('planning.no-posts', { blackout })}</div>;
   const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date));
   if (windows.length === 0) return null;
   const open = windows.filter(({ minute }) => minute > over);
   return (
     <div className="time h-[54px] rounded-sm border border-dashed border-rule px-[6px] py-1 text-soft">
-      {open.length === 0 ? 'went empty' : `open ${open.map(({ minute }) => formatMinute(minute)).join(' ')}`}
+      {open.length === 0 ? t('planning.went-empty') : t('planning.open', { open: open.map(({ minute }) => formatMinute(minute)).join(' ') })}
     </div>
   );
 });
@@ -212,8 +214,8 @@ function PostCard({ post, title, score, onOpen }: { post: PostView; title: strin
       data-testid="post"
       title={post.why}
       onClick={() => onOpen(post)}
-      aria-roledescription="post"
-      aria-label={`${formatMinute(post.minute)} ${title}, ${post.state}. ${post.why}`}
+      aria-roledescription={t('planning.post')}
+      aria-label={`${formatMinute(post.minute)} ${title}, ${POST_STATE_NAMES[post.state]}. ${post.why}`}
       className={clsx(
         'block h-[54px] w-full overflow-hidden rounded-sm border border-l-4 border-rule px-[6px] py-[3px] text-left',
         LOOKS[post.state],
@@ -225,7 +227,7 @@ function PostCard({ post, title, score, onOpen }: { post: PostView; title: strin
         <span>{Math.round(score)}</span>
       </span>
       <span className="block truncate text-[12px] font-semibold">{title}</span>
-      <span className={clsx('block text-[10.5px]', post.state === 'failed' && 'text-madder-text')}>{post.state}</span>
+      <span className={clsx('block text-[10.5px]', post.state === 'failed' && 'text-madder-text')}>{POST_STATE_NAMES[post.state]}</span>
     </button>
   );
 }

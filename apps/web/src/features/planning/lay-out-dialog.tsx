@@ -6,6 +6,7 @@ import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { DayField } from '../../ui/day-field.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { proposed } from './schedule-slice.js';
+import { t } from '../../texts/texts.js';
 
 /** Asks for a proposal over a stretch of days; nothing is written. */
 export function LayOutDialog({
@@ -33,7 +34,7 @@ export function LayOutDialog({
     onClose();
   };
   return (
-    <Dialog open onClose={onClose} title={`Lay out ${ids.length} ${ids.length === 1 ? 'short' : 'shorts'}`}>
+    <Dialog open onClose={onClose} title={t('planning.lay-out-shorts', { count: ids.length })}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -42,8 +43,14 @@ export function LayOutDialog({
         }}
       >
         <div className="grid grid-cols-2 gap-4">
-          <DayField label="From" value={fromDate} min={from} onChange={setFrom} />
-          <DayField label="To" value={toDate} min={fromDate} onChange={setTo} error={toDate < fromDate ? 'must not be before the first day' : undefined} />
+          <DayField label={t('common.from')} value={fromDate} min={from} onChange={setFrom} />
+          <DayField
+            label={t('common.to')}
+            value={toDate}
+            min={fromDate}
+            onChange={setTo}
+            error={toDate < fromDate ? t('planning.must-not-be-before-the-first') : undefined}
+          />
         </div>
         <ul className="max-h-[260px] overflow-y-auto border-y border-rule">
           {shorts.map((short) => (
@@ -69,10 +76,10 @@ export function LayOutDialog({
         </ul>
         <FormTrouble error={error} />
         <DialogFoot>
-          <span className="mr-auto text-[12px] text-soft">You see a proposal first; nothing is written yet.</span>
-          <Button onClick={onClose}>Cancel</Button>
+          <span className="mr-auto text-[12px] text-soft">{t('planning.you-see-a-proposal-first-nothing')}</span>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={ids.length === 0 || toDate < fromDate || isLoading}>
-            Propose a plan
+            {t('planning.propose-a-plan')}
           </Button>
         </DialogFoot>
       </form>

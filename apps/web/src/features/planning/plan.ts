@@ -11,6 +11,7 @@ import {
   weekdayOf,
 } from '@sift-reel/core';
 import type { PostView, ScheduleView } from '../../app/api.js';
+import { t } from '../../texts/texts.js';
 
 const MINUTES_A_DAY = 1_440;
 
@@ -51,10 +52,10 @@ type DropOutcome = { readonly kind: 'fits'; readonly minute: number } | { readon
 export function dropOn(plan: Plan, shortId: string, channelId: string, date: string, movedPostId?: string): DropOutcome {
   const channel = plan.channels.find((one) => one.id === channelId);
   const short = plan.shorts.find((one) => one.id === shortId);
-  if (channel === undefined || short === undefined)
-    return { kind: 'refused', refusal: { code: 'no-slot', detail: 'This is not on the schedule any more. Load the page again.' } };
+  if (channel === undefined || short === undefined) return { kind: 'refused', refusal: { code: 'no-slot', detail: t('planning.this-is-not-on-the-schedule') } };
   const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date)).sort((a, b) => b.weight - a.weight);
-  if (windows.length === 0) return { kind: 'refused', refusal: { code: 'no-slot', detail: `${channel.name} has no posting window on this weekday.` } };
+  if (windows.length === 0)
+    return { kind: 'refused', refusal: { code: 'no-slot', detail: t('planning.has-no-posting-window-on-this', { name: channel.name }) } };
   let first: Refusal | null = null;
   for (const { minute } of windows) {
     const refusal = checkPlacement(plan, short, channel, { date, minute }, movedPostId)[0];
@@ -78,6 +79,13 @@ export function bestOpenSlot(plan: Plan, from: string, to: string): { channel: P
   }
   return best;
 }
+
+/** How a post stands, in words. */
+export const POST_STATE_NAMES: Readonly<Record<PostView['state'], string>> = {
+  planned: t('planning.state-planned'),
+  posted: t('planning.state-posted'),
+  failed: t('planning.state-failed'),
+};
 
 /** The day it is where the producer sits; a channel may have another. @param zone of the producer, the browser's own if not given */
 export function dayHere(nowMs: number, zone = new Intl.DateTimeFormat().resolvedOptions().timeZone): string {

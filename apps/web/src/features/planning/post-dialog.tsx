@@ -1,10 +1,13 @@
-import { formatDay, formatMinute } from '@sift-reel/core';
+import { formatMinute } from '@sift-reel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { PostView, ScheduleView } from '../../app/api.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
 import type { Deeds } from './use-deeds.js';
+import { t } from '../../texts/texts.js';
+import { formatDay } from '../../texts/formats.js';
+import { POST_STATE_NAMES } from './plan.js';
 
 /** One post: when in its channel's zone and in UTC, why there, and what can be done with it. */
 export function PostDialog({ post, view, deeds, onClose }: { post: PostView; view: ScheduleView; deeds: Deeds; onClose: () => void }): ReactNode {
@@ -12,30 +15,30 @@ export function PostDialog({ post, view, deeds, onClose }: { post: PostView; vie
   const channel = view.channels.find((one) => one.id === post.channelId);
   const over = Date.parse(post.at) <= Date.parse(view.now);
   return (
-    <Dialog open onClose={onClose} title={short?.title ?? 'Post'}>
+    <Dialog open onClose={onClose} title={short?.title ?? t('planning.post-2')}>
       <dl className="grid grid-cols-[110px_1fr] gap-y-1">
-        <dt className="text-soft">Channel</dt>
+        <dt className="text-soft">{t('common.channel')}</dt>
         <dd>
           {channel?.name} · {channel?.platform.name}
         </dd>
-        <dt className="text-soft">When</dt>
+        <dt className="text-soft">{t('planning.when')}</dt>
         <dd>
-          {formatDay(post.date)} {formatMinute(post.minute)} in {channel?.zone}
-          <div className="time text-soft">{post.at.slice(0, 16).replace('T', ' ')} UTC</div>
+          {t('planning.in', { day: formatDay(post.date), minute: formatMinute(post.minute), zone: channel?.zone })}
+          <div className="time text-soft">{t('common.utc', { at: post.at.slice(0, 16).replace('T', ' ') })}</div>
         </dd>
-        <dt className="text-soft">State</dt>
+        <dt className="text-soft">{t('common.state')}</dt>
         <dd>
-          {post.state}
+          {POST_STATE_NAMES[post.state]}
           {post.failure !== null && <span className="text-madder-text">: {post.failure}</span>}
         </dd>
-        <dt className="text-soft">Why here</dt>
+        <dt className="text-soft">{t('planning.why-here')}</dt>
         <dd>{post.why}</dd>
-        <dt className="text-soft">Recording</dt>
+        <dt className="text-soft">{t('common.recording')}</dt>
         <dd>{short?.recordingTitle}</dd>
       </dl>
       <p className="mt-3">
         <Link className="font-semibold underline" to={`/shorts/${post.shortId}`}>
-          Its words
+          {t('planning.its-words')}
         </Link>
       </p>
       <DialogFoot>
@@ -48,7 +51,7 @@ export function PostDialog({ post, view, deeds, onClose }: { post: PostView; vie
               onClose();
             }}
           >
-            Take off the schedule
+            {t('planning.take-off-the-schedule')}
           </Button>
         )}
         {post.state === 'posted' ? (
@@ -58,22 +61,22 @@ export function PostDialog({ post, view, deeds, onClose }: { post: PostView; vie
               onClose();
             }}
           >
-            Not posted after all
+            {t('planning.not-posted-after-all')}
           </Button>
         ) : (
           <Button
             disabled={!over}
-            title={over ? undefined : 'Its time has not come yet'}
+            title={over ? undefined : t('planning.its-time-has-not-come-yet')}
             onClick={() => {
               deeds.markPosted(post, true);
               onClose();
             }}
           >
-            Mark as posted
+            {t('planning.mark-as-posted')}
           </Button>
         )}
         <Button tone="fill" onClick={onClose}>
-          Close
+          {t('common.close')}
         </Button>
       </DialogFoot>
     </Dialog>

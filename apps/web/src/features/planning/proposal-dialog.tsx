@@ -1,4 +1,4 @@
-import { formatDay, formatMinute } from '@sift-reel/core';
+import { formatMinute } from '@sift-reel/core';
 import { type ReactNode, useState } from 'react';
 import { api, type ProposalView, type ScheduleView } from '../../app/api.js';
 import { useAppDispatch } from '../../app/store.js';
@@ -6,6 +6,8 @@ import { didSomething } from '../../app/undo.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { proposed } from './schedule-slice.js';
+import { t } from '../../texts/texts.js';
+import { formatDay } from '../../texts/formats.js';
 
 /** The proposal: every placement and every refusal with its reason. It is written when it is accepted, whole. */
 export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposal: ProposalView & { batchId: string | null } }): ReactNode {
@@ -26,7 +28,7 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
       placements: chosen.map(({ shortId, channelId, date, minute, why }) => ({ shortId, channelId, date, minute, why })),
     }).unwrap();
     close();
-    didSomething(`Placed ${posts.length} ${posts.length === 1 ? 'post' : 'posts'}`, async () => {
+    didSomething(t('planning.placed-posts', { count: posts.length }), async () => {
       for (const post of [...posts].reverse()) await takeOff(post.id).unwrap();
     });
   };
@@ -34,11 +36,11 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
     <Dialog
       open
       onClose={close}
-      title={`Proposed plan: ${proposal.placements.length} ${proposal.placements.length === 1 ? 'placement' : 'placements'}, ${proposal.unplaced.length} without a place`}
+      title={t('planning.proposed-plan-placements-without-a-place', { count: proposal.placements.length, unplaced: proposal.unplaced.length })}
       wide
     >
       <div className="max-h-[440px] overflow-y-auto" data-testid="proposal">
-        {proposal.placements.length === 0 && <p className="py-3">None of these shorts fits into these days. The reasons are below.</p>}
+        {proposal.placements.length === 0 && <p className="py-3">{t('planning.none-of-these-shorts-fits-into')}</p>}
         <table className="w-full">
           <tbody>
             {proposal.placements.map((one) => (
@@ -47,7 +49,7 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
                   <input
                     type="checkbox"
                     className="accent-ink"
-                    aria-label={`Take “${titleOf(one.shortId)}” on ${channelOf(one.channelId)}`}
+                    aria-label={t('planning.take-on', { title: titleOf(one.shortId), channel: channelOf(one.channelId) })}
                     checked={!left.has(keyOf(one))}
                     onChange={() =>
                       setLeft((old) => {
@@ -72,7 +74,7 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
         </table>
         {proposal.unplaced.length > 0 && (
           <>
-            <h2 className="mt-4 mb-1">Without a place</h2>
+            <h2 className="mt-4 mb-1">{t('planning.without-a-place')}</h2>
             <table className="w-full">
               <tbody>
                 {proposal.unplaced.map((one) => (
@@ -89,9 +91,9 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
           </>
         )}
       </div>
-      <FormTrouble error={error} safe="Nothing was written." />
+      <FormTrouble error={error} safe={t('planning.nothing-was-written')} />
       <DialogFoot>
-        <Button onClick={close}>Throw the proposal away</Button>
+        <Button onClick={close}>{t('planning.throw-the-proposal-away')}</Button>
         <Button
           tone="fill"
           disabled={chosen.length === 0 || isLoading}
@@ -99,7 +101,7 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
             submit().catch(() => undefined);
           }}
         >
-          Place {chosen.length} {chosen.length === 1 ? 'post' : 'posts'}
+          {t('planning.place-posts', { count: chosen.length })}
         </Button>
       </DialogFoot>
     </Dialog>

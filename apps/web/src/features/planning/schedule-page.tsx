@@ -1,5 +1,5 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { addDays, daysBetween, formatDay, formatMinute, mondayOf, type Plan } from '@sift-reel/core';
+import { addDays, daysBetween, formatMinute, mondayOf, type Plan } from '@sift-reel/core';
 import { DndContext, DragOverlay } from '@dnd-kit/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
@@ -20,33 +20,36 @@ import { pickedUp } from './schedule-slice.js';
 import { HeldCard, Tray } from './tray.js';
 import { useBoardDrag } from './use-board-drag.js';
 import { useDeeds } from './use-deeds.js';
+import { t, rich } from '../../texts/texts.js';
+import { formatDay } from '../../texts/formats.js';
 
 export function SchedulePage(): ReactNode {
   const schedule = api.useReadScheduleQuery();
   const batches = api.useListBatchesQuery();
   const clients = api.useListClientsQuery();
   const error = schedule.error ?? batches.error ?? clients.error;
-  if (error !== undefined) return <Trouble title="The schedule cannot be shown" detail={problemText(error)} onRetry={() => void schedule.refetch()} />;
+  if (error !== undefined)
+    return <Trouble title={t('planning.the-schedule-cannot-be-shown')} detail={problemText(error)} onRetry={() => void schedule.refetch()} />;
   if (schedule.data === undefined || batches.data === undefined || clients.data === undefined)
     return (
       <>
-        <PageHead title="Schedule" />
-        <Loading what="the schedule" />
+        <PageHead title={t('common.schedule')} />
+        <Loading what={t('planning.the-schedule')} />
       </>
     );
   if (schedule.data.channels.length === 0)
     return (
       <>
-        <PageHead title="Schedule" />
+        <PageHead title={t('common.schedule')} />
         <EmptyState
-          title="No channels yet"
+          title={t('planning.no-channels-yet')}
           action={
             <Link className="font-semibold underline" to="/clients">
-              Go to the clients
+              {t('planning.go-to-the-clients')}
             </Link>
           }
         >
-          A client’s channels, with their posting windows and cadence, make the rows of this board.
+          {t('planning.a-clients-channels-with-their-posting')}
         </EmptyState>
       </>
     );
@@ -99,27 +102,27 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
   return (
     <DndContext {...drag}>
       <div className="flex h-full flex-col">
-        <PageHead title={`${formatDay(from)} – ${formatDay(to)}`} aside="each row in its channel’s own time zone">
+        <PageHead title={`${formatDay(from)} – ${formatDay(to)}`} aside={t('planning.each-row-in-its-channels-own')}>
           <span className="inline-flex items-center rounded border border-ink">
-            <button type="button" aria-label="Earlier" title="Earlier ( , )" className="p-[6px]" onClick={() => go(-1)}>
+            <button type="button" aria-label={t('planning.earlier')} title={t('planning.earlier-2')} className="p-[6px]" onClick={() => go(-1)}>
               <ChevronLeft size={14} />
             </button>
             <button type="button" className="px-1 text-xs font-semibold" onClick={() => set('week', null)}>
-              This week
+              {t('planning.this-week')}
             </button>
-            <button type="button" aria-label="Later" title="Later ( . )" className="p-[6px]" onClick={() => go(1)}>
+            <button type="button" aria-label={t('planning.later')} title={t('planning.later-2')} className="p-[6px]" onClick={() => go(1)}>
               <ChevronRight size={14} />
             </button>
           </span>
           <Select
-            label="Weeks shown"
+            label={t('planning.weeks-shown')}
             value={String(weeks)}
             onChange={(value) => set('weeks', value === '1' ? null : value)}
             options={WEEKS.map((n) => ({ value: String(n), name: `${n} ${n === 1 ? 'week' : 'weeks'}` }))}
           />
           <ExportMenu from={from} to={to} />
           <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying(true)}>
-            Lay out {waiting.length > 0 ? waiting.length : unplaced.length} {(waiting.length > 0 ? waiting.length : unplaced.length) === 1 ? 'short' : 'shorts'}
+            {t('planning.lay-out-shorts', { count: waiting.length > 0 ? waiting.length : unplaced.length })}
           </Button>
         </PageHead>
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] max-md:grid-rows-[minmax(0,2fr)_minmax(0,3fr)] md:grid-cols-[252px_minmax(0,1fr)]">
@@ -163,23 +166,23 @@ interface KeyProps {
 
 function useScheduleKeys({ onLayOut, onWeek, onToday }: KeyProps): void {
   useKeys([
-    { key: 'l', label: 'Lay out shorts', group: 'Schedule', run: onLayOut },
-    { key: ',', label: 'Earlier', group: 'Schedule', run: () => onWeek(-1) },
-    { key: '.', label: 'Later', group: 'Schedule', run: () => onWeek(1) },
-    { key: 't', label: 'This week', group: 'Schedule', run: onToday },
+    { key: 'l', label: t('planning.lay-out-shorts-2'), group: t('common.schedule'), run: onLayOut },
+    { key: ',', label: t('planning.earlier'), group: t('common.schedule'), run: () => onWeek(-1) },
+    { key: '.', label: t('planning.later'), group: t('common.schedule'), run: () => onWeek(1) },
+    { key: 't', label: t('planning.this-week'), group: t('common.schedule'), run: onToday },
     {
       key: 'm',
-      label: 'Pick up the focused post or short',
-      group: 'Move',
-      run: () => sayTrouble(new Error('Go to a post or a short with Tab first, then pick it up.')),
+      label: t('planning.pick-up-the-focused-post-or'),
+      group: t('planning.move'),
+      run: () => sayTrouble(new Error(t('planning.go-to-a-post-or-a'))),
     },
     // What follows is listened to by the drag itself, see `useBoardDrag`.
-    { key: 'ArrowLeft', label: 'A day earlier', group: 'Move' },
-    { key: 'ArrowRight', label: 'A day later', group: 'Move' },
-    { key: 'ArrowUp', label: 'The channel above', group: 'Move' },
-    { key: 'ArrowDown', label: 'The channel below', group: 'Move' },
-    { key: 'p', label: 'Put it down here', group: 'Move' },
-    { key: 'Escape', label: 'Put it back', group: 'Move' },
+    { key: 'ArrowLeft', label: t('planning.a-day-earlier'), group: t('planning.move') },
+    { key: 'ArrowRight', label: t('planning.a-day-later'), group: t('planning.move') },
+    { key: 'ArrowUp', label: t('planning.the-channel-above'), group: t('planning.move') },
+    { key: 'ArrowDown', label: t('planning.the-channel-below'), group: t('planning.move') },
+    { key: 'p', label: t('planning.put-it-down-here'), group: t('planning.move') },
+    { key: 'Escape', label: t('planning.put-it-back'), group: t('planning.move') },
   ]);
 }
 
@@ -188,16 +191,16 @@ function ExportMenu({ from, to }: { from: string; to: string }): ReactNode {
   const range = `from=${from}&to=${to}`;
   return (
     <Menu>
-      <MenuButton className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet">Export</MenuButton>
+      <MenuButton className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet">{t('planning.export')}</MenuButton>
       <MenuItems anchor="bottom end" className="z-50 w-[230px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]">
         <MenuItem>
           <a className={item} href={`/api/schedule/plan.csv?${range}`} download>
-            Shown weeks as CSV
+            {t('planning.shown-weeks-as-csv')}
           </a>
         </MenuItem>
         <MenuItem>
           <a className={item} href={`/api/schedule/plan.ics?${range}`} download>
-            Shown weeks as calendar (iCal)
+            {t('planning.shown-weeks-as-calendar-ical')}
           </a>
         </MenuItem>
       </MenuItems>
@@ -211,31 +214,15 @@ function Foot({ plan, view, from, to }: { plan: Plan; view: ScheduleView; from: 
   const slots = plan.channels.reduce((sum, channel) => sum + Math.min(channel.postsPerWeek, channel.windows.length) * weeks, 0);
   const best = bestOpenSlot(plan, from, to);
   const failed = shown.filter((post) => post.state === 'failed');
+  const b = (chunks: ReactNode): ReactNode => <b className="text-ink">{chunks}</b>;
   return (
     <div className="flex flex-none flex-wrap gap-x-[26px] gap-y-1 border-t border-rule px-[14px] py-[11px] text-soft">
-      <span>
-        {weeks === 1 ? 'This week' : `These ${weeks} weeks`}{' '}
-        <b className="text-ink">
-          {shown.length} of {slots}
-        </b>{' '}
-        slots filled
-      </span>
-      <span>
-        Posted <b className="text-ink">{shown.filter((post) => post.state === 'posted').length}</b>
-      </span>
+      <span>{rich('planning.slots-filled', { weeks, count: shown.length, slots, b })}</span>
+      <span>{rich('planning.posted-count', { count: shown.filter((post) => post.state === 'posted').length, b })}</span>
       {best !== null && (
-        <span>
-          Best open slot{' '}
-          <b className="text-ink">
-            {best.channel.name}, {formatDay(best.date)} {formatMinute(best.minute)}
-          </b>
-        </span>
+        <span>{rich('planning.best-open-slot', { name: best.channel.name, day: formatDay(best.date), minute: formatMinute(best.minute), b })}</span>
       )}
-      {failed.length > 0 && (
-        <span className="text-madder-text">
-          {failed.length} {failed.length === 1 ? 'post' : 'posts'} failed
-        </span>
-      )}
+      {failed.length > 0 && <span className="text-madder-text">{t('planning.posts-failed', { count: failed.length })}</span>}
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import type { BatchView, ScheduleShortView, ScheduleView } from '../../app/api.js';
 import { Select } from '../../ui/select.js';
 import type { Held } from './schedule-slice.js';
+import { t, rich } from '../../texts/texts.js';
 
 interface TrayProps {
   view: ScheduleView;
@@ -23,45 +24,41 @@ export function Tray({ view, plan, batches, batch, unplaced, clientNames, onBatc
   const partly = unplaced.filter((short) => view.posts.some((post) => post.shortId === short.id));
   const total = batch?.shortIds.length ?? view.shorts.filter((short) => short.approved).length;
   return (
-    <aside aria-label="Unplaced shorts" className="flex min-h-0 flex-col gap-2 border-r border-rule px-[14px] py-3">
+    <aside aria-label={t('planning.unplaced-shorts')} className="flex min-h-0 flex-col gap-2 border-r border-rule px-[14px] py-3">
       <Select
-        label="Batch"
+        label={t('planning.batch')}
         strong
         value={batch?.id ?? ''}
         onChange={(id) => onBatch(id === '' ? null : id)}
-        options={[{ value: '', name: 'Every approved short' }, ...batches.map((one) => ({ value: one.id, name: `Batch “${one.name}”` }))]}
+        options={[
+          { value: '', name: t('planning.every-approved-short') },
+          ...batches.map((one) => ({ value: one.id, name: t('planning.batch-name', { name: one.name }) })),
+        ]}
       />
-      <span className="time text-soft">
-        {nowhere.length} of {total} unplaced
-      </span>
+      <span className="time text-soft">{t('planning.of-unplaced', { count: nowhere.length, total })}</span>
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto">
         {nowhere.map((short) => (
           <Card key={short.id} short={short} plan={plan} clientName={clientNames.get(short.clientId) ?? ''} />
         ))}
         {nowhere.length === 0 && (
           <p className="text-soft">
-            {total === 0 ? (
-              <>
-                Nothing approved yet.{' '}
-                <Link className="underline" to="/shorts">
-                  Approve shorts
-                </Link>
-                , and they wait here for a place.
-              </>
-            ) : (
-              'Every short here has a place.'
-            )}
+            {total === 0
+              ? rich('planning.nothing-approved-yet', {
+                  link: (chunks) => (
+                    <Link className="underline" to="/shorts">
+                      {chunks}
+                    </Link>
+                  ),
+                })
+              : t('planning.every-short-here-has-a-place')}
           </p>
         )}
-        {partly.length > 0 && <div className="mt-2 border-t border-rule pt-2 text-[12px] font-semibold">Not yet on every channel</div>}
+        {partly.length > 0 && <div className="mt-2 border-t border-rule pt-2 text-[12px] font-semibold">{t('planning.not-yet-on-every-channel')}</div>}
         {partly.map((short) => (
           <Card key={short.id} short={short} plan={plan} clientName={clientNames.get(short.clientId) ?? ''} />
         ))}
       </div>
-      <p className="text-[12px] text-soft">
-        Drag a short to a day, or press M on it and use the arrows. Two from one recording never follow each other; a short reaches its next channel a day
-        later.
-      </p>
+      <p className="text-[12px] text-soft">{t('planning.drag-a-short-to-a-day')}</p>
     </aside>
   );
 }
@@ -81,7 +78,7 @@ function Card({ short, plan, clientName }: { short: ScheduleShortView; plan: Pla
       {...listeners}
       type="button"
       data-testid="tray-short"
-      aria-roledescription="short"
+      aria-roledescription={t('planning.short')}
       className={clsx(
         'block w-full rounded-sm border border-l-4 border-rule bg-sheet px-[9px] py-[7px] text-left',
         misfit === undefined ? 'border-l-ink' : 'border-l-madder',

@@ -11,13 +11,15 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core';
-import { formatDay, type Plan } from '@sift-reel/core';
+import { type Plan } from '@sift-reel/core';
 import { useRef } from 'react';
 import type { ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { dropOn } from './plan.js';
 import { type Cursor, cursorMoved, type Held, pickedUp } from './schedule-slice.js';
 import type { Deeds } from './use-deeds.js';
+import { t } from '../../texts/texts.js';
+import { formatDay } from '../../texts/formats.js';
 
 /** Picks up with M, wherever a keyboard has that letter; Enter and the space go on opening what is focused. */
 class LetterSensor extends KeyboardSensor {
@@ -98,17 +100,18 @@ export function useBoardDrag({ view, plan, days, deeds }: BoardDrag): DndContext
   const placeText = (over: Over | null): string => {
     const place = over?.data.current as Cursor | undefined;
     const channel = view.channels.find(({ id }) => id === place?.channelId);
-    if (place === undefined || channel === undefined || held === null) return 'Not over the board.';
+    if (place === undefined || channel === undefined || held === null) return t('planning.not-over-the-board');
     const at = startOf(held);
-    if (held.kind === 'post' && at.channelId === place.channelId && at.date === place.date) return `${channel.name}, ${formatDay(place.date)}: it is here now.`;
+    if (held.kind === 'post' && at.channelId === place.channelId && at.date === place.date)
+      return t('planning.it-is-here-now', { name: channel.name, day: formatDay(place.date) });
     const outcome = dropOn(plan, shortOf(held) ?? '', channel.id, place.date, held.kind === 'post' ? held.postId : undefined);
-    return `${channel.name}, ${formatDay(place.date)}: ${outcome.kind === 'fits' ? 'it can go here.' : outcome.refusal.detail}`;
+    return `${channel.name}, ${formatDay(place.date)}: ${outcome.kind === 'fits' ? t('planning.it-can-go-here') : outcome.refusal.detail}`;
   };
   const announcements: Announcements = {
-    onDragStart: ({ active }) => `Picked up ${titleOf(active.data.current as Held)}.`,
+    onDragStart: ({ active }) => t('planning.picked-up', { title: titleOf(active.data.current as Held) }),
     onDragOver: ({ over }) => placeText(over),
     onDragEnd: () => undefined, // the notice says what became of it
-    onDragCancel: () => 'Put back.',
+    onDragCancel: () => t('planning.put-back'),
   };
 
   return {
@@ -118,7 +121,7 @@ export function useBoardDrag({ view, plan, days, deeds }: BoardDrag): DndContext
     accessibility: {
       announcements,
       screenReaderInstructions: {
-        draggable: 'Press M to pick it up, the arrow keys to go to another day or channel, P to put it down, Escape to put it back.',
+        draggable: t('planning.press-m-to-pick-it-up'),
       },
     },
     onDragStart: ({ active, activatorEvent }: DragStartEvent) => {

@@ -1,8 +1,10 @@
-import { formatDay, formatMinute, type Plan } from '@sift-reel/core';
+import { formatMinute, type Plan } from '@sift-reel/core';
 import { api, type PostView, type ScheduleView } from '../../app/api.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
 import { dropOn } from './plan.js';
 import type { Held } from './schedule-slice.js';
+import { t } from '../../texts/texts.js';
+import { formatDay } from '../../texts/formats.js';
 
 export interface Deeds {
   drop(held: Held, channelId: string, date: string): void;
@@ -17,7 +19,7 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
   const [movePost] = api.useMovePostMutation();
   const [takeOffPost] = api.useTakeOffPostMutation();
   const [setPostState] = api.useSetPostStateMutation();
-  const titleOf = (shortId: string): string => view.shorts.find((short) => short.id === shortId)?.title ?? 'the short';
+  const titleOf = (shortId: string): string => view.shorts.find((short) => short.id === shortId)?.title ?? t('planning.the-short');
   const place = (shortId: string, channelId: string, date: string, minute: number, batchId: string | null, why: string) =>
     acceptPlan({ batchId, placements: [{ shortId, channelId, date, minute, why }] }).unwrap();
 
@@ -34,7 +36,7 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
     move(there).then(
       () =>
         didSomething(
-          `Moved “${titleOf(post.shortId)}” to ${formatDay(date)} ${formatMinute(minute)}`,
+          t('planning.moved-to', { title: titleOf(post.shortId), day: formatDay(date), minute: formatMinute(minute) }),
           () => move(back),
           () => move(there),
         ),
@@ -47,14 +49,14 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
       const post = held.kind === 'post' ? view.posts.find((one) => one.id === held.postId) : undefined;
       const shortId = held.kind === 'post' ? (post?.shortId ?? '') : held.shortId;
       if (post !== undefined && post.channelId === channelId && post.date === date) return;
-      if (post?.state === 'posted') return sayTrouble(new Error('It was posted already, so it cannot move.'));
+      if (post?.state === 'posted') return sayTrouble(new Error(t('planning.it-was-posted-already-so-it')));
       const outcome = dropOn(plan, shortId, channelId, date, post?.id);
-      if (outcome.kind === 'refused') return sayTrouble(new Error(`“${titleOf(shortId)}” cannot go there. ${outcome.refusal.detail}`));
+      if (outcome.kind === 'refused') return sayTrouble(new Error(t('planning.cannot-go-there', { title: titleOf(shortId), detail: outcome.refusal.detail })));
       if (post !== undefined) return moveTo(post, channelId, date, outcome.minute);
       place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.').then((posts) => {
         let { id } = posts[0]!;
         didSomething(
-          `Placed “${titleOf(shortId)}” on ${formatDay(date)} ${formatMinute(outcome.minute)}`,
+          t('planning.placed-on', { title: titleOf(shortId), day: formatDay(date), minute: formatMinute(outcome.minute) }),
           () => takeOffPost(id).unwrap(),
           async () => {
             id = (await place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.'))[0]!.id;
@@ -68,7 +70,7 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
         .then(() => {
           let { id } = post;
           didSomething(
-            `Took “${titleOf(post.shortId)}” off ${formatDay(post.date)}`,
+            t('planning.took-off', { title: titleOf(post.shortId), day: formatDay(post.date) }),
             async () => {
               id = (await place(post.shortId, post.channelId, post.date, post.minute, post.batchId, post.why))[0]!.id;
             },
@@ -85,7 +87,7 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
       write(next).then(
         () =>
           didSomething(
-            posted ? `Marked “${titleOf(post.shortId)}” as posted` : `“${titleOf(post.shortId)}” is planned again`,
+            posted ? t('planning.marked-as-posted', { title: titleOf(post.shortId) }) : t('planning.is-planned-again', { title: titleOf(post.shortId) }),
             () => write(post.state), // a post that had failed has failed again
             () => write(next),
           ),

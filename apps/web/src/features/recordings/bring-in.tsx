@@ -9,6 +9,7 @@ import { Select } from '../../ui/select.js';
 import { pairFiles } from './upload.js';
 import { bringIn } from './upload-queue.js';
 import { type Bringing, uploadCleared } from './upload-slice.js';
+import { t } from '../../texts/texts.js';
 
 /** Where files are dropped for a client: for the one whose recordings are shown, until another is chosen here. */
 export function BringIn({ clients, shownClientId }: { clients: readonly ClientView[]; shownClientId: string }): ReactNode {
@@ -26,7 +27,7 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
   };
   const { getRootProps, getInputProps, isDragActive, open } = useDropzone({ onDrop: take, noClick: true, noKeyboard: true });
   return (
-    <section aria-label="Bring in recordings" className="border-b border-rule px-[18px] py-4">
+    <section aria-label={t('common.bring-in-recordings')} className="border-b border-rule px-[18px] py-4">
       <div
         {...getRootProps()}
         className={clsx(
@@ -35,15 +36,13 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
         )}
       >
         <div className="min-w-[240px] flex-1">
-          <b className="text-[14px]">Drop recordings here</b>
-          <p className="text-soft">
-            A transcript (WebVTT, SubRip, podcast JSON, or text with [mm:ss]), a sound file, or both. Files of the same name belong together.
-          </p>
+          <b className="text-[14px]">{t('recordings.drop-recordings-here')}</b>
+          <p className="text-soft">{t('recordings.a-transcript-webvtt-subrip-podcast-json')}</p>
         </div>
         <span className="flex items-center gap-2">
-          for
+          {t('recordings.for')}
           <Select
-            label="Client of the files"
+            label={t('recordings.client-of-the-files')}
             value={clientId}
             onChange={(id) => setPicked({ id, whileShown: shownClientId })}
             options={clients.map((client) => ({ value: client.id, name: client.name }))}
@@ -51,13 +50,13 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
           />
         </span>
         <Button tone="fill" onClick={open}>
-          Choose files
+          {t('recordings.choose-files')}
         </Button>
         <input {...getInputProps()} data-testid="files" />
       </div>
       {strangers.length > 0 && (
         <p role="alert" className="mt-2 border-l-4 border-madder pl-3">
-          Left aside: {strangers.join(', ')}. A transcript ends in .vtt, .srt, .json or .txt; a sound in .mp3, .m4a, .wav, .flac, .ogg or the like.
+          {t('recordings.left-aside-a-transcript-ends-in', { strangers: strangers.join(', ') })}
         </p>
       )}
       {list.length > 0 && (
@@ -65,12 +64,17 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
           {list.map((one) => (
             <li key={one.id} className="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-1 py-2 md:grid-cols-[1fr_150px_1.4fr_24px]">
               <Files of={one} />
-              <ProgressBar fraction={one.state === 'done' ? 1 : one.fraction} label={`Bringing in ${one.base}`} />
+              <ProgressBar fraction={one.state === 'done' ? 1 : one.fraction} label={t('recordings.bringing-in', { base: one.base })} />
               <span className={clsx(one.state === 'refused' ? 'text-madder-text' : 'text-soft')} role={one.state === 'refused' ? 'alert' : 'status'}>
                 {sayState(one)}
               </span>
               {(one.state === 'refused' || one.state === 'done') && (
-                <button type="button" aria-label={`Clear ${one.base}`} className="text-soft hover:text-ink" onClick={() => dispatch(uploadCleared(one.id))}>
+                <button
+                  type="button"
+                  aria-label={t('recordings.clear', { base: one.base })}
+                  className="text-soft hover:text-ink"
+                  onClick={() => dispatch(uploadCleared(one.id))}
+                >
                   <X size={14} />
                 </button>
               )}
@@ -90,13 +94,13 @@ function Files({ of }: { of: Bringing }): ReactNode {
         {of.hasTranscript && (
           <span className="flex items-center gap-1">
             <FileText size={12} />
-            transcript
+            {t('recordings.transcript')}
           </span>
         )}
         {of.hasSound && (
           <span className="flex items-center gap-1">
             <Volume2 size={12} />
-            sound
+            {t('recordings.sound')}
           </span>
         )}
         {of.clientName}
@@ -106,8 +110,8 @@ function Files({ of }: { of: Bringing }): ReactNode {
 }
 
 function sayState(one: Bringing): string {
-  if (one.state === 'waiting') return 'waits its turn';
-  if (one.state === 'sending') return `${Math.round(one.fraction * 100)} % sent`;
-  if (one.state === 'reading') return 'being read';
-  return one.state === 'refused' ? `Refused: ${one.detail}` : one.detail;
+  if (one.state === 'waiting') return t('recordings.waits-its-turn');
+  if (one.state === 'sending') return t('recordings.sent', { number: Math.round(one.fraction * 100) });
+  if (one.state === 'reading') return t('recordings.being-read');
+  return one.state === 'refused' ? t('recordings.refused', { detail: one.detail }) : one.detail;
 }

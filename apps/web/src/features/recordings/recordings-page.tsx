@@ -14,6 +14,8 @@ import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } fro
 import { Select } from '../../ui/select.js';
 import { BringIn } from './bring-in.js';
 import { pairFiles, upload } from './upload.js';
+import { t, rich } from '../../texts/texts.js';
+import { timeLeft, formatNumber } from '../../texts/formats.js';
 
 export function RecordingsPage(): ReactNode {
   const [params, setParams] = useSearchParams();
@@ -27,50 +29,49 @@ export function RecordingsPage(): ReactNode {
   const body = useRef<HTMLTableSectionElement>(null);
   const drawn = useLongList(shown.length, scroller, body, 62);
   const error = clients.error ?? recordings.error;
-  if (error !== undefined) return <Trouble title="The recordings cannot be shown" detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
+  if (error !== undefined)
+    return <Trouble title={t('recordings.the-recordings-cannot-be-shown')} detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
   if (clients.data === undefined || recordings.data === undefined)
     return (
       <>
-        <PageHead title="Recordings" />
-        <Loading what="recordings" />
+        <PageHead title={t('common.recordings')} />
+        <Loading what={t('recordings.recordings-inline')} />
       </>
     );
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
   return (
     <div className="flex h-full flex-col">
-      <PageHead title="Recordings" aside={`${shown.length} on the table`}>
+      <PageHead title={t('common.recordings')} aside={t('recordings.on-the-table', { count: shown.length })}>
         <Select
-          label="Client"
+          label={t('common.client')}
           value={chosen}
           onChange={(id) => setParams(id === '' ? {} : { client: id })}
-          options={[{ value: '', name: 'All clients' }, ...clients.data.map((client) => ({ value: client.id, name: client.name }))]}
+          options={[{ value: '', name: t('common.all-clients') }, ...clients.data.map((client) => ({ value: client.id, name: client.name }))]}
         />
       </PageHead>
       <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
         {clients.data.length === 0 ? (
           <EmptyState
-            title="No clients yet"
+            title={t('common.no-clients-yet')}
             action={
               <Link className="font-semibold underline" to="/clients">
-                Add a client
+                {t('common.add-a-client')}
               </Link>
             }
           >
-            Recordings belong to a client. The owner adds clients and says who works for them.
+            {t('recordings.recordings-belong-to-a-client-the')}
           </EmptyState>
         ) : (
           <BringIn clients={clients.data} shownClientId={chosen} />
         )}
         {shown.length === 0 && clients.data.length > 0 && (
-          <EmptyState title="No recordings yet">
-            They will lie here, newest first, with how far each has come: waiting for its transcript, to brief, sifting, to read.
-          </EmptyState>
+          <EmptyState title={t('recordings.no-recordings-yet')}>{t('recordings.they-will-lie-here-newest-first')}</EmptyState>
         )}
         {shown.length > 0 && (
           <table className="w-full max-md:block">
             <thead className="max-md:hidden">
               <tr className="text-left text-xs text-soft">
-                {['Recording', 'Length', 'Voices', 'Transcript', 'Sift', ''].map((head) => (
+                {[t('common.recording'), t('common.length'), t('recordings.voices'), t('common.transcript'), t('common.sift'), ''].map((head) => (
                   <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">
                     {head}
                   </th>
@@ -133,7 +134,7 @@ function RecordingRow({
         )}
         <div className="text-[12px] text-soft">
           {clientName}
-          {recording.sound === null ? ' · no sound yet' : ''}
+          {recording.sound === null ? t('recordings.no-sound-yet') : ''}
         </div>
       </td>
       <td className={`${cell} time`}>{recording.durationMs === null ? '' : formatLength(recording.durationMs)}</td>
@@ -141,25 +142,26 @@ function RecordingRow({
         {transcript === null ? (
           ''
         ) : transcript.speakers.length === 0 ? (
-          <span className="text-soft">not named</span>
+          <span className="text-soft">{t('recordings.not-named')}</span>
         ) : (
-          transcript.speakers.slice(0, 4).join(', ') + (transcript.speakers.length > 4 ? ` and ${transcript.speakers.length - 4} more` : '')
+          transcript.speakers.slice(0, 4).join(', ') +
+          (transcript.speakers.length > 4 ? t('recordings.and-more', { count: transcript.speakers.length - 4 }) : '')
         )}
       </td>
       <td className={cell}>
         {transcript === null ? (
-          <span className="text-madder-text">waits for a transcript</span>
+          <span className="text-madder-text">{t('recordings.waits-for-a-transcript')}</span>
         ) : (
-          <span>{transcript.wordCount.toLocaleString('en')} words</span>
+          <span>{t('recordings.words', { wordCount: formatNumber(transcript.wordCount) })}</span>
         )}
         {transcript !== null && transcript.repairCount > 0 && (
           <button type="button" className="ml-2 underline decoration-dotted underline-offset-2" onClick={onRepairs}>
-            {transcript.repairCount} repaired
+            {t('recordings.repaired', { repairCount: transcript.repairCount })}
           </button>
         )}
         {transcript !== null && transcript.sentenceEnds !== 'written' && (
           <div className="text-[12px] text-soft">
-            {transcript.sentenceEnds === 'restored' ? 'no punctuation; sentences restored' : 'partly punctuated; sentences restored'}
+            {transcript.sentenceEnds === 'restored' ? t('recordings.no-punctuation-sentences-restored') : t('recordings.partly-punctuated-sentences-restored')}
           </div>
         )}
       </td>
@@ -171,8 +173,8 @@ function RecordingRow({
         <button
           type="button"
           className="p-[5px] text-soft hover:text-madder-text"
-          aria-label={`Delete ${recording.title}`}
-          title="Delete the recording"
+          aria-label={t('recordings.delete', { title: recording.title })}
+          title={t('recordings.delete-the-recording')}
           onClick={onRemove}
         >
           <Trash2 size={14} />
@@ -188,17 +190,17 @@ function SiftState({ recording }: { recording: RecordingView }): ReactNode {
   if (sift === null)
     return (
       <Link className="font-semibold underline" to={`/recordings/${recording.id}`}>
-        Brief and sift
+        {t('recordings.brief-and-sift')}
       </Link>
     );
   if (sift.state === 'done')
     return (
       <span>
-        <b>{sift.candidateCount}</b> candidates, {sift.strongCount} strong
+        {rich('recordings.candidates-strong', { count: sift.candidateCount, strongCount: sift.strongCount, b: (chunks) => <b>{chunks}</b> })}
         {sift.keptCount > 0 && (
           <>
             {' '}
-            · <span className="text-verdigris-text">{sift.keptCount} kept</span>
+            · <span className="text-verdigris-text">{t('recordings.kept', { keptCount: sift.keptCount })}</span>
           </>
         )}
       </span>
@@ -206,16 +208,16 @@ function SiftState({ recording }: { recording: RecordingView }): ReactNode {
   if (sift.state === 'failed')
     return (
       <Link className="text-madder-text underline" to={`/recordings/${recording.id}`}>
-        failed; see why
+        {t('recordings.failed-see-why')}
       </Link>
     );
-  if (sift.state === 'cancelled') return <span className="text-soft">cancelled</span>;
+  if (sift.state === 'cancelled') return <span className="text-soft">{t('recordings.cancelled')}</span>;
   return (
     <div className="flex flex-col gap-1">
-      <ProgressBar fraction={sift.fraction} label={`Sifting ${recording.title}`} />
+      <ProgressBar fraction={sift.fraction} label={t('common.sifting', { title: recording.title })} />
       <span className="text-[11.5px] text-soft">
         {stageName(sift.state === 'waiting' ? 'waiting' : sift.stage)}
-        {sift.leftMs !== null && sift.leftMs > 0 && ` · ${Math.ceil(sift.leftMs / 1_000)} s left`}
+        {sift.leftMs !== null && sift.leftMs > 0 && ` · ${t('common.left', { left: timeLeft(sift.leftMs) })}`}
       </span>
     </div>
   );
@@ -230,7 +232,7 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
   const missing = recording.transcript === null ? 'transcript' : 'sound';
   const take = async (files: readonly File[]): Promise<void> => {
     const pair = pairFiles(files).pairs[0];
-    if (pair === undefined) return sayTrouble(new Error('That is neither a transcript nor a sound file.'));
+    if (pair === undefined) return sayTrouble(new Error(t('recordings.that-is-neither-a-transcript-nor')));
     setFraction(0);
     const outcome = await upload(`/api/recordings/${recording.id}/files`, pair, setFraction);
     setFraction(null);
@@ -248,7 +250,7 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
     <>
       <button type="button" className="inline-flex items-center gap-1 p-1 text-soft hover:text-ink" onClick={() => picker.current?.click()}>
         <Paperclip size={13} />
-        Add {missing}
+        {t('recordings.add', { missing })}
       </button>
       <input
         ref={picker}
@@ -264,34 +266,39 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
 }
 
 const REPAIR_NAMES: Readonly<Record<string, string>> = {
-  unordered: 'out of order',
-  overlap: 'overlapping',
-  empty: 'empty',
-  'negative-length': 'ends before it starts',
-  endless: 'endless',
-  'negative-time': 'before the start',
-  'repeated-line': 'repeated line',
-  'split-word': 'split word',
-  encoding: 'encoding',
-  'unreadable-bytes': 'unreadable bytes',
-  'no-header': 'no header',
-  'missing-end': 'no end time',
-  'unknown-block': 'left out',
+  unordered: t('recordings.out-of-order'),
+  overlap: t('recordings.overlapping'),
+  empty: t('recordings.empty'),
+  'negative-length': t('recordings.ends-before-it-starts'),
+  endless: t('recordings.endless'),
+  'negative-time': t('recordings.before-the-start'),
+  'repeated-line': t('recordings.repeated-line'),
+  'split-word': t('recordings.split-word'),
+  encoding: t('recordings.encoding'),
+  'unreadable-bytes': t('recordings.unreadable-bytes'),
+  'no-header': t('recordings.no-header'),
+  'missing-end': t('recordings.no-end-time'),
+  'unknown-block': t('recordings.left-out'),
 };
 
 function RepairsDialog({ recording, onClose }: { recording: RecordingView; onClose: () => void }): ReactNode {
   const { data, error } = api.useReadRepairsQuery(recording.id);
   return (
-    <Dialog open onClose={onClose} title={`What was repaired in ${recording.transcript?.sourceName ?? 'the transcript'}`} wide>
-      {error !== undefined && <Trouble title="The list cannot be shown" detail={problemText(error)} />}
-      {data === undefined && error === undefined && <Loading what="repairs" />}
+    <Dialog
+      open
+      onClose={onClose}
+      title={t('recordings.what-was-repaired-in', { sourceName: recording.transcript?.sourceName ?? t('common.the-transcript') })}
+      wide
+    >
+      {error !== undefined && <Trouble title={t('recordings.the-list-cannot-be-shown')} detail={problemText(error)} />}
+      {data === undefined && error === undefined && <Loading what={t('recordings.repairs')} />}
       {data !== undefined && (
         <div className="max-h-[420px] overflow-y-auto">
           <table className="w-full">
             <tbody>
               {data.repairs.map((repair, i) => (
                 <tr key={i} className="border-b border-rule align-top">
-                  <td className="time w-[80px] py-1">line {repair.line}</td>
+                  <td className="time w-[80px] py-1">{t('recordings.line', { line: repair.line })}</td>
                   <td className="w-[150px] py-1">
                     <Chip>{REPAIR_NAMES[repair.code] ?? repair.code}</Chip>
                   </td>
@@ -300,11 +307,11 @@ function RepairsDialog({ recording, onClose }: { recording: RecordingView; onClo
               ))}
             </tbody>
           </table>
-          {data.count > data.repairs.length && <p className="py-2 text-soft">and {data.count - data.repairs.length} more</p>}
+          {data.count > data.repairs.length && <p className="py-2 text-soft">{t('recordings.and-count-more', { count: data.count - data.repairs.length })}</p>}
         </div>
       )}
       <DialogFoot>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{t('common.close')}</Button>
       </DialogFoot>
     </Dialog>
   );
@@ -314,14 +321,14 @@ function RemoveDialog({ recording, onClose }: { recording: RecordingView; onClos
   const [remove, { isLoading }] = api.useRemoveRecordingMutation();
   return (
     <ConfirmDialog
-      title={`Delete “${recording.title}”?`}
-      deed="Delete the recording"
-      keep="Keep it"
+      title={t('recordings.delete-title', { title: recording.title })}
+      deed={t('recordings.delete-the-recording')}
+      keep={t('common.keep-it')}
       busy={isLoading}
       onClose={onClose}
       onConfirm={() => void remove(recording.id).unwrap().catch(sayTrouble).then(onClose)}
     >
-      Its transcript, sound, sifts, candidates and shorts go with it. This cannot be undone. Shorts on the schedule keep it from being deleted.
+      {t('recordings.its-transcript-sound-sifts-candidates-and')}
     </ConfirmDialog>
   );
 }

@@ -2,6 +2,7 @@ import { api } from '../../app/api.js';
 import { store } from '../../app/store.js';
 import { type FilePair, upload } from './upload.js';
 import { type Bringing, uploadChanged, uploadsAdded } from './upload-slice.js';
+import { t } from '../../texts/texts.js';
 
 let nextId = 1;
 let chain: Promise<void> = Promise.resolve();
@@ -33,7 +34,7 @@ async function send(id: number, pair: FilePair, clientId: string): Promise<void>
   const outcome = await upload(`/api/clients/${clientId}/recordings`, pair, (fraction) => change({ fraction, state: fraction >= 1 ? 'reading' : 'sending' }));
   if (outcome.kind === 'refused') return change({ state: 'refused', detail: outcome.problem.detail });
   const repairs = outcome.recording.transcript?.repairCount ?? 0;
-  change({ state: 'done', detail: repairs === 0 ? 'brought in' : `brought in, ${repairs} ${repairs === 1 ? 'place' : 'places'} repaired` });
+  change({ state: 'done', detail: repairs === 0 ? t('recordings.brought-in') : t('recordings.brought-in-places-repaired', { count: repairs }) });
   store.dispatch(
     api.util.invalidateTags([
       { type: 'Recording', id: 'LIST' },

@@ -3,6 +3,7 @@ import { sessionEnded, untilSignedIn } from '../../app/session.js';
 import { store } from '../../app/store.js';
 import type { RecordingView } from '../../app/api.js';
 import { problemOf, type Problem } from '../../app/problems.js';
+import { t } from '../../texts/texts.js';
 
 export interface FilePair {
   /** Base name both files share; the recording's first title. */
@@ -71,11 +72,11 @@ export function upload(
       else {
         const problem = problemOf(request.response);
         if (problem !== null) resolve({ kind: 'refused', problem });
-        else refuse('The server did not take the files. Try again.');
+        else refuse(t('recordings.the-server-did-not-take-the'));
       }
     };
-    request.onerror = () => refuse('The line dropped. Nothing of these files was kept; bring them in again.');
-    request.onabort = () => refuse('Stopped. Nothing of these files was kept.');
+    request.onerror = () => refuse(t('recordings.the-line-dropped-nothing-of-these'));
+    request.onabort = () => refuse(t('recordings.stopped-nothing-of-these-files-was'));
     signal?.addEventListener('abort', () => request.abort());
     request.send(form);
   });

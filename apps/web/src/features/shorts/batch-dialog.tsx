@@ -5,6 +5,7 @@ import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
+import { t } from '../../texts/texts.js';
 
 /** Puts approved shorts into a batch, new or old, and goes on to the schedule. */
 export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly ShortView[]; onClose: () => void; onDone: () => void }): ReactNode {
@@ -29,7 +30,7 @@ export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly Shor
     void navigate(`/schedule?batch=${batch.id}`);
   };
   return (
-    <Dialog open onClose={onClose} title={`Batch ${shorts.length} ${shorts.length === 1 ? 'short' : 'shorts'}`}>
+    <Dialog open onClose={onClose} title={t('shorts.batch-shorts', { count: shorts.length })}>
       <form
         className="grid gap-4"
         onSubmit={(event) => {
@@ -47,30 +48,30 @@ export function BatchDialog({ shorts, onClose, onDone }: { shorts: readonly Shor
         {(batches.data ?? []).length > 0 && (
           <Select
             look="field"
-            label="Into"
+            label={t('shorts.into')}
             value={into}
             onChange={setInto}
             options={[
-              { value: 'new', name: 'a new batch' },
+              { value: 'new', name: t('shorts.a-new-batch') },
               ...(batches.data ?? []).map((batch) => ({ value: batch.id, name: `${batch.name} (${batch.shortIds.length})` })),
             ]}
           />
         )}
         {into === 'new' && (
           <TextField
-            label="Name of the batch"
+            label={t('shorts.name-of-the-batch')}
             value={name}
             autoFocus
             maxLength={80}
             onChange={(event) => setName(event.target.value)}
-            placeholder="early December"
+            placeholder={t('shorts.early-december')}
           />
         )}
         <FormTrouble error={error} />
         <DialogFoot>
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={(into === 'new' && name.trim() === '') || creating.isLoading || updating.isLoading}>
-            Batch {shorts.length} {shorts.length === 1 ? 'short' : 'shorts'}
+            {t('shorts.batch-shorts', { count: shorts.length })}
           </Button>
         </DialogFoot>
       </form>

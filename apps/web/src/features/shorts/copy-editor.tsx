@@ -16,8 +16,15 @@ import { Findings, marksOf, type Ticks, withMend } from './findings.js';
 import { TitleChoices } from './title-choices.js';
 import { WritingPanel } from './writing-panel.js';
 import { useCheck } from './use-check.js';
+import { t } from '../../texts/texts.js';
 
-const NAMES = { title: 'Title', description: 'Description', hashtags: 'Hashtags', keywords: 'Keywords', coverLine: 'Cover line' } as const;
+const NAMES = {
+  title: t('common.title'),
+  description: t('common.description'),
+  hashtags: t('common.hashtags'),
+  keywords: t('shorts.keywords'),
+  coverLine: t('shorts.cover-line-2'),
+} as const;
 
 interface CopyEditorProps {
   readonly short: ShortView;
@@ -46,7 +53,7 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
   const set = (fields: Partial<CopyView>): void => saver.change(slot, { ...copy, ...fields });
   const write = async (value: CopyView): Promise<void> => {
     saver.change(slot, value);
-    if (!(await saver.flush())) throw new Error('The words could not be saved.');
+    if (!(await saver.flush())) throw new Error(t('shorts.the-words-could-not-be-saved'));
   };
   const leave = (): void => void saver.flush();
   /** Writes other words, with a way back that keeps what was typed since. */
@@ -66,16 +73,18 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
   const proposeAfresh = (): void => {
     propose({ shortId: short.id, ...(channel === null ? {} : { channelId: channel.channelId }) })
       .unwrap()
-      .then((next) => replace(next, 'Proposed the words afresh'))
+      .then((next) => replace(next, t('shorts.proposed-the-words-afresh')))
       .catch(sayTrouble);
   };
   const takeTitle = (title: string): void => {
-    if (title !== copy.title) replace({ ...copy, title }, `Took the title “${title}”`).catch(sayTrouble);
+    if (title !== copy.title) replace({ ...copy, title }, t('shorts.took-the-title', { title })).catch(sayTrouble);
   };
   const mend = (some: readonly FindingView[], words = copy): void => {
     const next = withMend(words, some);
     if (!sameWords(next, words))
-      replace(next, some.length === 1 ? `Mended “${some[0]!.text || some[0]!.mend}”` : 'Mended what could be mended').catch(sayTrouble);
+      replace(next, some.length === 1 ? t('shorts.mended', { text: some[0]!.text || some[0]!.mend }) : t('shorts.mended-what-could-be-mended')).catch(
+        sayTrouble,
+      );
   };
   /** By key: the check may not have seen yet what was typed last. */
   const mendNow = (field: keyof CopyView | null): void => {
@@ -89,13 +98,13 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
       sayTrouble,
     );
   };
-  useKeys(locked ? [] : [{ key: 'm', label: 'Mend what can be mended', group: 'Shorts', run: () => mendNow(null) }, ...fieldKeys(box)]);
+  useKeys(locked ? [] : [{ key: 'm', label: t('shorts.mend-what-can-be-mended'), group: t('common.shorts'), run: () => mendNow(null) }, ...fieldKeys(box)]);
   const goBack = async (): Promise<void> => {
     if (channel !== null) await saver.andThen((version) => dropVariant({ shortId: short.id, channelId: channel.channelId, version }).unwrap());
   };
   const backToAll = (): void => {
     const before = copy;
-    goBack().then(() => didSomething('Went back to the words for all', () => write(before), goBack), sayTrouble);
+    goBack().then(() => didSomething(t('shorts.went-back-to-the-words-for'), () => write(before), goBack), sayTrouble);
   };
   const limits =
     channel === null ? tightest(short.channels) : { title: channel.titleLimit, description: channel.descriptionLimit, hashtags: channel.hashtagLimit };
@@ -129,21 +138,21 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
     >
       <div className="flex min-h-[28px] flex-wrap items-center gap-3 text-[12px] text-soft">
         <span role="status">{sayState(locked, channel, draft)}</span>
-        {draft?.state === 'failed' && <Button onClick={() => void saver.flush()}>Save again</Button>}
+        {draft?.state === 'failed' && <Button onClick={() => void saver.flush()}>{t('common.save-again')}</Button>}
         {!locked && !foreign && (
           <Button tone="quiet" className="ml-auto" disabled={proposing.isLoading} onClick={proposeAfresh}>
-            Propose afresh
+            {t('shorts.propose-afresh')}
           </Button>
         )}
         {!locked && channel?.variant != null && (
           <Button tone="quiet" onClick={backToAll}>
-            Back to the words for all
+            {t('shorts.back-to-the-words-for-all')}
           </Button>
         )}
       </div>
       {draft !== null && theirs !== null && (
         <StaleChoice
-          what="this short"
+          what={t('shorts.this-short')}
           changed={differences(theirs.channels.find((one) => one.channelId === slot)?.variant ?? theirs.copy, draft.value, NAMES)}
           onTake={() => void saver.choose(slot, 'theirs')}
           onKeep={() => void saver.choose(slot, 'mine')}
@@ -156,35 +165,51 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
         'description',
         4,
         <Counter used={characters(asPosted(copy, short).description)} limit={limits.description} />,
-        short.fixedParts.length === 0 ? undefined : `Under it: ${short.fixedParts.join(' · ')}`,
+        short.fixedParts.length === 0 ? undefined : t('shorts.under-it', { fixedParts: short.fixedParts.join(' · ') }),
       )}
       <ListField
-        label="Hashtags"
+        label={t('common.hashtags')}
         value={copy.hashtags}
         disabled={locked}
         onChange={(hashtags) => set({ hashtags })}
-        aside={<Counter used={copy.hashtags.length} limit={limits.hashtags} unit="tags" />}
+        aside={<Counter used={copy.hashtags.length} limit={limits.hashtags} unit={t('shorts.tags')} />}
         hint={tagHint(copy.hashtags, lately)}
       />
       <Findings findings={inField('hashtags')} ticks={ticks} onMend={(one) => mend([one])} />
-      <ListField label="Keywords" value={copy.keywords} disabled={locked} onChange={(keywords) => set({ keywords })} hint="For search, with commas" />
+      <ListField
+        label={t('shorts.keywords')}
+        value={copy.keywords}
+        disabled={locked}
+        onChange={(keywords) => set({ keywords })}
+        hint={t('shorts.for-search-with-commas')}
+      />
       <Findings findings={inField('keywords')} ticks={ticks} onMend={(one) => mend([one])} />
-      {checked('coverLine', 1, <Counter used={characters(copy.coverLine)} limit={COVER_LINE_LIMIT} />, 'The few words on the picture')}
+      {checked('coverLine', 1, <Counter used={characters(copy.coverLine)} limit={COVER_LINE_LIMIT} />, t('shorts.the-few-words-on-the-picture'))}
       {channel === null && <AsSeen short={short} copy={copy} />}
-      <CopyHistory short={short} channelId={slot} locked={locked} onTake={(words) => void replace(words, 'Took the words of before').catch(sayTrouble)} />
+      <CopyHistory
+        short={short}
+        channelId={slot}
+        locked={locked}
+        onTake={(words) => void replace(words, t('shorts.took-the-words-of-before')).catch(sayTrouble)}
+      />
     </div>
   );
 }
 
 function sayState(locked: boolean, channel: ShortChannelView | null, draft: Draft<CopyView, ShortView> | null): string {
-  if (locked) return 'Approved: un-approve to change the words.';
+  if (locked) return t('shorts.approved-un-approve-to-change-the');
   if (draft === null) {
-    if (channel === null || channel.variant !== null) return 'Saved';
-    if (channel.language === null) return 'Takes the words for all channels. Type, and it gets its own.';
+    if (channel === null || channel.variant !== null) return t('shorts.saved');
+    if (channel.language === null) return t('shorts.takes-the-words-for-all-channels');
     const name = languageOf(channel.language).name;
-    return channel.translated === null ? `Nothing is translated into ${name} yet: see Languages.` : `Takes the words in ${name}. Type, and it gets its own.`;
+    return channel.translated === null ? t('shorts.nothing-is-translated-into-yet-see', { name }) : t('shorts.takes-the-words-in-type-and', { name });
   }
-  return { typing: 'Typing…', saving: 'Saving…', failed: `Could not be saved. ${draft.trouble ?? ''}`, stale: 'Not saved: choose below' }[draft.state];
+  return {
+    typing: t('shorts.typing'),
+    saving: t('common.saving'),
+    failed: t('shorts.could-not-be-saved', { trouble: draft.trouble ?? '' }),
+    stale: t('shorts.not-saved-choose-below'),
+  }[draft.state];
 }
 
 function tightest(channels: readonly ShortChannelView[]): { title: number; description: number; hashtags: number } {
@@ -192,14 +217,14 @@ function tightest(channels: readonly ShortChannelView[]): { title: number; descr
   return { title: least((one) => one.titleLimit, 100), description: least((one) => one.descriptionLimit, 500), hashtags: least((one) => one.hashtagLimit, 8) };
 }
 
-function Counter({ used, limit, unit = 'characters' }: { used: number; limit: number; unit?: string }): ReactNode {
+function Counter({ used, limit, unit = t('shorts.characters') }: { used: number; limit: number; unit?: string }): ReactNode {
   return (
     <span
       className={clsx('time', used > limit ? 'font-semibold text-madder-text' : 'text-soft')}
-      aria-label={`${used} of ${limit} ${unit}${used > limit ? ', over the limit' : ''}`}
+      aria-label={t(used > limit ? 'shorts.counted-over' : 'shorts.counted', { used, limit, unit })}
     >
       {used}/{limit}
-      {used > limit ? ' over' : ''}
+      {used > limit ? ` ${t('shorts.over')}` : ''}
     </span>
   );
 }
@@ -214,10 +239,10 @@ function fieldKeys(box: RefObject<HTMLDivElement | null>): KeyBinding[] {
     field.setSelectionRange(field.value.length, field.value.length);
   };
   return [
-    { key: 'e', label: 'Edit the title', group: 'Shorts', run: into('Title') },
-    { key: 'd', label: 'Edit the description', group: 'Shorts', run: into('Description') },
-    { key: 'h', label: 'Edit the hashtags', group: 'Shorts', run: into('Hashtags') },
-    { key: 'Escape', label: 'Leave the field', group: 'Shorts' },
+    { key: 'e', label: t('shorts.edit-the-title'), group: t('common.shorts'), run: into(t('common.title')) },
+    { key: 'd', label: t('shorts.edit-the-description'), group: t('common.shorts'), run: into(t('common.description')) },
+    { key: 'h', label: t('shorts.edit-the-hashtags'), group: t('common.shorts'), run: into(t('common.hashtags')) },
+    { key: 'Escape', label: t('shorts.leave-the-field'), group: t('common.shorts') },
   ];
 }
 
@@ -234,11 +259,11 @@ function useTagsLately({ id, clientId }: ShortView): ReadonlyMap<string, number>
 }
 
 function tagHint(tags: readonly string[], lately: ReadonlyMap<string, number>): string {
-  if (tags.length === 0) return 'Without #, with commas';
+  if (tags.length === 0) return t('shorts.without-with-commas');
   return tags
     .map((tag) => {
       const others = lately.get(tag.toLowerCase()) ?? 0;
-      return others === 0 ? `#${tag}` : `#${tag} (on ${others} more)`;
+      return others === 0 ? `#${tag}` : t('shorts.on-more', { tag, others });
     })
     .join('  ');
 }

@@ -1,6 +1,7 @@
 import { api, type CopyView, type ShortView } from '../../app/api.js';
 import { Saver, Savers } from '../../app/saver.js';
 import { store } from '../../app/store.js';
+import { t } from '../../texts/texts.js';
 
 /** The words for all channels, or one channel's own, by its id. */
 export type Slot = string | null;
@@ -21,7 +22,7 @@ class CopySaver extends Saver<CopyView, ShortView> {
           }),
         );
       },
-      refusal: 'Its words could not be saved yet, so this was not done.',
+      refusal: t('shorts.its-words-could-not-be-saved'),
     });
   }
 

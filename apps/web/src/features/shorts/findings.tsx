@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import type { CopyView, FindingView, TickForm } from '../../app/api.js';
 import type { TextMark } from '../../ui/marked-field.js';
 import { Button } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 /** What a tick is for. */
 export type Ticked = Pick<FindingView, 'rule' | 'text'>;
@@ -33,7 +34,7 @@ export function Findings({ findings, ticks, onMend }: { findings: readonly Findi
           <span className={isTruth(finding) ? 'text-madder-text' : 'text-soft'}>{finding.detail}</span>
           {finding.mend !== null && (
             <Button tone="quiet" onClick={() => onMend(finding)}>
-              {finding.mend === '' ? `Take out “${finding.text.trim()}”` : `Write “${finding.mend}”`}
+              {finding.mend === '' ? t('shorts.take-out', { text: finding.text.trim() }) : t('shorts.write', { mend: finding.mend })}
             </Button>
           )}
           {isTruth(finding) && <Tick finding={finding} ticked={finding.ticked || ticks.has(finding)} onToggle={() => ticks.toggle(finding)} />}
@@ -46,8 +47,8 @@ export function Findings({ findings, ticks, onMend }: { findings: readonly Findi
 export function Tick({ finding, ticked, onToggle }: { finding: Ticked; ticked: boolean; onToggle: () => void }): ReactNode {
   return (
     <label className="flex flex-none items-center gap-1 whitespace-nowrap">
-      <input type="checkbox" className="accent-ink" checked={ticked} onChange={onToggle} aria-label={`“${finding.text}” is right`} />
-      It is right
+      <input type="checkbox" className="accent-ink" checked={ticked} onChange={onToggle} aria-label={t('shorts.is-right', { text: finding.text })} />
+      {t('shorts.it-is-right')}
     </label>
   );
 }

@@ -4,6 +4,7 @@ import { type ReactNode, useState } from 'react';
 import { api, type PassageView, type ShortView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { type Player, usePlayer, usePlayerTime } from '../../app/player.js';
+import { t } from '../../texts/texts.js';
 
 /** What is said in a short, with its sound: a sentence that is clicked plays from there to the end of the short. */
 export function Passage({ short }: { short: ShortView }): ReactNode {
@@ -12,15 +13,17 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
   const player = usePlayer(passage?.sound === true ? `/api/recordings/${short.recordingId}/sound` : null);
   const toggle = (): void => (player.playing ? player.pause() : player.playSpan(short.startMs, short.endMs));
   useKeys([
-    { key: 'x', label: whole ? 'Fold the passage' : 'Unfold the passage', group: 'Shorts', run: () => setWhole(!whole) },
-    ...(passage?.sound === true ? [{ key: ' ', label: player.playing ? 'Stop the sound' : 'Play the short', group: 'Shorts', run: toggle }] : []),
+    { key: 'x', label: whole ? t('shorts.fold-the-passage') : t('shorts.unfold-the-passage'), group: t('common.shorts'), run: () => setWhole(!whole) },
+    ...(passage?.sound === true
+      ? [{ key: ' ', label: player.playing ? t('shorts.stop-the-sound') : t('shorts.play-the-short'), group: t('common.shorts'), run: toggle }]
+      : []),
   ]);
   return (
     <div className="mt-1 flex items-start gap-2">
       {passage?.sound === true && (
         <button
           type="button"
-          aria-label={player.playing ? 'Stop the sound' : 'Play the short'}
+          aria-label={player.playing ? t('shorts.stop-the-sound') : t('shorts.play-the-short')}
           className="mt-[2px] flex-none rounded-full border border-edge p-[5px] hover:bg-sheet"
           onClick={toggle}
         >
@@ -36,7 +39,7 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
           {passage === undefined ? `“${short.firstLine}”` : <Sentences passage={passage} short={short} player={player} />}
         </p>
         <button type="button" aria-expanded={whole} className="text-[12px] underline" onClick={() => setWhole(!whole)}>
-          {whole ? 'Fold the passage' : 'The whole passage'}
+          {whole ? t('shorts.fold-the-passage') : t('shorts.the-whole-passage')}
         </button>
         {player.trouble !== null && <span className="ml-3 text-[12px] text-madder-text">{player.trouble}</span>}
       </div>

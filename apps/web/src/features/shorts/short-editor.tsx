@@ -13,6 +13,7 @@ import { saverOf } from './copy-saver.js';
 import { Passage } from './passage.js';
 import { Translations } from './translations.js';
 import { Tick, tickKey, type Ticks, toTick } from './findings.js';
+import { t } from '../../texts/texts.js';
 
 /** What was not said in the passage, as the server lists it when it refuses to approve. */
 type Unsaid = Pick<FindingView, 'rule' | 'text' | 'field' | 'detail'>;
@@ -47,7 +48,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
       .then(
         () => {
           didSomething(
-            `${approved ? 'Approved' : 'Un-approved'} “${saver.words(null).title}”`,
+            `${approved ? t('shorts.approved') : t('shorts.un-approved')} “${saver.words(null).title}”`,
             () => write(!approved),
             () => write(approved),
           );
@@ -62,12 +63,17 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
       .finally(() => setApproving(false));
   };
   useKeys([
-    { key: 'a', label: short.approved ? 'Un-approve the short' : 'Approve the short', group: 'Shorts', run: () => approve(!short.approved) },
-    { key: 'g', label: 'Other languages', group: 'Shorts', run: () => setTranslating(true) },
-    { key: 'n', label: 'Approve, and go to the next', group: 'Shorts', run: () => (short.approved ? onNext() : approve(true, onNext)) },
+    {
+      key: 'a',
+      label: short.approved ? t('shorts.un-approve-the-short') : t('shorts.approve-the-short'),
+      group: t('common.shorts'),
+      run: () => approve(!short.approved),
+    },
+    { key: 'g', label: t('shorts.other-languages'), group: t('common.shorts'), run: () => setTranslating(true) },
+    { key: 'n', label: t('shorts.approve-and-go-to-the-next'), group: t('common.shorts'), run: () => (short.approved ? onNext() : approve(true, onNext)) },
   ]);
   return (
-    <section aria-label="Words of the short" className="min-h-0 overflow-y-auto">
+    <section aria-label={t('shorts.words-of-the-short')} className="min-h-0 overflow-y-auto">
       <div className="flex flex-wrap items-start gap-x-6 gap-y-3 border-b border-rule px-6 py-4">
         <div className="min-w-[240px] flex-1">
           <div className="text-[12px] text-soft">
@@ -80,25 +86,25 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
           <p className="mt-1 text-[12px] text-soft">
             {short.reason}{' '}
             <Link className="underline" to={`/recordings/${short.recordingId}/sifts/${short.siftId}`}>
-              On the bench
+              {t('shorts.on-the-bench')}
             </Link>
           </p>
         </div>
         <div className="flex flex-none flex-col items-end gap-2">
           <Button tone={short.approved ? 'plain' : 'fill'} keyName="a" disabled={approving} onClick={() => approve(!short.approved)}>
-            {short.approved ? 'Un-approve' : 'Approve the short'}
+            {short.approved ? t('shorts.un-approve') : t('shorts.approve-the-short')}
           </Button>
           <Button keyName="g" onClick={() => setTranslating(true)}>
-            Languages
+            {t('shorts.languages')}
           </Button>
-          {short.approved && <span className="text-[12px] text-verdigris-text">approved by {short.approvedBy}</span>}
+          {short.approved && <span className="text-[12px] text-verdigris-text">{t('shorts.approved-by', { approvedBy: short.approvedBy })}</span>}
           <span className="flex gap-3 text-[12px]">
-            Captions{' '}
+            {t('shorts.captions')}{' '}
             <a className="underline" href={`/api/shorts/${short.id}/captions.srt`} download>
-              SRT
+              {t('shorts.srt')}
             </a>{' '}
             <a className="underline" href={`/api/shorts/${short.id}/captions.vtt`} download>
-              WebVTT
+              {t('shorts.webvtt')}
             </a>
           </span>
         </div>
@@ -112,8 +118,8 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
           setTab(next);
         }}
       >
-        <TabList aria-label="Words for" className="flex flex-wrap gap-1 border-b border-rule px-6 pt-2">
-          <WordsTab name="All channels" />
+        <TabList aria-label={t('shorts.words-for')} className="flex flex-wrap gap-1 border-b border-rule px-6 pt-2">
+          <WordsTab name={t('shorts.all-channels')} />
           {short.channels.map((one) => (
             <WordsTab key={one.channelId} name={one.name} mark={markOf(one)} />
           ))}
@@ -141,11 +147,11 @@ function WordsTab({ name, mark = null }: { name: string; mark?: 'trouble' | 'ope
     <Tab className="border-b-2 border-transparent px-3 py-[6px] text-soft hover:text-ink data-selected:border-madder data-selected:font-semibold data-selected:text-ink">
       {name}
       {(mark === 'trouble' || mark === 'open') && (
-        <span className="ml-1 text-madder-text" title="This channel will not take it as it is">
-          {mark === 'trouble' ? 'over the limit' : 'not translated'}
+        <span className="ml-1 text-madder-text" title={t('shorts.this-channel-will-not-take-it')}>
+          {mark === 'trouble' ? t('shorts.over-the-limit') : t('shorts.not-translated')}
         </span>
       )}
-      {mark === 'own' && <span className="ml-1 text-[11px] text-soft">own words</span>}
+      {mark === 'own' && <span className="ml-1 text-[11px] text-soft">{t('shorts.own-words')}</span>}
     </Tab>
   );
 }
@@ -156,7 +162,7 @@ function UnsaidList({ unsaid, ticks }: { unsaid: readonly Unsaid[]; ticks: Ticks
   useEffect(() => list.current?.querySelector('input')?.focus(), [unsaid]);
   return (
     <div role="alert" className="mx-6 mt-4 border-l-4 border-madder pl-3">
-      <b>Not said in the passage</b>
+      <b>{t('shorts.not-said-in-the-passage')}</b>
       <ul ref={list} className="grid gap-1">
         {unsaid.map((one) => (
           <li key={`${one.field} ${tickKey(one)}`} className="flex items-baseline gap-2">
@@ -165,7 +171,7 @@ function UnsaidList({ unsaid, ticks }: { unsaid: readonly Unsaid[]; ticks: Ticks
           </li>
         ))}
       </ul>
-      <p className="text-[12px] text-soft">Tick what is right all the same and approve again, or change the words.</p>
+      <p className="text-[12px] text-soft">{t('shorts.tick-what-is-right-all-the')}</p>
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { useLongList } from '../../ui/long-list.js';
 import { Select } from '../../ui/select.js';
 import { BatchDialog } from './batch-dialog.js';
 import { ShortEditor } from './short-editor.js';
+import { t } from '../../texts/texts.js';
 
 type Shown = 'all' | 'drafts' | 'approved';
 
@@ -42,13 +43,13 @@ export function ShortsPage(): ReactNode {
   };
   const batchable = list.filter((short) => ticked.has(short.id) && short.approved);
   useKeys([
-    { key: 'ArrowDown', label: 'Next short', group: 'Shorts', run: () => go(1) },
-    { key: 'ArrowUp', label: 'Short above', group: 'Shorts', run: () => go(-1) },
-    { key: 't', label: 'Tick for a batch', group: 'Shorts', run: () => chosen?.approved === true && toggle(chosen.id) },
+    { key: 'ArrowDown', label: t('shorts.next-short'), group: t('common.shorts'), run: () => go(1) },
+    { key: 'ArrowUp', label: t('shorts.short-above'), group: t('common.shorts'), run: () => go(-1) },
+    { key: 't', label: t('shorts.tick-for-a-batch'), group: t('common.shorts'), run: () => chosen?.approved === true && toggle(chosen.id) },
     {
       key: 'b',
-      label: 'Batch the ticked shorts',
-      group: 'Shorts',
+      label: t('shorts.batch-the-ticked-shorts'),
+      group: t('common.shorts'),
       run: () => {
         if (batchable.length > 0) setBatching(true);
       },
@@ -61,12 +62,12 @@ export function ShortsPage(): ReactNode {
       return next;
     });
   const error = shorts.error ?? clients.error;
-  if (error !== undefined) return <Trouble title="The shorts cannot be shown" detail={problemText(error)} onRetry={() => void shorts.refetch()} />;
+  if (error !== undefined) return <Trouble title={t('shorts.the-shorts-cannot-be-shown')} detail={problemText(error)} onRetry={() => void shorts.refetch()} />;
   if (shorts.data === undefined || clients.data === undefined)
     return (
       <>
-        <PageHead title="Shorts" />
-        <Loading what="shorts" />
+        <PageHead title={t('common.shorts')} />
+        <Loading what={t('shorts.shorts-inline')} />
       </>
     );
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
@@ -78,47 +79,51 @@ export function ShortsPage(): ReactNode {
     });
   return (
     <div className="flex h-full flex-col">
-      <PageHead title="Shorts" aside={`${list.length} shown, ${list.filter((short) => short.approved).length} approved`}>
+      <PageHead title={t('common.shorts')} aside={t('shorts.shown-approved', { count: list.length, approved: list.filter((short) => short.approved).length })}>
         <Select
-          label="Client"
+          label={t('common.client')}
           value={clientId}
           onChange={(id) => change('client', id, '')}
-          options={[{ value: '', name: 'All clients' }, ...clients.data.map((client) => ({ value: client.id, name: client.name }))]}
+          options={[{ value: '', name: t('common.all-clients') }, ...clients.data.map((client) => ({ value: client.id, name: client.name }))]}
         />
         <Select
-          label="Show"
+          label={t('shorts.show')}
           value={show}
           onChange={(value) => change('show', value, 'all')}
           options={[
-            { value: 'all' as Shown, name: 'Drafts and approved' },
-            { value: 'drafts', name: 'Drafts' },
-            { value: 'approved', name: 'Approved' },
+            { value: 'all' as Shown, name: t('shorts.drafts-and-approved') },
+            { value: 'drafts', name: t('shorts.drafts') },
+            { value: 'approved', name: t('shorts.approved') },
           ]}
         />
         <Button
           tone="fill"
           keyName="b"
           disabled={batchable.length === 0}
-          title={batchable.length === 0 ? 'Tick approved shorts first' : undefined}
+          title={batchable.length === 0 ? t('shorts.tick-approved-shorts-first') : undefined}
           onClick={() => setBatching(true)}
         >
-          Batch {batchable.length === 0 ? '' : batchable.length} {batchable.length === 1 ? 'short' : 'shorts'}
+          {t('shorts.batch-shorts', { count: batchable.length })}
         </Button>
       </PageHead>
       {shorts.data.length === 0 ? (
         <EmptyState
-          title="No shorts yet"
+          title={t('shorts.no-shorts-yet')}
           action={
             <Link className="font-semibold underline" to="/recordings">
-              Go to the recordings
+              {t('shorts.go-to-the-recordings')}
             </Link>
           }
         >
-          Keep a candidate on a recording’s bench and it becomes a short: here you word it for each channel and approve it.
+          {t('shorts.keep-a-candidate-on-a-recordings')}
         </EmptyState>
       ) : (
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] md:grid-cols-[400px_1fr]">
-          <ul ref={listing} className={clsx('min-h-0 overflow-y-auto border-r border-rule', shortId !== undefined && 'max-md:hidden')} aria-label="Shorts">
+          <ul
+            ref={listing}
+            className={clsx('min-h-0 overflow-y-auto border-r border-rule', shortId !== undefined && 'max-md:hidden')}
+            aria-label={t('common.shorts')}
+          >
             {drawn.beforePx > 0 && <li role="presentation" style={{ height: drawn.beforePx }} />}
             {drawn.rows
               .map((i) => [i, list[i]!] as const)
@@ -139,14 +144,14 @@ export function ShortsPage(): ReactNode {
                 </li>
               ))}
             {drawn.afterPx > 0 && <li role="presentation" style={{ height: drawn.afterPx }} />}
-            {list.length === 0 && <li className="px-[18px] py-6 text-soft">No short fits these filters.</li>}
+            {list.length === 0 && <li className="px-[18px] py-6 text-soft">{t('shorts.no-short-fits-these-filters')}</li>}
           </ul>
           {chosen === undefined ? (
             <div />
           ) : (
             <div className={clsx('flex min-h-0 flex-col', shortId === undefined && 'max-md:hidden')}>
               <Link to={{ pathname: '/shorts', search: params.toString() }} className="px-6 pt-3 font-semibold underline md:hidden">
-                All shorts
+                {t('shorts.all-shorts')}
               </Link>
               <ShortEditor key={chosen.id} short={chosen} clientName={nameOf.get(chosen.clientId) ?? ''} onNext={() => go(1)} />
             </div>
@@ -179,9 +184,9 @@ function Row({ short, chosen, ticked, onTick, search }: { short: ShortView; chos
       <input
         type="checkbox"
         className="accent-ink"
-        aria-label={`Tick “${short.copy.title}” for a batch`}
+        aria-label={t('shorts.tick-title-for-a-batch', { title: short.copy.title })}
         disabled={!short.approved}
-        title={short.approved ? 'Tick for a batch' : 'Approve it first'}
+        title={short.approved ? t('shorts.tick-for-a-batch') : t('shorts.approve-it-first')}
         checked={ticked && short.approved}
         onChange={onTick}
       />
@@ -191,16 +196,11 @@ function Row({ short, chosen, ticked, onTick, search }: { short: ShortView; chos
           <span className="time">
             {formatTimecode(short.startMs)} · {formatLength(short.endMs - short.startMs)} · {Math.round(short.score)}
           </span>
-          {over > 0 && (
-            <span className="text-madder-text">
-              {' '}
-              · {over} {over === 1 ? 'channel' : 'channels'} will not take it
-            </span>
-          )}
+          {over > 0 && <span className="text-madder-text">{` · ${t('shorts.channels-will-not-take-it', { count: over })}`}</span>}
         </span>
       </Link>
       <span className={clsx('text-[11px]', short.approved ? 'text-verdigris-text' : 'text-soft')}>
-        {short.postCount > 0 ? 'on the schedule' : short.approved ? 'approved' : 'draft'}
+        {short.postCount > 0 ? t('shorts.on-the-schedule') : short.approved ? t('shorts.approved-inline') : t('shorts.draft')}
       </span>
     </div>
   );

@@ -9,6 +9,7 @@ import { LANGUAGES } from '../../ui/languages.js';
 import { Button, Loading } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { staleCurrent } from '../../ui/stale.js';
+import { t } from '../../texts/texts.js';
 
 /** A short in other languages: what its channels want, and what there is. */
 export function Translations({ short, onClose }: { short: ShortView; onClose: () => void }): ReactNode {
@@ -22,13 +23,17 @@ export function Translations({ short, onClose }: { short: ShortView; onClose: ()
     name: `${languageOf(code).name}${stateOf(code, list.data ?? [], wanted)}`,
   }));
   return (
-    <Dialog open onClose={onClose} title={`“${short.copy.title}” in other languages`} wide>
+    <Dialog open onClose={onClose} title={t('shorts.in-other-languages', { title: short.copy.title })} wide>
       <div className="grid gap-3">
-        <Select look="field" label="Language" value={language} options={options} onChange={setChosen} className="max-w-[360px]" />
-        {list.data === undefined ? <Loading what="the translations" rows={4} /> : <OneLanguage key={language} shortId={short.id} language={language} />}
+        <Select look="field" label={t('common.language')} value={language} options={options} onChange={setChosen} className="max-w-[360px]" />
+        {list.data === undefined ? (
+          <Loading what={t('shorts.the-translations')} rows={4} />
+        ) : (
+          <OneLanguage key={language} shortId={short.id} language={language} />
+        )}
       </div>
       <DialogFoot>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{t('common.close')}</Button>
       </DialogFoot>
     </Dialog>
   );
@@ -36,8 +41,8 @@ export function Translations({ short, onClose }: { short: ShortView; onClose: ()
 
 function stateOf(code: string, list: readonly TranslationView[], wanted: readonly string[]): string {
   const one = list.find(({ language }) => language === code);
-  if (one !== undefined) return one.readBy === null ? ' – draft' : ' – read';
-  return wanted.includes(code) ? ' – a channel waits for it' : '';
+  if (one !== undefined) return one.readBy === null ? t('shorts.draft-2') : t('shorts.read');
+  return wanted.includes(code) ? t('shorts.a-channel-waits-for-it') : '';
 }
 
 function OneLanguage({ shortId, language }: { shortId: string; language: string }): ReactNode {
@@ -45,7 +50,7 @@ function OneLanguage({ shortId, language }: { shortId: string; language: string 
   if (translation.error !== undefined) return <p className="text-madder-text">{problemText(translation.error)}</p>;
   // What is typed belongs to this language's texts: they are drawn anew when another comes.
   return translation.currentData === undefined ? (
-    <Loading what="the translation" rows={6} />
+    <Loading what={t('shorts.the-translation')} rows={6} />
   ) : (
     <Texts shortId={shortId} translation={translation.currentData} />
   );
@@ -86,7 +91,7 @@ function Texts({ shortId, translation }: { shortId: string; translation: Transla
               disabled={drafting.isLoading}
               onClick={() => write((seen) => draft({ shortId, language, translationSeenForm: { version: seen } }).unwrap())}
             >
-              {drafting.isLoading ? 'Drafting…' : 'Draft what is open'}
+              {drafting.isLoading ? t('shorts.drafting') : t('shorts.draft-what-is-open')}
             </Button>
           )}
           <a
@@ -94,13 +99,13 @@ function Texts({ shortId, translation }: { shortId: string; translation: Transla
             href={`${path}/xliff`}
             download
           >
-            Out as XLIFF
+            {t('shorts.out-as-xliff')}
           </a>
-          <Button onClick={() => file.current?.click()}>Bring XLIFF back</Button>
+          <Button onClick={() => file.current?.click()}>{t('shorts.bring-xliff-back')}</Button>
           <input
             ref={file}
             type="file"
-            aria-label="XLIFF file"
+            aria-label={t('shorts.xliff-file')}
             accept=".xlf,.xliff,application/xliff+xml"
             className="hidden"
             onChange={(event) => {
@@ -138,16 +143,16 @@ function Texts({ shortId, translation }: { shortId: string; translation: Transla
               write((seen) => setRead({ shortId, language, translationReadForm: { read: checked, version: seen } }).unwrap());
             }}
           />
-          I have read all of it, and it says what the short says
+          {t('shorts.i-have-read-all-of-it')}
         </label>
         {units.every(({ target, time }) => time === null || target !== '') && (
           <span className="ml-auto flex gap-3">
-            Captions
+            {t('shorts.captions')}
             <a className="underline" href={`${path}/captions.srt`} download>
-              SRT
+              {t('shorts.srt')}
             </a>
             <a className="underline" href={`${path}/captions.vtt`} download>
-              WebVTT
+              {t('shorts.webvtt')}
             </a>
           </span>
         )}
@@ -157,16 +162,16 @@ function Texts({ shortId, translation }: { shortId: string; translation: Transla
 }
 
 function sayHow({ readBy, outdated, draftedBy, units }: TranslationView, open: number, doubts: number): string {
-  if (readBy !== null) return `Read by ${readBy}.`;
+  if (readBy !== null) return t('shorts.read-by', { readBy });
   const parts = [
     open === units.length
-      ? 'Nothing is translated yet.'
+      ? t('shorts.nothing-is-translated-yet')
       : open > 0
-        ? `${open} of ${units.length} texts are open.`
-        : 'All of it is there, and nobody has read it yet.',
-    ...(outdated ? ['The words of the short have changed since it was read.'] : []),
-    ...(draftedBy === null ? [] : [`Parts are a draft by ${draftedBy}.`]),
-    ...(doubts > 0 ? [`${doubts} to look at.`] : []),
+        ? t('shorts.of-texts-are-open', { open, count: units.length })
+        : t('shorts.all-of-it-is-there-and'),
+    ...(outdated ? [t('shorts.the-words-of-the-short-have')] : []),
+    ...(draftedBy === null ? [] : [t('shorts.parts-are-a-draft-by', { draftedBy })]),
+    ...(doubts > 0 ? [t('shorts.to-look-at', { doubts })] : []),
   ];
   return parts.join(' ');
 }
@@ -191,11 +196,11 @@ function UnitRow({ unit, language, onSave }: { unit: TranslationUnitView; langua
           {name} {time !== null && <span className="time">{formatTimecode(time.startMs, 'tenths')}</span>}
         </span>
         <p className="font-serif text-[15px] leading-[1.4] break-words whitespace-pre-line">{source}</p>
-        {changed && <p className="text-[12px] text-madder-text">This has changed since it was translated.</p>}
+        {changed && <p className="text-[12px] text-madder-text">{t('shorts.this-has-changed-since-it-was')}</p>}
       </div>
       <div className="min-w-0">
         <textarea
-          aria-label={`${name} in ${languageOf(language).name}`}
+          aria-label={t('shorts.in', { field: name, language: languageOf(language).name })}
           dir="auto"
           lang={language}
           rows={id === 'description' ? 3 : 1}

@@ -6,6 +6,7 @@ import { api, type CopyView, type FindingView, type ShortView, type WritingView 
 import { useKeys } from '../../app/keys.js';
 import { sayTrouble } from '../../app/undo.js';
 import { Button } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 interface WritingPanelProps {
   readonly short: ShortView;
@@ -34,12 +35,12 @@ export function WritingPanel({ short, onTake }: WritingPanelProps): ReactNode {
   useKeys(
     allowed
       ? [
-          { key: 'w', label: 'Ask the writing service', group: 'Shorts', run: put },
+          { key: 'w', label: t('shorts.ask-the-writing-service'), group: t('common.shorts'), run: put },
           ...titles.slice(0, 10 - FIRST_KEY).map(({ text }, i) => ({
             key: String(FIRST_KEY + i),
-            label: `Take title ${FIRST_KEY + i}`,
-            group: 'Shorts',
-            run: () => onTake({ title: text }, `Took the title “${text}”`),
+            label: t('shorts.take-title', { number: FIRST_KEY + i }),
+            group: t('common.shorts'),
+            run: () => onTake({ title: text }, t('shorts.took-the-title-text', { text })),
           })),
         ]
       : [],
@@ -48,27 +49,27 @@ export function WritingPanel({ short, onTake }: WritingPanelProps): ReactNode {
   if (!allowed)
     return (
       <p className="text-[12px] text-soft">
-        The writing service is not asked about {client.name}.{' '}
+        {t('shorts.the-writing-service-is-not-asked', { name: client.name })}{' '}
         <Link className="underline" to={`/clients/${client.id}`}>
-          It is allowed on the client’s page.
+          {t('shorts.it-is-allowed-on-the-clients')}
         </Link>
       </p>
     );
   return (
-    <section aria-label="Writing service" className="grid gap-2 border border-rule bg-sheet px-3 py-2">
+    <section aria-label={t('shorts.writing-service')} className="grid gap-2 border border-rule bg-sheet px-3 py-2">
       <div className="flex items-center gap-3">
-        <b className="text-[12px]">Writing service</b>
+        <b className="text-[12px]">{t('shorts.writing-service')}</b>
         <span role="status" className={clsx('text-[12px]', last?.state === 'failed' ? 'text-madder-text' : 'text-soft')}>
           {sayWriting(last, busy)}
         </span>
         <span className="ml-auto flex gap-2">
           {last !== undefined && (last.state === 'waiting' || last.state === 'running') && (
             <Button tone="quiet" onClick={() => void cancel(last.id).unwrap().catch(sayTrouble)}>
-              Stop waiting
+              {t('shorts.stop-waiting')}
             </Button>
           )}
           <Button keyName="w" disabled={busy} onClick={put}>
-            {last === undefined ? 'Ask for words' : 'Ask again'}
+            {last === undefined ? t('shorts.ask-for-words') : t('shorts.ask-again')}
           </Button>
         </span>
       </div>
@@ -78,11 +79,11 @@ export function WritingPanel({ short, onTake }: WritingPanelProps): ReactNode {
 }
 
 function sayWriting(last: WritingView | undefined, busy: boolean): string {
-  if (busy) return 'Waiting for its words…';
-  if (last === undefined) return 'Sends the passage, the voice and the limits. What comes back is checked against what was said.';
-  if (last.state === 'failed') return last.failure ?? 'It failed.';
-  if (last.state === 'cancelled') return 'Stopped.';
-  return `Asked by ${last.askedBy}`;
+  if (busy) return t('shorts.waiting-for-its-words');
+  if (last === undefined) return t('shorts.sends-the-passage-the-voice-and');
+  if (last.state === 'failed') return last.failure ?? t('shorts.it-failed');
+  if (last.state === 'cancelled') return t('shorts.stopped');
+  return t('shorts.asked-by', { askedBy: last.askedBy });
 }
 
 function Words({ writing, onTake }: { writing: WritingView; onTake: WritingPanelProps['onTake'] }): ReactNode {
@@ -97,15 +98,15 @@ function Words({ writing, onTake }: { writing: WritingView; onTake: WritingPanel
   };
   return (
     <>
-      {otherLanguage !== null && <p className="text-madder-text">The answer is in {otherLanguage}.</p>}
-      {speaksToProgram && <p className="text-madder-text">The passage itself speaks to a program: look twice at what it wrote.</p>}
-      <ol aria-label="What came back" className="divide-y divide-rule border-y border-rule">
+      {otherLanguage !== null && <p className="text-madder-text">{t('shorts.the-answer-is-in', { otherLanguage })}</p>}
+      {speaksToProgram && <p className="text-madder-text">{t('shorts.the-passage-itself-speaks-to-a')}</p>}
+      <ol aria-label={t('shorts.what-came-back')} className="divide-y divide-rule border-y border-rule">
         {titles.map((title, i) => (
           <li key={i}>
             <button
               type="button"
               className="grid w-full grid-cols-[18px_1fr] items-baseline gap-x-2 px-1 py-[6px] text-left hover:bg-paper"
-              onClick={() => onTake({ title: title.text }, `Took the title “${title.text}”`)}
+              onClick={() => onTake({ title: title.text }, t('shorts.took-the-title-text', { text: title.text }))}
             >
               <kbd className="text-[11px] text-soft">{FIRST_KEY + i < 10 ? FIRST_KEY + i : ''}</kbd>
               <span className="min-w-0 break-words">{title.text}</span>
@@ -120,20 +121,20 @@ function Words({ writing, onTake }: { writing: WritingView; onTake: WritingPanel
           <span className="text-[12px]">
             {description} {hashtags.map((tag) => `#${tag}`).join(' ')}
           </span>
-          <Button tone="quiet" onClick={() => onTake(text, 'Took the words of the writing service')}>
-            Take the text
+          <Button tone="quiet" onClick={() => onTake(text, t('shorts.took-the-words-of-the-writing'))}>
+            {t('shorts.take-the-text')}
           </Button>
           <Wrong findings={wrong} />
         </div>
       )}
       <button type="button" aria-expanded={shown} className="justify-self-start text-[12px] underline" onClick={() => setShown(!shown)}>
-        {shown ? 'Hide what was sent and what came' : 'What was sent and what came'}
+        {shown ? t('shorts.hide-what-was-sent-and-what') : t('shorts.what-was-sent-and-what-came')}
       </button>
       {shown && (
         <div className="grid gap-2 sm:grid-cols-2">
           {[
-            ['Sent', writing.sent],
-            ['Came', writing.came ?? ''],
+            [t('shorts.sent'), writing.sent],
+            [t('shorts.came'), writing.came ?? ''],
           ].map(([name, json]) => (
             <div key={name} className="min-w-0">
               <div className="text-[12px] font-semibold">{name}</div>

@@ -2,6 +2,7 @@ import { formatLength, formatTimecode } from '@sift-reel/core';
 import type { ReactNode } from 'react';
 import type { AlternativeView, CandidateView } from '../../app/api.js';
 import { Button } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 /** Other cuts of a candidate, to take in its place, and other places that say the same. */
 export function Alternatives({
@@ -16,7 +17,7 @@ export function Alternatives({
   if (candidate.alternatives.length === 0) return null;
   return (
     <div className="border-t border-rule pt-[10px]" data-testid="alternatives">
-      <div className="text-[12px] text-soft">Also possible</div>
+      <div className="text-[12px] text-soft">{t('sifting.also-possible')}</div>
       <ul className="mt-1 flex flex-col gap-[9px]">
         {candidate.alternatives.map((one) => {
           const taken = one.firstWord === candidate.firstWord && one.endWord === candidate.endWord;
@@ -29,14 +30,14 @@ export function Alternatives({
                 <span className="time text-soft">
                   · {formatLength(one.endMs - one.startMs)} · {Math.round(one.score)}
                 </span>{' '}
-                <span className="text-[12px] text-soft">{one.why === 'said-again' ? 'says the same again' : difference(one, candidate)}</span>
+                <span className="text-[12px] text-soft">{one.why === 'said-again' ? t('sifting.says-the-same-again') : difference(one, candidate)}</span>
                 <span dir="auto" className="line-clamp-2 font-serif text-[14px] leading-[1.35]">
                   {one.firstLine}
                 </span>
               </span>
               {one.why === 'other-cut' && (
-                <Button disabled={taken} title="Moves the ends of this candidate there; undo brings it back" onClick={() => onTake(one)}>
-                  {taken ? 'Taken' : 'Take'}
+                <Button disabled={taken} title={t('sifting.moves-the-ends-of-this-candidate')} onClick={() => onTake(one)}>
+                  {taken ? t('sifting.taken') : t('sifting.take')}
                 </Button>
               )}
             </li>
@@ -53,7 +54,7 @@ function difference(one: AlternativeView, candidate: CandidateView): string {
   const start = one.startMs - candidate.startMs;
   const end = one.endMs - candidate.endMs;
   const parts: string[] = [];
-  if (seconds(start) > 0) parts.push(`starts ${seconds(start)} s ${start < 0 ? 'sooner' : 'later'}`);
-  if (seconds(end) > 0) parts.push(`ends ${seconds(end)} s ${end < 0 ? 'sooner' : 'later'}`);
+  if (seconds(start) > 0) parts.push(t(start < 0 ? 'sifting.starts-sooner' : 'sifting.starts-later', { seconds: seconds(start) }));
+  if (seconds(end) > 0) parts.push(t(end < 0 ? 'sifting.ends-sooner' : 'sifting.ends-later', { seconds: seconds(end) }));
   return parts.join(', ');
 }

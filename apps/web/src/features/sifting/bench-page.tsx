@@ -14,6 +14,8 @@ import { benchLeft } from './bench-slice.js';
 import { BriefDialog } from './brief-dialog.js';
 import { bandName, FIRST_BRIEF } from './brief-form.js';
 import { Reading } from './reading.js';
+import { t } from '../../texts/texts.js';
+import { formatMoment } from '../../texts/formats.js';
 
 const NO_CHAPTERS: never[] = [];
 
@@ -35,8 +37,9 @@ export function BenchPage(): ReactNode {
   const known = sifts.data?.find((one) => one.state === 'done');
   const chapters = api.useReadRankingQuery(known?.id ?? skipToken).data?.chapters ?? NO_CHAPTERS;
   const error = recording.error ?? sifts.error ?? clients.error;
-  if (error !== undefined) return <Trouble title="The recording cannot be shown" detail={problemText(error)} onRetry={() => void recording.refetch()} />;
-  if (recording.data === undefined || sifts.data === undefined || clients.data === undefined) return <Loading what="the bench" />;
+  if (error !== undefined)
+    return <Trouble title={t('sifting.the-recording-cannot-be-shown')} detail={problemText(error)} onRetry={() => void recording.refetch()} />;
+  if (recording.data === undefined || sifts.data === undefined || clients.data === undefined) return <Loading what={t('sifting.the-bench')} />;
   const client = clients.data.find((one) => one.id === recording.data!.clientId);
   const sift = siftId === undefined ? (sifts.data.find((one) => one.state === 'done') ?? sifts.data[0]) : sifts.data.find((one) => one.id === siftId);
   const working = sifts.data.find((one) => one.state === 'waiting' || one.state === 'running');
@@ -48,17 +51,17 @@ export function BenchPage(): ReactNode {
   const aside = [
     client?.name,
     formatLength(recording.data.durationMs ?? 0),
-    voices === 0 ? 'voices not named' : `${voices} ${voices === 1 ? 'voice' : 'voices'}`,
+    voices === 0 ? t('sifting.voices-not-named') : t('sifting.voices', { count: voices }),
   ].join(' · ');
   return (
     <div className="flex h-full flex-col">
       <PageHead title={recording.data.title} aside={aside}>
         {sift !== undefined && <BriefChips brief={sift.brief} durationMs={recording.data.durationMs ?? 0} />}
-        {sift !== undefined && <Button onClick={() => setBriefing(true)}>Change brief</Button>}
+        {sift !== undefined && <Button onClick={() => setBriefing(true)}>{t('sifting.change-brief')}</Button>}
         {sifts.data.length > 1 && <SiftsMenu recordingId={recordingId} sifts={sifts.data} shownId={sift?.id} onGo={go} />}
         {sift?.state === 'done' && (
           <Link to={`/recordings/${recordingId}/documents`} className={MENU_BUTTON}>
-            Documents
+            {t('common.documents')}
           </Link>
         )}
         {sift?.state === 'done' && <CutSheetMenu recordingId={recordingId} />}
@@ -66,9 +69,7 @@ export function BenchPage(): ReactNode {
       {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}
       <div className="min-h-0 flex-1">
         {recording.data.transcript === null ? (
-          <EmptyState title="This recording waits for its transcript">
-            Add the transcript on the recordings screen. Then it can be read here, briefed and sifted.
-          </EmptyState>
+          <EmptyState title={t('sifting.this-recording-waits-for-its-transcript')}>{t('sifting.add-the-transcript-on-the-recordings')}</EmptyState>
         ) : sift?.state === 'done' ? (
           <Bench recording={recording.data} client={client} siftId={sift.id} />
         ) : (
@@ -110,16 +111,15 @@ function BriefChips({ brief, durationMs }: { brief: BriefForm; durationMs: numbe
   return (
     <>
       <Chip>{bandName(brief.minMs, brief.maxMs)}</Chip>
-      <Chip>about {brief.roughCount}</Chip>
+      <Chip>{t('sifting.about', { roughCount: brief.roughCount })}</Chip>
       {brief.topics.length > 0 && (
         <Chip title={brief.topics.join(', ')}>
-          about: {brief.topics.slice(0, 2).join(', ')}
-          {brief.topics.length > 2 ? '…' : ''}
+          {t('sifting.about-these-topics', { topics: brief.topics.slice(0, 2).join(', ') + (brief.topics.length > 2 ? '…' : '') })}
         </Chip>
       )}
       {brief.kinds.length > 0 && (
         <Chip title={brief.kinds.map((kind) => KIND_NAMES[kind]).join(', ')}>
-          {brief.kinds.length === 1 ? KIND_NAMES[brief.kinds[0]!] : `${brief.kinds.length} kinds`}
+          {brief.kinds.length === 1 ? KIND_NAMES[brief.kinds[0]!] : t('sifting.kinds', { count: brief.kinds.length })}
         </Chip>
       )}
       {!whole && (
@@ -152,21 +152,23 @@ function SiftsMenu({
   const other = done.find((sift) => sift.id !== shown?.id);
   return (
     <Menu>
-      <MenuButton className={MENU_BUTTON}>{sifts.length} sifts</MenuButton>
+      <MenuButton className={MENU_BUTTON}>{t('sifting.sifts', { count: sifts.length })}</MenuButton>
       <MenuItems anchor="bottom end" className={MENU}>
         {sifts.map((sift) => (
           <MenuItem key={sift.id}>
             <button type="button" onClick={() => onGo(sift.id)} className="block w-full px-3 py-[7px] text-left data-focus:bg-faint">
               <span className="flex justify-between">
                 <b>
-                  {sift.id === shownId ? 'Shown: ' : ''}
+                  {sift.id === shownId ? `${t('sifting.shown')} ` : ''}
                   {bandName(sift.brief.minMs, sift.brief.maxMs)}
-                  {sift.brief.topics.length > 0 ? `, about ${sift.brief.topics.join(', ')}` : ''}
+                  {sift.brief.topics.length > 0 ? `, ${t('sifting.about-topics', { topics: sift.brief.topics.join(', ') })}` : ''}
                 </b>
               </span>
               <span className="text-[12px] text-soft">
-                {sift.state === 'done' ? `${sift.candidateCount} candidates, ${sift.keptCount} kept` : sift.state} · {sift.createdBy} ·{' '}
-                {new Date(sift.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
+                {sift.state === 'done'
+                  ? t('sifting.candidates-kept', { candidateCount: sift.candidateCount, keptCount: sift.keptCount })
+                  : stageName(sift.state)}{' '}
+                · {sift.createdBy} · {formatMoment(sift.createdAt)}
               </span>
             </button>
           </MenuItem>
@@ -174,7 +176,7 @@ function SiftsMenu({
         {shown !== undefined && other !== undefined && (
           <MenuItem>
             <Link to={`/recordings/${recordingId}/compare/${other.id}/${shown.id}`} className="block border-t border-rule px-3 py-[7px] data-focus:bg-faint">
-              Compare two of them
+              {t('sifting.compare-two-of-them')}
             </Link>
           </MenuItem>
         )}
@@ -187,16 +189,16 @@ function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
   const item = 'block w-full px-3 py-[7px] text-left data-focus:bg-faint';
   return (
     <Menu>
-      <MenuButton className={MENU_BUTTON}>Cut sheet</MenuButton>
+      <MenuButton className={MENU_BUTTON}>{t('sifting.cut-sheet')}</MenuButton>
       <MenuItems anchor="bottom end" className={`${MENU} !w-[200px]`}>
         <MenuItem>
           <a className={item} href={`/api/recordings/${recordingId}/cut-sheet.csv`} download>
-            Download as CSV
+            {t('sifting.download-as-csv')}
           </a>
         </MenuItem>
         <MenuItem>
           <a className={item} href={`/api/recordings/${recordingId}/cut-sheet`} target="_blank" rel="noreferrer">
-            Page to print
+            {t('sifting.page-to-print')}
           </a>
         </MenuItem>
       </MenuItems>
@@ -207,12 +209,12 @@ function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
 function WorkingLine({ sift, onGo }: { sift: SiftView; onGo: (id: string) => void }): ReactNode {
   return (
     <div className="flex flex-none items-center gap-3 border-b border-rule bg-sheet px-[18px] py-2">
-      <span>Another sift is at work: {stageName(sift.stage)}</span>
+      <span>{t('sifting.another-sift-is-at-work', { stage: stageName(sift.stage) })}</span>
       <div className="w-[180px]">
-        <ProgressBar fraction={sift.fraction} label="Sift at work" />
+        <ProgressBar fraction={sift.fraction} label={t('sifting.sift-at-work')} />
       </div>
       <Button tone="quiet" onClick={() => onGo(sift.id)}>
-        Show it
+        {t('sifting.show-it')}
       </Button>
     </div>
   );

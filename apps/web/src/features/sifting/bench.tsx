@@ -26,6 +26,7 @@ import { type DraftSpan, TranscriptPane } from './transcript-pane.js';
 import { useOwnCandidates } from './use-own-candidates.js';
 import { useReweighed } from './use-reweighed.js';
 import { Weights } from './weights.js';
+import { t } from '../../texts/texts.js';
 
 const SAVE_AFTER_MS = 350;
 /** Tabs of the right-hand pane. */
@@ -41,7 +42,7 @@ export function Bench({ recording, client, siftId }: { recording: RecordingView;
   if (error !== undefined)
     return (
       <Trouble
-        title="The bench cannot be laid"
+        title={t('sifting.the-bench-cannot-be-laid')}
         detail={problemText(error)}
         onRetry={() => {
           void ranking.refetch();
@@ -49,7 +50,7 @@ export function Bench({ recording, client, siftId }: { recording: RecordingView;
         }}
       />
     );
-  if (ranking.data === undefined || transcript === null) return <Loading what="the ranking" rows={12} />;
+  if (ranking.data === undefined || transcript === null) return <Loading what={t('sifting.the-ranking')} rows={12} />;
   return <BenchTable recording={recording} client={client} onRecord={ranking.data} transcript={transcript} />;
 }
 
@@ -153,23 +154,25 @@ function BenchTable({
     }
   };
   useKeys([
-    { key: 'ArrowDown', label: 'Next candidate', group: 'Ranking', run: () => step(1) },
-    { key: 'j', label: 'Next candidate', group: 'Ranking', run: () => step(1) },
-    { key: 'ArrowUp', label: 'Candidate above', group: 'Ranking', run: () => step(-1) },
-    { key: 'i', label: 'Candidate above', group: 'Ranking', run: () => step(-1) },
-    { key: 'k', label: 'Keep, and go to the next open one', group: 'Ranking', run: () => change('kept') },
-    { key: 'x', label: 'Drop, and go to the next open one', group: 'Ranking', run: () => change('dropped') },
-    { key: 'l', label: 'Leave open', group: 'Ranking', run: () => change('open') },
-    { key: 'f', label: 'Find in the transcript', group: 'Transcript', run: () => openFind() },
-    ...(selected === null ? [] : [{ key: 'c', label: 'Make a candidate of the selected words', group: 'Transcript', run: () => own.make(selected) }]),
-    { key: '/', label: 'Find words in the ranking', group: 'Ranking', run: () => document.getElementById('ranking-text')?.focus() },
-    { key: ' ', label: 'Play exactly the candidate, or pause', group: 'Listening', run: play },
-    { key: 'h', label: 'Next word that earned the score', group: 'Transcript', run: () => hotWord(1) },
-    { key: 'g', label: 'Word before that earned the score', group: 'Transcript', run: () => hotWord(-1) },
-    { key: '[', label: 'Start a word earlier', group: 'Transcript', run: () => nudge('start', -1) },
-    { key: ']', label: 'Start a word later', group: 'Transcript', run: () => nudge('start', 1) },
-    { key: '{', label: 'End a word earlier', group: 'Transcript', run: () => nudge('end', -1) },
-    { key: '}', label: 'End a word later', group: 'Transcript', run: () => nudge('end', 1) },
+    { key: 'ArrowDown', label: t('sifting.next-candidate'), group: t('sifting.ranking'), run: () => step(1) },
+    { key: 'j', label: t('sifting.next-candidate'), group: t('sifting.ranking'), run: () => step(1) },
+    { key: 'ArrowUp', label: t('sifting.candidate-above'), group: t('sifting.ranking'), run: () => step(-1) },
+    { key: 'i', label: t('sifting.candidate-above'), group: t('sifting.ranking'), run: () => step(-1) },
+    { key: 'k', label: t('sifting.keep-and-go-to-the-next'), group: t('sifting.ranking'), run: () => change('kept') },
+    { key: 'x', label: t('sifting.drop-and-go-to-the-next'), group: t('sifting.ranking'), run: () => change('dropped') },
+    { key: 'l', label: t('sifting.leave-open'), group: t('sifting.ranking'), run: () => change('open') },
+    { key: 'f', label: t('sifting.find-in-the-transcript'), group: t('common.transcript'), run: () => openFind() },
+    ...(selected === null
+      ? []
+      : [{ key: 'c', label: t('sifting.make-a-candidate-of-the-selected'), group: t('common.transcript'), run: () => own.make(selected) }]),
+    { key: '/', label: t('sifting.find-words-in-the-ranking'), group: t('sifting.ranking'), run: () => document.getElementById('ranking-text')?.focus() },
+    { key: ' ', label: t('sifting.play-exactly-the-candidate-or-pause'), group: t('sifting.listening'), run: play },
+    { key: 'h', label: t('sifting.next-word-that-earned-the-score'), group: t('common.transcript'), run: () => hotWord(1) },
+    { key: 'g', label: t('sifting.word-before-that-earned-the-score'), group: t('common.transcript'), run: () => hotWord(-1) },
+    { key: '[', label: t('sifting.start-a-word-earlier'), group: t('common.transcript'), run: () => nudge('start', -1) },
+    { key: ']', label: t('sifting.start-a-word-later'), group: t('common.transcript'), run: () => nudge('start', 1) },
+    { key: '{', label: t('sifting.end-a-word-earlier'), group: t('common.transcript'), run: () => nudge('end', -1) },
+    { key: '}', label: t('sifting.end-a-word-later'), group: t('common.transcript'), run: () => nudge('end', 1) },
   ]);
 
   const deferredShown = useDeferredValue(shown);
@@ -244,7 +247,7 @@ function BenchTable({
           onShow={setTab}
           reasons={
             chosen === null ? (
-              <EmptyState title="No candidate chosen">Choose one in the ranking, and its reasons stand here.</EmptyState>
+              <EmptyState title={t('sifting.no-candidate-chosen')}>{t('sifting.choose-one-in-the-ranking-and')}</EmptyState>
             ) : (
               <Reasons
                 candidate={chosen}
@@ -291,7 +294,7 @@ function BenchTable({
   );
 }
 
-const DEEDS = { kept: 'Kept', dropped: 'Dropped', open: 'Left open' } as const;
+const DEEDS = { kept: t('sifting.kept'), dropped: t('sifting.dropped'), open: t('sifting.left-open') } as const;
 
 /** Keep, drop or leave with undo. */
 function useStateChange(): (candidate: CandidateView, state: CandidateView['state']) => void {
@@ -334,7 +337,7 @@ function useEdges(chosen: CandidateView | null, wordCount: number): Edges {
     const before = { firstWord: target.firstWord, endWord: target.endWord };
     const write = (span: DraftSpan) => setSpan({ candidateId: target.id, wordSpanForm: { firstWord: span.firstWord, endWord: span.endWord } }).unwrap();
     void doNow(
-      `Moved the ends of “${target.title}”`,
+      t('sifting.moved-the-ends-of', { title: target.title }),
       () => write(next),
       () => write(before),
     ).then(() => setDraft((old) => (old?.id === target.id && old.firstWord === next.firstWord && old.endWord === next.endWord ? null : old)));

@@ -4,6 +4,7 @@ import { problemOf, problemText } from '../../app/problems.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
 import { BriefFields, useBriefForm } from './brief-form.js';
+import { t } from '../../texts/texts.js';
 
 /** Briefs a recording and starts its sift. Earlier sifts stay. */
 export function BriefDialog({
@@ -25,7 +26,7 @@ export function BriefDialog({
     onStarted(sift.id);
   });
   return (
-    <Dialog open onClose={onClose} title={`Brief for “${recording.title}”`} wide>
+    <Dialog open onClose={onClose} title={t('sifting.brief-for', { title: recording.title })} wide>
       <form
         onSubmit={(event) => {
           submit(event).catch(() => undefined);
@@ -39,10 +40,10 @@ export function BriefDialog({
           </p>
         )}
         <DialogFoot>
-          <span className="mr-auto text-[12px] text-soft">Runs in the background; earlier sifts of this recording stay.</span>
-          <Button onClick={onClose}>Cancel</Button>
+          <span className="mr-auto text-[12px] text-soft">{t('sifting.runs-in-the-background-earlier-sifts')}</span>
+          <Button onClick={onClose}>{t('common.cancel')}</Button>
           <Button tone="fill" type="submit" disabled={isLoading}>
-            Sift the recording
+            {t('sifting.sift-the-recording')}
           </Button>
         </DialogFoot>
       </form>

@@ -7,14 +7,15 @@ import { type Control, Controller, type FieldErrors, useForm, type UseFormSetVal
 import { ClockField, Field, inputClass, ListField, TextField } from '../../ui/fields.js';
 import { Select } from '../../ui/select.js';
 import { KIND_NAMES } from '../../ui/signals.js';
+import { t } from '../../texts/texts.js';
 
 /** Length bands people ask for. Common practice. */
 const BANDS = [
-  { name: 'under 30 s', minMs: 10_000, maxMs: 30_000 },
+  { name: t('sifting.under-30-s'), minMs: 10_000, maxMs: 30_000 },
   { name: '30–60 s', minMs: 30_000, maxMs: 60_000 },
   { name: '60–90 s', minMs: 60_000, maxMs: 90_000 },
   { name: '90–180 s', minMs: 90_000, maxMs: 180_000 },
-  { name: 'long cut, 3–15 min', minMs: 180_000, maxMs: 900_000 },
+  { name: t('sifting.long-cut-3-15-min'), minMs: 180_000, maxMs: 900_000 },
 ] as const;
 
 export const FIRST_BRIEF: BriefForm = { partStartMs: 240_000, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
@@ -49,11 +50,11 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
         name="partStartMs"
         render={({ field }) => (
           <ClockField
-            label="Part that counts, from"
+            label={t('sifting.part-that-counts-from')}
             value={field.value}
             onChange={(ms) => field.onChange(ms ?? 0)}
             emptyMeans="0:00"
-            hint="Greetings and notices take about 4 minutes"
+            hint={t('sifting.greetings-and-notices-take-about-4')}
             error={wrong('partStartMs')}
           />
         )}
@@ -62,12 +63,19 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
         control={control}
         name="partEndMs"
         render={({ field }) => (
-          <ClockField label="to" value={field.value} onChange={field.onChange} emptyMeans="the end" hint="Leave out the sign-off" error={wrong('partEndMs')} />
+          <ClockField
+            label={t('sifting.to')}
+            value={field.value}
+            onChange={field.onChange}
+            emptyMeans={t('sifting.the-end')}
+            hint={t('sifting.leave-out-the-sign-off')}
+            error={wrong('partEndMs')}
+          />
         )}
       />
       <Select
         look="field"
-        label="Length of a candidate"
+        label={t('sifting.length-of-a-candidate')}
         value={band < 0 ? 'own' : String(band)}
         onChange={(value) => {
           const chosen = BANDS[Number(value)];
@@ -78,9 +86,9 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
           }
         }}
         error={wrong('minMs') ?? wrong('maxMs')}
-        options={[...BANDS.map((one, i) => ({ value: String(i), name: one.name })), { value: 'own', name: 'as written below' }]}
+        options={[...BANDS.map((one, i) => ({ value: String(i), name: one.name })), { value: 'own', name: t('sifting.as-written-below') }]}
       />
-      <Field label="Shortest and longest, seconds">
+      <Field label={t('sifting.shortest-and-longest-seconds')}>
         {(ids) => (
           <div className="flex items-center gap-2">
             <input
@@ -92,9 +100,9 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
               value={(values.minMs ?? 0) / 1_000}
               onChange={(event) => setValue('minMs', Math.round(Number(event.target.value) * 1_000), { shouldValidate: true })}
             />
-            <span>to</span>
+            <span>{t('sifting.to')}</span>
             <input
-              aria-label="Longest, seconds"
+              aria-label={t('common.longest-seconds')}
               className={inputClass}
               type="number"
               min={3}
@@ -106,13 +114,13 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
         )}
       </Field>
       <TextField
-        label="About how many"
+        label={t('common.about-how-many')}
         type="number"
         min={1}
         max={200}
         value={values.roughCount ?? 12}
         onChange={(event) => setValue('roughCount', Number(event.target.value), { shouldValidate: true })}
-        hint="The whole ranking is kept; this only marks a place in it"
+        hint={t('sifting.the-whole-ranking-is-kept-this')}
         error={wrong('roughCount')}
       />
       <Controller
@@ -120,11 +128,11 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
         name="topics"
         render={({ field }) => (
           <ListField
-            label="About"
+            label={t('common.about')}
             value={field.value}
             onChange={field.onChange}
-            placeholder="wet wood, carbon monoxide"
-            hint="Topics in plain words, with commas"
+            placeholder={t('sifting.wet-wood-carbon-monoxide')}
+            hint={t('sifting.topics-in-plain-words-with-commas')}
             error={wrong('topics')}
           />
         )}
@@ -135,11 +143,11 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
         name="avoid"
         render={({ field }) => (
           <ListField
-            label="Never with"
+            label={t('common.never-with')}
             value={field.value}
             onChange={field.onChange}
-            placeholder="names, prices…"
-            hint="No candidate will contain these words"
+            placeholder={t('sifting.names-prices')}
+            hint={t('sifting.no-candidate-will-contain-these-words')}
             error={wrong('avoid')}
           />
         )}
@@ -151,7 +159,7 @@ export function BriefFields({ control, setValue, errors, refused = {}, narrow = 
 function Kinds({ value, onChange }: { value: readonly Kind[]; onChange: (kinds: Kind[]) => void }): ReactNode {
   return (
     <fieldset>
-      <legend className="mb-1 text-xs font-semibold">Kinds of moment wanted</legend>
+      <legend className="mb-1 text-xs font-semibold">{t('sifting.kinds-of-moment-wanted')}</legend>
       <div className="grid grid-cols-2 gap-x-3 gap-y-[6px]">
         {KINDS.map((kind) => (
           <label key={kind} className="flex items-center gap-[6px]">
@@ -165,7 +173,7 @@ function Kinds({ value, onChange }: { value: readonly Kind[]; onChange: (kinds: 
           </label>
         ))}
       </div>
-      <p className="mt-1 text-[11.5px] text-soft">None ticked means any.</p>
+      <p className="mt-1 text-[11.5px] text-soft">{t('sifting.none-ticked-means-any')}</p>
     </fieldset>
   );
 }

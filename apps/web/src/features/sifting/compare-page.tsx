@@ -10,6 +10,8 @@ import { EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { KIND_NAMES, SIGNAL_LOOK } from '../../ui/signals.js';
 import { bandName } from './brief-form.js';
+import { t } from '../../texts/texts.js';
+import { formatMoment } from '../../texts/formats.js';
 
 /** Two sifts of a recording side by side: what moved, and what of the brief moved it. */
 export function ComparePage(): ReactNode {
@@ -19,25 +21,26 @@ export function ComparePage(): ReactNode {
   const sifts = api.useListSiftsQuery(recordingId);
   const [a, b] = [api.useReadRankingQuery(siftId), api.useReadRankingQuery(otherId)];
   const error = recording.error ?? sifts.error ?? a.error ?? b.error;
-  if (error !== undefined) return <Trouble title="The sifts cannot be compared" detail={problemText(error)} onRetry={() => void a.refetch()} />;
-  if (recording.data === undefined || sifts.data === undefined || a.data === undefined || b.data === undefined) return <Loading what="both sifts" rows={12} />;
+  if (error !== undefined) return <Trouble title={t('sifting.the-sifts-cannot-be-compared')} detail={problemText(error)} onRetry={() => void a.refetch()} />;
+  if (recording.data === undefined || sifts.data === undefined || a.data === undefined || b.data === undefined)
+    return <Loading what={t('sifting.both-sifts')} rows={12} />;
   const done = sifts.data.filter((one) => one.state === 'done');
   const pick = (left: string, right: string): void => {
     void navigate(`/recordings/${recordingId}/compare/${left}/${right}`);
   };
   return (
     <div className="flex h-full flex-col">
-      <PageHead title={`Compare: ${recording.data.title}`}>
+      <PageHead title={t('sifting.compare', { title: recording.data.title })}>
         <Link className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet" to={`/recordings/${recordingId}/sifts/${otherId}`}>
-          Back to the bench
+          {t('sifting.back-to-the-bench')}
         </Link>
       </PageHead>
       <div className="grid flex-none grid-cols-1 gap-4 md:grid-cols-2 border-b border-rule px-[18px] py-[10px]">
-        <Side label="First sift" sifts={done} chosen={siftId} onPick={(id) => pick(id, otherId)} />
-        <Side label="Second sift" sifts={done} chosen={otherId} onPick={(id) => pick(siftId, id)} />
+        <Side label={t('sifting.first-sift')} sifts={done} chosen={siftId} onPick={(id) => pick(id, otherId)} />
+        <Side label={t('sifting.second-sift')} sifts={done} chosen={otherId} onPick={(id) => pick(siftId, id)} />
       </div>
       {siftId === otherId ? (
-        <EmptyState title="The same sift twice">Choose another one on one side.</EmptyState>
+        <EmptyState title={t('sifting.the-same-sift-twice')}>{t('sifting.choose-another-one-on-one-side')}</EmptyState>
       ) : (
         <Table recordingId={recordingId} a={a.data} b={b.data} />
       )}
@@ -56,12 +59,12 @@ function Side({ label, sifts, chosen, onPick }: { label: string; sifts: readonly
         onChange={onPick}
         options={sifts.map((one) => ({
           value: one.id,
-          name: `${briefName(one.brief)} (${new Date(one.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })})`,
+          name: `${briefName(one.brief)} (${formatMoment(one.createdAt)})`,
         }))}
       />
       {sift !== undefined && (
         <span className="mt-1 block text-[12px] text-soft">
-          {sift.candidateCount} candidates, {sift.keptCount} kept
+          {t('sifting.candidates-kept', { candidateCount: sift.candidateCount, keptCount: sift.keptCount })}
         </span>
       )}
     </div>
@@ -70,9 +73,9 @@ function Side({ label, sifts, chosen, onPick }: { label: string; sifts: readonly
 
 function briefName({ minMs, maxMs, topics, kinds, avoid }: BriefForm): string {
   const parts = [bandName(minMs, maxMs)];
-  if (topics.length > 0) parts.push(`about ${topics.join(', ')}`);
+  if (topics.length > 0) parts.push(t('sifting.about-topics', { topics: topics.join(', ') }));
   if (kinds.length > 0) parts.push(kinds.map((kind) => KIND_NAMES[kind].toLowerCase()).join(', '));
-  if (avoid.length > 0) parts.push(`without ${avoid.join(', ')}`);
+  if (avoid.length > 0) parts.push(t('sifting.without', { avoid: avoid.join(', ') }));
   return parts.join(', ');
 }
 
@@ -90,21 +93,23 @@ function Table({ recordingId, a, b }: { recordingId: string; a: RankingView; b: 
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
       <p className="px-[18px] py-[9px]" role="status">
-        <b>{both} passages in both</b>
+        <b>{t('sifting.passages-in-both', { both })}</b>
         <span className="text-soft">
-          {' '}
-          · {rows.filter((row) => row.kind === 'only-a').length} only in the first, {rows.filter((row) => row.kind === 'only-b').length} only in the second.{' '}
-          {differences(a.sift.brief, b.sift.brief)}
+          {` · ${t('sifting.only-in-the-first-only-in', {
+            first: rows.filter((row) => row.kind === 'only-a').length,
+            second: rows.filter((row) => row.kind === 'only-b').length,
+            differences: differences(a.sift.brief, b.sift.brief),
+          })}`}
         </span>
       </p>
       <table className="w-full text-left">
         <thead className="border-y border-rule text-[12px] text-soft">
           <tr>
-            <th className="w-[82px] py-1 pl-[18px] font-normal">First</th>
-            <th className="w-[70px] py-1 font-normal">Second</th>
-            <th className="w-[78px] py-1 font-normal">Moved</th>
-            <th className="py-1 font-normal">Passage</th>
-            <th className="w-[40%] py-1 pr-[18px] font-normal">Why</th>
+            <th className="w-[82px] py-1 pl-[18px] font-normal">{t('sifting.first')}</th>
+            <th className="w-[70px] py-1 font-normal">{t('sifting.second')}</th>
+            <th className="w-[78px] py-1 font-normal">{t('sifting.moved')}</th>
+            <th className="py-1 font-normal">{t('common.passage')}</th>
+            <th className="w-[40%] py-1 pr-[18px] font-normal">{t('sifting.why')}</th>
           </tr>
         </thead>
         <tbody ref={body}>
@@ -155,12 +160,12 @@ function Row({ row, a, b, recordingId, index, measure }: RowProps): ReactNode {
 const place = (candidate: CandidateView | null): string => (candidate === null ? '–' : `${candidate.rank}. ${Math.round(candidate.score)}`);
 
 function Climbed({ by }: { by: number }): ReactNode {
-  if (by === 0) return <span className="text-soft">same</span>;
+  if (by === 0) return <span className="text-soft">{t('sifting.same')}</span>;
   const Arrow = by > 0 ? ArrowUp : ArrowDown;
   return (
     <span className={`inline-flex items-center gap-1 ${by > 0 ? 'text-verdigris-text' : 'text-madder-text'}`}>
       <Arrow size={13} aria-hidden="true" /> {Math.abs(by)}
-      <span className="sr-only">{by > 0 ? 'up' : 'down'}</span>
+      <span className="sr-only">{by > 0 ? t('sifting.up') : t('sifting.down')}</span>
     </span>
   );
 }
@@ -169,28 +174,26 @@ function Climbed({ by }: { by: number }): ReactNode {
 function differences(a: BriefForm, b: BriefForm): string {
   const parts: string[] = [];
   const only = (from: readonly string[], to: readonly string[]): string[] => from.filter((one) => !to.includes(one));
-  if (only(b.topics, a.topics).length > 0) parts.push(`the second asks about ${only(b.topics, a.topics).join(', ')}`);
-  if (only(a.topics, b.topics).length > 0) parts.push(`the first asks about ${only(a.topics, b.topics).join(', ')}`);
-  if (a.minMs !== b.minMs || a.maxMs !== b.maxMs) parts.push('the length bands differ');
-  if (a.partStartMs !== b.partStartMs || a.partEndMs !== b.partEndMs) parts.push('other parts of the recording count');
-  if (a.kinds.join() !== b.kinds.join()) parts.push('other kinds are looked for');
-  if (a.avoid.join() !== b.avoid.join()) parts.push('other words are left out');
-  return parts.length === 0 ? 'The briefs ask for the same.' : `In the briefs, ${parts.join('; ')}.`;
+  if (only(b.topics, a.topics).length > 0) parts.push(t('sifting.the-second-asks-about', { topics: only(b.topics, a.topics).join(', ') }));
+  if (only(a.topics, b.topics).length > 0) parts.push(t('sifting.the-first-asks-about', { topics: only(a.topics, b.topics).join(', ') }));
+  if (a.minMs !== b.minMs || a.maxMs !== b.maxMs) parts.push(t('sifting.the-length-bands-differ'));
+  if (a.partStartMs !== b.partStartMs || a.partEndMs !== b.partEndMs) parts.push(t('sifting.other-parts-of-the-recording-count'));
+  if (a.kinds.join() !== b.kinds.join()) parts.push(t('sifting.other-kinds-are-looked-for'));
+  if (a.avoid.join() !== b.avoid.join()) parts.push(t('sifting.other-words-are-left-out'));
+  return parts.length === 0 ? t('sifting.the-briefs-ask-for-the-same') : t('sifting.in-the-briefs', { parts: parts.join('; ') });
 }
 
 function why(row: ComparedRow, a: RankingView, b: RankingView): string {
   if (row.kind === 'only-a')
     return b.candidates.some((one) => touches(one, a.candidates[row.a]!))
-      ? 'Its words lie in another cut there.'
-      : 'Not in the second one’s part, length or wishes.';
+      ? t('sifting.its-words-lie-in-another-cut')
+      : t('sifting.not-in-the-second-ones-part');
   if (row.kind === 'only-b')
-    return a.candidates.some((one) => touches(one, b.candidates[row.b]!))
-      ? 'Its words lie in another cut there.'
-      : 'Not in the first one’s part, length or wishes.';
-  if (row.moved === null) return row.climbed === 0 ? '' : 'Moved by what others gained or lost.';
+    return a.candidates.some((one) => touches(one, b.candidates[row.b]!)) ? t('sifting.its-words-lie-in-another-cut') : t('sifting.not-in-the-first-ones-part');
+  if (row.moved === null) return row.climbed === 0 ? '' : t('sifting.moved-by-what-others-gained-or');
   const { signal, points } = row.moved;
   const reading = b.candidates[row.b]!.signals.find((one) => one.signal === signal)!;
-  return `${SIGNAL_LOOK[signal].name} ${points > 0 ? '+' : '−'}${Math.abs(points)} points: ${reading.sentence}`;
+  return t('sifting.points', { name: SIGNAL_LOOK[signal].name, points: `${points > 0 ? '+' : '−'}${Math.abs(points)}`, sentence: reading.sentence });
 }
 
 const touches = (one: CandidateView, other: CandidateView): boolean => one.startMs < other.endMs && other.startMs < one.endMs;

@@ -4,6 +4,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { api, type SearchHitView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { Button, Loading } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 interface FindPaneProps {
   recordingId: string;
@@ -19,7 +20,7 @@ interface FindPaneProps {
 const WAIT_MS = 300;
 
 const noMeaning = (language: string | null): string =>
-  language === null ? 'Meaning cannot be searched until the recording has been sifted.' : `Meaning cannot be searched: the talk is in ${language}.`;
+  language === null ? t('sifting.meaning-cannot-be-searched-until-the') : t('sifting.meaning-cannot-be-searched-the-talk', { language });
 
 /** Search of the transcript by words and by meaning; a hit can be made a candidate. */
 export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making, language }: FindPaneProps): ReactNode {
@@ -36,18 +37,17 @@ export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making, 
         <Search size={13} className="text-soft" />
         <input
           id="find-words"
-          aria-label="Find in the transcript"
+          aria-label={t('sifting.find-in-the-transcript')}
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
-          placeholder={language === null ? 'words, or what it should mean' : 'words'}
+          placeholder={language === null ? t('sifting.words-or-what-it-should-mean') : t('sifting.words')}
           maxLength={200}
           className="w-full bg-transparent outline-none placeholder:text-soft"
         />
       </label>
       {query === '' && (
         <p className="font-serif text-[15px] leading-[1.4] text-soft">
-          {language === null ? 'Finds sentences by their words, in any inflection, and by what they mean.' : 'Finds sentences by their words.'} Hits stand on
-          the seam; any of them can become a candidate with its own score and reasons. So can any words you select in the transcript.
+          {`${language === null ? t('sifting.finds-sentences-by-their-words-in') : t('sifting.finds-sentences-by-their-words')} ${t('sifting.hits-stand-on-the-seam-any')}`}
         </p>
       )}
       {found.error !== undefined && query !== '' && (
@@ -55,10 +55,10 @@ export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making, 
           {problemText(found.error)}
         </p>
       )}
-      {query !== '' && found.isFetching && hits.length === 0 && <Loading what="the hits" rows={5} />}
+      {query !== '' && found.isFetching && hits.length === 0 && <Loading what={t('sifting.the-hits')} rows={5} />}
       {query !== '' && found.currentData !== undefined && (
         <p role="status" className="text-[12px] text-soft">
-          {hits.length === 0 ? 'Nothing found.' : `${hits.length} ${hits.length === 1 ? 'hit' : 'hits'}`}
+          {hits.length === 0 ? t('sifting.nothing-found') : t('sifting.hits', { count: hits.length })}
           {found.currentData.byMeaning ? '' : ` ${noMeaning(language)}`}
         </p>
       )}
@@ -69,15 +69,9 @@ export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making, 
               <button type="button" className="time text-madder-text hover:underline" onClick={() => onGoTo(hit.firstWord)}>
                 {formatTimecode(hit.startMs)}
               </button>
-              <span className="text-[12px] text-soft">{hit.by === 'words' ? 'by its words' : 'by what it means'}</span>
-              <Button
-                tone="quiet"
-                className="ml-auto"
-                disabled={making}
-                title="Makes a candidate of the best passage that holds this sentence"
-                onClick={() => onMake(hit)}
-              >
-                Make a candidate
+              <span className="text-[12px] text-soft">{hit.by === 'words' ? t('sifting.by-its-words') : t('sifting.by-what-it-means')}</span>
+              <Button tone="quiet" className="ml-auto" disabled={making} title={t('sifting.makes-a-candidate-of-the-best')} onClick={() => onMake(hit)}>
+                {t('sifting.make-a-candidate')}
               </Button>
             </div>
             <p className="line-clamp-3 font-serif text-[15px] leading-[1.4]">{hit.text}</p>

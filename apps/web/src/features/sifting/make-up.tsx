@@ -1,15 +1,16 @@
 import { STUFFS, type Stuff } from '@sift-reel/core';
 import { memo, type ReactNode, useMemo } from 'react';
 import type { MakeUpView } from '../../app/api.js';
+import { t } from '../../texts/texts.js';
 
 /** What talk is made of, as it looks on the seam: by tone and grain, since the colours are the signals'. */
 const LOOK: Readonly<Record<Stuff, { name: string; tone: string }>> = {
-  explaining: { name: 'explaining', tone: 'bg-ink/40' },
-  verdicts: { name: 'verdicts', tone: 'bg-ink' },
-  questions: { name: 'questions', tone: 'beaded' },
-  stories: { name: 'stories', tone: 'slanted' },
-  procedure: { name: 'procedure', tone: 'striped' },
-  chatter: { name: 'housekeeping', tone: 'dotted' },
+  explaining: { name: t('sifting.explaining'), tone: 'bg-ink/40' },
+  verdicts: { name: t('sifting.verdicts'), tone: 'bg-ink' },
+  questions: { name: t('sifting.questions'), tone: 'beaded' },
+  stories: { name: t('sifting.stories'), tone: 'slanted' },
+  procedure: { name: t('sifting.procedure'), tone: 'striped' },
+  chatter: { name: t('sifting.housekeeping'), tone: 'dotted' },
 };
 
 /** Stuff of less than this share is not named. */

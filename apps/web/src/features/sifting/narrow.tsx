@@ -2,10 +2,17 @@ import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { CandidateView } from '../../app/api.js';
 import { Button } from '../../ui/parts.js';
+import { t } from '../../texts/texts.js';
 
 /** Panes of the bench, in their order; on a narrow screen one is shown at a time. */
 const PANES = ['Ranking', 'Transcript', 'Reasons'] as const;
 export type Pane = (typeof PANES)[number];
+
+const PANE_NAMES: Readonly<Record<Pane, string>> = {
+  Ranking: t('sifting.ranking'),
+  Transcript: t('common.transcript'),
+  Reasons: t('sifting.reasons'),
+};
 
 /** What a narrow screen leaves out of the three panes. */
 export const ONLY: Readonly<Record<Pane, string>> = {
@@ -17,7 +24,7 @@ export const ONLY: Readonly<Record<Pane, string>> = {
 /** Turns from one pane to another, where they do not stand side by side. */
 export function PaneSwitch({ shown, onShow }: { shown: Pane; onShow: (pane: Pane) => void }): ReactNode {
   return (
-    <div role="group" aria-label="Part of the bench" className="grid flex-none grid-cols-3 border-b border-rule md:hidden">
+    <div role="group" aria-label={t('sifting.part-of-the-bench')} className="grid flex-none grid-cols-3 border-b border-rule md:hidden">
       {PANES.map((pane) => (
         <button
           key={pane}
@@ -26,7 +33,7 @@ export function PaneSwitch({ shown, onShow }: { shown: Pane; onShow: (pane: Pane
           className={clsx('border-b-2 py-[9px] text-[13px]', pane === shown ? 'border-madder font-semibold' : 'border-transparent text-soft')}
           onClick={() => onShow(pane)}
         >
-          {pane}
+          {PANE_NAMES[pane]}
         </button>
       ))}
     </div>
@@ -47,11 +54,11 @@ export function ActionBar({ candidate, hasSound, playing, onPlay, onState }: Act
   return (
     <div
       role="group"
-      aria-label={`Candidate ${candidate.rank}`}
+      aria-label={t('sifting.candidate', { rank: candidate.rank })}
       className="grid flex-none grid-cols-3 gap-2 border-t border-rule bg-paper px-[18px] py-2 md:hidden"
     >
       <Button className="py-[10px]" disabled={!hasSound} onClick={onPlay}>
-        {playing ? 'Pause' : 'Play'}
+        {playing ? t('sifting.pause') : t('sifting.play')}
       </Button>
       <Button
         className="py-[10px]"
@@ -59,10 +66,10 @@ export function ActionBar({ candidate, hasSound, playing, onPlay, onState }: Act
         aria-pressed={candidate.state === 'kept'}
         onClick={() => toggled('kept')}
       >
-        {candidate.state === 'kept' ? 'Kept' : 'Keep'}
+        {candidate.state === 'kept' ? t('sifting.kept') : t('sifting.keep')}
       </Button>
       <Button className="py-[10px]" aria-pressed={candidate.state === 'dropped'} onClick={() => toggled('dropped')}>
-        {candidate.state === 'dropped' ? 'Dropped' : 'Drop'}
+        {candidate.state === 'dropped' ? t('sifting.dropped') : t('sifting.drop')}
       </Button>
     </div>
   );

@@ -4,35 +4,33 @@ import type { CandidateView, KeyPhraseView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { filtered } from './bench-slice.js';
 import { carries } from './rank.js';
+import { t } from '../../texts/texts.js';
+import { formatNumber } from '../../texts/formats.js';
 
 /** The recording's key phrases: how often they are said, in how many candidates, and how much they are looked for. */
 export function PhrasesPane({ phrases, candidates }: { phrases: readonly KeyPhraseView[]; candidates: readonly CandidateView[] }): ReactNode {
   const chosen = useAppSelector((state) => state.bench.filter.phrase);
   const dispatch = useAppDispatch();
-  if (phrases.length === 0)
-    return (
-      <p className="font-serif text-[15px] leading-[1.4] text-soft">
-        No phrase is said twice in this recording, or it was sifted before phrases were kept. Sift it again to see them.
-      </p>
-    );
+  if (phrases.length === 0) return <p className="font-serif text-[15px] leading-[1.4] text-soft">{t('sifting.no-phrase-is-said-twice-in')}</p>;
   const known = phrases.some((phrase) => phrase.volume !== null);
   return (
     <div>
       <p className="mb-2 text-[12px] text-soft">
-        Choose one to see only the candidates that carry it.{known ? '' : ' The client has no interest list that knows any of them.'}
+        {t('sifting.choose-one-to-see-only-the')}
+        {!known && ` ${t('sifting.the-client-has-no-interest-list')}`}
       </p>
       <table className="w-full text-left">
         <thead className="text-[11.5px] text-soft">
           <tr>
-            <th className="py-1 font-normal">Phrase</th>
-            <th className="py-1 text-right font-normal" title="How often it is said">
-              said
+            <th className="py-1 font-normal">{t('sifting.phrase')}</th>
+            <th className="py-1 text-right font-normal" title={t('sifting.how-often-it-is-said')}>
+              {t('sifting.said')}
             </th>
-            <th className="py-1 pl-2 text-right font-normal" title="How many candidates carry it">
-              in
+            <th className="py-1 pl-2 text-right font-normal" title={t('sifting.how-many-candidates-carry-it')}>
+              {t('sifting.in')}
             </th>
-            <th className="py-1 pl-2 text-right font-normal" title="Searches a month, and the change against the month before, from the client’s interest list">
-              interest
+            <th className="py-1 pl-2 text-right font-normal" title={t('sifting.searches-a-month-and-the-change')}>
+              {t('sifting.interest')}
             </th>
           </tr>
         </thead>
@@ -57,9 +55,9 @@ export function PhrasesPane({ phrases, candidates }: { phrases: readonly KeyPhra
                 <td className="time pl-2 text-right">{carrying}</td>
                 <td
                   className="time pl-2 text-right whitespace-nowrap"
-                  title={phrase.competition === null ? undefined : `Competition ${Math.round(100 * phrase.competition)} of 100`}
+                  title={phrase.competition === null ? undefined : t('sifting.competition-of-100', { number: Math.round(100 * phrase.competition) })}
                 >
-                  {phrase.volume === null ? '–' : `${phrase.volume.toLocaleString('en-GB')} ${change(phrase.change ?? 0)}`}
+                  {phrase.volume === null ? '–' : `${formatNumber(phrase.volume)} ${change(phrase.change ?? 0)}`}
                 </td>
               </tr>
             );

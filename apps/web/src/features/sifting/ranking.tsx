@@ -8,6 +8,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Select } from '../../ui/select.js';
 import { KIND_NAMES, SIGNAL_LOOK, SignalBars } from '../../ui/signals.js';
 import { filtered, type RankingFilter, type SortBy, sorted, type StateFilter } from './bench-slice.js';
+import { t } from '../../texts/texts.js';
 
 interface RankingProps {
   all: readonly CandidateView[];
@@ -44,38 +45,33 @@ export function Ranking({ all, chapters, shown, strongCount, roughCount, chosenI
   }, [chosenIndex, virtual]);
   const lineAfter = sort === 'score' ? lastStrong(shown, strongCount) : -1;
   return (
-    <section aria-label="Ranking" className="flex min-h-0 flex-col border-rule md:border-r">
+    <section aria-label={t('sifting.ranking')} className="flex min-h-0 flex-col border-rule md:border-r">
       <div className="flex flex-none items-center gap-2 border-b border-rule px-[18px] py-[7px]">
         <span>
-          <b>{all.length} candidates</b>{' '}
-          <span className="text-soft">
-            · {kept} kept, {dropped} dropped
-          </span>
+          <b>{t('sifting.candidates', { count: all.length })}</b> <span className="text-soft">{`· ${t('sifting.kept-dropped', { kept, dropped })}`}</span>
         </span>
         <button
           type="button"
           className="ml-auto underline disabled:opacity-45"
           disabled={all.length === 0}
-          title="Three to five minutes of the best parts"
+          title={t('sifting.three-to-five-minutes-of-the')}
           onClick={onReel}
         >
-          Highlight reel
+          {t('sifting.highlight-reel')}
         </button>
       </div>
       <Filters chapters={chapters} />
       {weights}
       {shown.length === 0 && (
         <p className="px-[18px] py-6 text-soft">
-          {all.length === 0
-            ? 'No passage of this length with clean edges was found. Change the brief: a wider length band, or a longer part of the recording.'
-            : 'No candidate fits these filters.'}
+          {all.length === 0 ? t('sifting.no-passage-of-this-length-with') : t('sifting.no-candidate-fits-these-filters')}
         </p>
       )}
       <div
         ref={scroller}
         className="min-h-0 flex-1 overflow-y-auto"
         role="listbox"
-        aria-label="Candidates"
+        aria-label={t('sifting.candidates-2')}
         tabIndex={0}
         aria-activedescendant={chosenIndex >= 0 ? `candidate-${chosenId}` : undefined}
         onKeyDown={(event) => {
@@ -124,7 +120,7 @@ function lastStrong(shown: readonly CandidateView[], strongCount: number): numbe
 function FallLine({ strongCount, roughCount }: { strongCount: number; roughCount: number }): ReactNode {
   return (
     <div className="border-b border-dashed border-madder px-[18px] py-[5px] text-[12px] text-madder-text">
-      Below here scores fall away: {strongCount} strong in this recording{strongCount < roughCount ? `, ${roughCount} asked for` : ''}
+      {t(strongCount < roughCount ? 'sifting.scores-fall-away-asked-for' : 'sifting.scores-fall-away', { strongCount, roughCount })}
     </div>
   );
 }
@@ -150,7 +146,12 @@ const Row = memo(function Row({
       aria-selected={chosen}
       aria-posinset={at + 1}
       aria-setsize={of}
-      aria-label={`${candidate.rank}. ${candidate.title}, score ${Math.round(candidate.score)}, ${candidate.state}`}
+      aria-label={t('sifting.score', {
+        rank: candidate.rank,
+        title: candidate.title,
+        number: Math.round(candidate.score),
+        state: STATE_NAMES[candidate.state],
+      })}
       data-testid="candidate"
       onClick={() => onChoose(candidate.id)}
       className={clsx(
@@ -168,7 +169,7 @@ const Row = memo(function Row({
         <span className="time text-soft">
           {formatTimecode(candidate.startMs)} · {formatLength(candidate.endMs - candidate.startMs)}
         </span>
-        {candidate.state !== 'open' && <span className="ml-2 text-[11px] text-soft">{candidate.state}</span>}
+        {candidate.state !== 'open' && <span className="ml-2 text-[11px] text-soft">{STATE_NAMES[candidate.state]}</span>}
       </span>
       <SignalBars values={candidate.signals.map((signal) => (signal.known ? signal.value : null))} faded={dropped} />
       <span className={clsx('text-right text-[18px] font-bold tracking-[-.02em]', dropped && 'text-soft')}>{Math.round(candidate.score)}</span>
@@ -176,17 +177,19 @@ const Row = memo(function Row({
   );
 });
 
+/** How a candidate stands, in words. */
+const STATE_NAMES = { open: t('sifting.state-open'), kept: t('sifting.state-kept'), dropped: t('sifting.state-dropped') } as const;
 const STATES: readonly [StateFilter, string][] = [
-  ['all', 'all states'],
-  ['open', 'open'],
-  ['kept', 'kept'],
-  ['dropped', 'dropped'],
+  ['all', t('sifting.all-states')],
+  ['open', STATE_NAMES.open],
+  ['kept', STATE_NAMES.kept],
+  ['dropped', STATE_NAMES.dropped],
 ];
 const LENGTHS: readonly [number, string][] = [
-  [30_000, 'up to 0:30'],
-  [45_000, 'up to 0:45'],
-  [60_000, 'up to 1:00'],
-  [90_000, 'up to 1:30'],
+  [30_000, t('sifting.up-to-0-30')],
+  [45_000, t('sifting.up-to-0-45')],
+  [60_000, t('sifting.up-to-1-00')],
+  [90_000, t('sifting.up-to-1-30')],
 ];
 
 function Filters({ chapters }: { chapters: readonly ChapterView[] }): ReactNode {
@@ -201,76 +204,76 @@ function Filters({ chapters }: { chapters: readonly ChapterView[] }): ReactNode 
         <button
           type="button"
           onClick={() => set({ phrase: null })}
-          title="Show all candidates again"
+          title={t('sifting.show-all-candidates-again')}
           className="mb-1 flex items-center gap-1 text-[12px] text-madder-text hover:underline"
         >
-          only with “{filter.phrase.text}” <X size={12} />
+          {t('sifting.only-with', { text: filter.phrase.text })} <X size={12} />
         </button>
       )}
       <label className="flex items-center gap-2 rounded border border-rule bg-sheet px-2 py-[3px]">
         <Search size={13} className="text-soft" />
         <input
           id="ranking-text"
-          aria-label="Words in the candidate"
+          aria-label={t('sifting.words-in-the-candidate')}
           value={filter.text}
           onChange={(event) => set({ text: event.target.value })}
-          placeholder="words in title, lines or reason"
+          placeholder={t('sifting.words-in-title-lines-or-reason')}
           className="w-full bg-transparent outline-none placeholder:text-soft"
         />
       </label>
       <div className="mt-1 grid grid-cols-3 gap-x-1 text-[12px]">
         <Select
           look="bare"
-          label="Order"
+          label={t('common.order')}
           value={sort}
           onChange={(value) => dispatch(sorted(value))}
           options={[
-            { value: 'score' as SortBy, name: 'by score' },
-            { value: 'time', name: 'by time' },
-            { value: 'length', name: 'by length' },
-            ...SIGNALS.map((signal) => ({ value: signal, name: `by ${SIGNAL_LOOK[signal].name}` })),
+            { value: 'score' as SortBy, name: t('sifting.by-score') },
+            { value: 'time', name: t('sifting.by-time') },
+            { value: 'length', name: t('sifting.by-length') },
+            ...SIGNALS.map((signal) => ({ value: signal, name: t('sifting.by', { name: SIGNAL_LOOK[signal].name }) })),
           ]}
         />
         <Select
           look="bare"
-          label="Signal"
+          label={t('sifting.signal')}
           value={filter.signal}
           onChange={(signal) => set({ signal })}
           options={[
-            { value: 'all' as RankingFilter['signal'], name: 'all signals' },
+            { value: 'all' as RankingFilter['signal'], name: t('sifting.all-signals') },
             ...SIGNALS.map((signal) => ({ value: signal, name: `${SIGNAL_LOOK[signal].name} ${filter.atLeast}+` })),
           ]}
         />
         <Select
           look="bare"
-          label="State"
+          label={t('common.state')}
           value={filter.state}
           onChange={(state) => set({ state })}
           options={STATES.map(([value, name]) => ({ value, name }))}
         />
         <Select
           look="bare"
-          label="Kind"
+          label={t('sifting.kind')}
           value={filter.kind}
           onChange={(kind) => set({ kind })}
-          options={[{ value: 'all' as RankingFilter['kind'], name: 'all kinds' }, ...KINDS.map((kind) => ({ value: kind, name: KIND_NAMES[kind] }))]}
+          options={[{ value: 'all' as RankingFilter['kind'], name: t('sifting.all-kinds') }, ...KINDS.map((kind) => ({ value: kind, name: KIND_NAMES[kind] }))]}
         />
         <Select
           look="bare"
-          label="Topic"
+          label={t('sifting.topic')}
           value={String(filter.topicMs ?? '')}
           onChange={(value) => set({ topicMs: value === '' ? null : Number(value) })}
           options={[
-            { value: '', name: 'all topics' },
+            { value: '', name: t('sifting.all-topics') },
             ...chapters.map(({ startMs, title }) => ({ value: String(startMs), name: `${formatTimecode(startMs)} ${title}` })),
           ]}
         />
         <Select
           look="bare"
-          label="Length"
+          label={t('common.length')}
           value={String(filter.longestMs ?? '')}
           onChange={(value) => set({ longestMs: value === '' ? null : Number(value) })}
-          options={[{ value: '', name: 'any length' }, ...LENGTHS.map(([ms, name]) => ({ value: String(ms), name }))]}
+          options={[{ value: '', name: t('sifting.any-length') }, ...LENGTHS.map(([ms, name]) => ({ value: String(ms), name }))]}
         />
       </div>
     </div>

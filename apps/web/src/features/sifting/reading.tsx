@@ -12,6 +12,8 @@ import { usePlayer } from '../../app/player.js';
 import { Seam } from './seam.js';
 import { talkRidge } from './talk-ridge.js';
 import { type DraftSpan, TranscriptPane } from './transcript-pane.js';
+import { t } from '../../texts/texts.js';
+import { timeLeft } from '../../texts/formats.js';
 
 interface ReadingProps {
   recording: RecordingView;
@@ -32,8 +34,8 @@ export function Reading(props: ReadingProps): ReactNode {
   const packed = api.useReadTranscriptQuery(props.recording.id);
   const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
   if (packed.error !== undefined)
-    return <Trouble title="The transcript cannot be shown" detail={problemText(packed.error)} onRetry={() => void packed.refetch()} />;
-  return transcript === null ? <Loading what="the transcript" rows={12} /> : <ReadingTable {...props} transcript={transcript} />;
+    return <Trouble title={t('sifting.the-transcript-cannot-be-shown')} detail={problemText(packed.error)} onRetry={() => void packed.refetch()} />;
+  return transcript === null ? <Loading what={t('common.the-transcript')} rows={12} /> : <ReadingTable {...props} transcript={transcript} />;
 }
 
 function ReadingTable({
@@ -74,12 +76,22 @@ function ReadingTable({
   };
   const briefing = sift === null;
   useKeys([
-    { key: ' ', label: 'Play, or pause', group: 'Listening', run: play },
+    { key: ' ', label: t('sifting.play-or-pause'), group: t('sifting.listening'), run: play },
     ...(selected === null || !briefing
       ? []
       : [
-          { key: '[', label: 'The part that counts starts with the selection', group: 'Part', run: () => setPart(wordMs(selected.firstWord, 'start'), null) },
-          { key: ']', label: 'The part that counts ends with the selection', group: 'Part', run: () => setPart(null, wordMs(selected.endWord - 1, 'end')) },
+          {
+            key: '[',
+            label: t('sifting.the-part-that-counts-starts-with'),
+            group: t('sifting.part'),
+            run: () => setPart(wordMs(selected.firstWord, 'start'), null),
+          },
+          {
+            key: ']',
+            label: t('sifting.the-part-that-counts-ends-with'),
+            group: t('sifting.part'),
+            run: () => setPart(null, wordMs(selected.endWord - 1, 'end')),
+          },
         ]),
   ]);
   const wordMs = (word: number, edge: 'start' | 'end'): number => transcript.words[word]![edge === 'start' ? 'startMs' : 'endMs'];
@@ -119,18 +131,21 @@ function ReadingTable({
                 className="absolute inset-x-0 bottom-0 z-20 flex flex-wrap items-center gap-3 border-t border-rule bg-paper px-6 py-[7px]"
                 data-testid="selection"
               >
-                <span className="text-soft">The part that counts</span>
+                <span className="text-soft">{t('sifting.the-part-that-counts')}</span>
                 <Button keyName="[" onClick={() => setPart(wordMs(selected.firstWord, 'start'), null)}>
-                  starts here
+                  {t('sifting.starts-here')}
                 </Button>
                 <Button keyName="]" onClick={() => setPart(null, wordMs(selected.endWord - 1, 'end'))}>
-                  ends here
+                  {t('sifting.ends-here')}
                 </Button>
               </div>
             )
           }
         />
-        <aside aria-label={briefing ? 'Brief' : 'Sift'} className="order-first border-rule md:order-none md:min-h-0 md:overflow-y-auto md:border-l">
+        <aside
+          aria-label={briefing ? t('sifting.brief') : t('common.sift')}
+          className="order-first border-rule md:order-none md:min-h-0 md:overflow-y-auto md:border-l"
+        >
           {briefing ? <BriefPane recording={recording} form={form} onStarted={onStarted} /> : <SiftPane sift={sift} onBrief={onBrief} />}
         </aside>
       </div>
@@ -162,19 +177,16 @@ function BriefPane({
       }}
     >
       <div>
-        <h2>Brief</h2>
-        <p className="mt-1 text-[12px] text-soft">
-          Say which part counts, how long the clips may be and what they should be about. The client’s standing brief is filled in already. Drag over the seam,
-          or select a line, to set the part.
-        </p>
+        <h2>{t('sifting.brief')}</h2>
+        <p className="mt-1 text-[12px] text-soft">{t('sifting.say-which-part-counts-how-long')}</p>
       </div>
       <BriefFields control={form.control} setValue={form.setValue} errors={form.formState.errors} refused={refused} narrow />
       {Object.keys(refused).length === 0 && <FormTrouble error={error} />}
       <div className="sticky bottom-0 -mx-5 grid gap-1 border-t border-rule bg-paper px-5 py-3">
         <Button tone="fill" type="submit" disabled={isLoading} className="py-2">
-          Sift the recording
+          {t('sifting.sift-the-recording')}
         </Button>
-        <p className="text-[12px] text-soft">It runs in the background; you can go on reading, or leave.</p>
+        <p className="text-[12px] text-soft">{t('sifting.it-runs-in-the-background-you')}</p>
       </div>
     </form>
   );
@@ -187,7 +199,7 @@ function SiftPane({ sift, onBrief }: { sift: SiftView; onBrief: () => void }): R
   if (sift.state === 'failed' || sift.state === 'cancelled') {
     return (
       <EmptyState
-        title={sift.state === 'failed' ? 'The sift failed' : 'The sift was cancelled'}
+        title={sift.state === 'failed' ? t('sifting.the-sift-failed') : t('sifting.the-sift-was-cancelled')}
         action={
           <span className="flex gap-2">
             <Button
@@ -196,41 +208,38 @@ function SiftPane({ sift, onBrief }: { sift: SiftView; onBrief: () => void }): R
                 retry(sift.id).unwrap().catch(sayTrouble);
               }}
             >
-              Run it again
+              {t('sifting.run-it-again')}
             </Button>
-            <Button onClick={onBrief}>Change brief</Button>
+            <Button onClick={onBrief}>{t('sifting.change-brief')}</Button>
           </span>
         }
       >
-        {sift.failure ?? 'What was computed so far is kept, so running it again goes on from there.'}
+        {sift.failure ?? t('sifting.what-was-computed-so-far-is')}
       </EmptyState>
     );
   }
-  const left =
-    sift.leftMs === null || sift.leftMs <= 0
-      ? ''
-      : ` · about ${sift.leftMs < 60_000 ? `${Math.ceil(sift.leftMs / 1_000)} s` : `${Math.ceil(sift.leftMs / 60_000)} min`} left`;
+  const left = sift.leftMs === null || sift.leftMs <= 0 ? '' : ` · ${t('sifting.about-left', { left: timeLeft(sift.leftMs) })}`;
   return (
     <EmptyState
-      title={sift.state === 'waiting' ? 'Waiting for a worker' : 'Sifting'}
+      title={sift.state === 'waiting' ? t('sifting.waiting-for-a-worker') : t('sifting.sifting')}
       action={
         <Button
           onClick={() => {
             cancel(sift.id).unwrap().catch(sayTrouble);
           }}
         >
-          Cancel the sift
+          {t('sifting.cancel-the-sift')}
         </Button>
       }
     >
       <div className="mb-3 w-full max-w-[360px] font-sans text-[13px]" aria-live="polite">
-        <ProgressBar fraction={sift.fraction} label="Sift" />
+        <ProgressBar fraction={sift.fraction} label={t('common.sift')} />
         <p className="mt-2">
           {Math.round(sift.fraction * 100)} % · {stageName(sift.state === 'waiting' ? 'waiting' : sift.stage)}
           {left}
         </p>
       </div>
-      You need not wait here: go on reading, or leave. The desk says when it is done.
+      {t('sifting.you-need-not-wait-here-go')}
     </EmptyState>
   );
 }

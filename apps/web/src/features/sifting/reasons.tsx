@@ -9,6 +9,7 @@ import { KIND_NAMES, SIGNAL_HINTS, SIGNAL_LOOK } from '../../ui/signals.js';
 import { Alternatives } from './alternatives.js';
 import { signalLit } from './bench-slice.js';
 import type { Player } from '../../app/player.js';
+import { t, rich } from '../../texts/texts.js';
 
 interface ReasonsProps {
   candidate: CandidateView;
@@ -44,15 +45,19 @@ export function Reasons({
 }: ReasonsProps): ReactNode {
   const moved = candidate.firstWord !== candidate.foundFirstWord || candidate.endWord !== candidate.foundEndWord;
   return (
-    <section aria-label="Reasons" className="flex flex-col gap-3 px-[18px] py-[14px]">
+    <section aria-label={t('sifting.reasons')} className="flex flex-col gap-3 px-[18px] py-[14px]">
       <div className="flex items-end gap-4">
         <div>
           <div className="text-[44px] leading-none font-bold tracking-[-.05em]" data-testid="score">
             {Math.round(candidate.score)}
           </div>
           <div className="mt-1 text-soft">
-            {candidate.origin === 'own' ? 'your own, ' : ''}
-            {ordinal(candidate.rank)} of {total}, {lengthOf(candidate.endMs - candidate.startMs)}
+            {t('sifting.rank-of', {
+              own: String(candidate.origin === 'own'),
+              rank: candidate.rank,
+              total,
+              length: lengthOf(candidate.endMs - candidate.startMs),
+            })}
           </div>
         </div>
         <div className="ml-auto text-right">
@@ -64,20 +69,25 @@ export function Reasons({
       </div>
       <div className="grid grid-cols-2 gap-[6px]">
         <Button tone={candidate.state === 'kept' ? 'plain' : 'fill'} keyName="k" aria-pressed={candidate.state === 'kept'} onClick={() => onState('kept')}>
-          {candidate.state === 'kept' ? 'Kept' : 'Keep'}
+          {candidate.state === 'kept' ? t('sifting.kept') : t('sifting.keep')}
         </Button>
         <Button keyName="x" aria-pressed={candidate.state === 'dropped'} onClick={() => onState('dropped')}>
-          {candidate.state === 'dropped' ? 'Dropped' : 'Drop'}
+          {candidate.state === 'dropped' ? t('sifting.dropped') : t('sifting.drop')}
         </Button>
         <Button keyName="l" disabled={candidate.state === 'open'} onClick={() => onState('open')}>
-          Leave open
+          {t('sifting.leave-open')}
         </Button>
-        <Button keyName=" " disabled={!hasSound} title={hasSound ? 'Plays exactly this candidate' : 'This recording has no sound yet'} onClick={onPlay}>
-          {player.playing ? 'Pause' : 'Play'}
+        <Button
+          keyName=" "
+          disabled={!hasSound}
+          title={hasSound ? t('sifting.plays-exactly-this-candidate') : t('sifting.this-recording-has-no-sound-yet')}
+          onClick={onPlay}
+        >
+          {player.playing ? t('sifting.pause') : t('sifting.play')}
         </Button>
         {candidate.origin === 'own' && candidate.state !== 'kept' && (
           <Button className="col-span-2" tone="quiet" onClick={onRemove}>
-            Take this candidate away
+            {t('sifting.take-this-candidate-away')}
           </Button>
         )}
       </div>
@@ -88,20 +98,24 @@ export function Reasons({
       )}
       {!hasSound && (
         <p className="text-[12px] text-soft">
-          No sound yet: add it on the{' '}
-          <Link className="underline" to="/recordings">
-            recordings
-          </Link>{' '}
-          screen to listen.
+          {rich('sifting.no-sound-yet-add-it-on', {
+            link: (chunks) => (
+              <Link className="underline" to="/recordings">
+                {chunks}
+              </Link>
+            ),
+          })}
         </p>
       )}
       <p className="font-serif text-[15px] leading-[1.4]">{candidate.reason}</p>
       {moved && (
         <p className="border-l-4 border-rule pl-3 text-[12px] text-soft">
-          You moved its ends. Score and reasons are those of the passage as it was found, {formatTimecode(transcript.words[candidate.foundFirstWord]!.startMs)}{' '}
-          to {formatTimecode(transcript.words[candidate.foundEndWord - 1]!.endMs)}.{' '}
+          {t('sifting.you-moved-its-ends-score-and', {
+            from: formatTimecode(transcript.words[candidate.foundFirstWord]!.startMs),
+            to: formatTimecode(transcript.words[candidate.foundEndWord - 1]!.endMs),
+          })}{' '}
           <button type="button" className="underline" onClick={onBack}>
-            Back to where it was found
+            {t('sifting.back-to-where-it-was-found')}
           </button>
         </p>
       )}
@@ -118,25 +132,25 @@ export function Reasons({
       </div>
       <Alternatives candidate={candidate} onTake={onTake} onGoTo={onGoTo} />
       <div className="border-t border-rule pt-[10px]">
-        <div className="text-[12px] text-soft">First line</div>
+        <div className="text-[12px] text-soft">{t('sifting.first-line')}</div>
         <p dir="auto" className="font-serif text-[15px]">
           {candidate.firstLine}
         </p>
-        <div className="mt-1 text-[12px] text-soft">Last line</div>
+        <div className="mt-1 text-[12px] text-soft">{t('sifting.last-line')}</div>
         <p dir="auto" className="font-serif text-[15px]">
           {candidate.lastLine}
         </p>
       </div>
       <div className="border-t border-rule pt-[10px]">
         <div className="flex justify-between text-[12px] text-soft">
-          <span>Title from the words said</span>
-          <span className="time">{candidate.title.length} characters</span>
+          <span>{t('sifting.title-from-the-words-said')}</span>
+          <span className="time">{t('sifting.characters', { count: candidate.title.length })}</span>
         </div>
         <p dir="auto" className="text-[15px] leading-[1.3] font-semibold">
           {candidate.title}
         </p>
         <p className="mt-[6px] text-verdigris-text">{candidate.hashtags.map((tag) => `#${tag}`).join(' ')}</p>
-        <p className="mt-2 text-[11.5px] text-soft">{formatLength(candidate.endMs - candidate.startMs)} long. Keep it, then word it on the Shorts screen.</p>
+        <p className="mt-2 text-[11.5px] text-soft">{t('sifting.long-keep-it-then-word-it', { length: formatLength(candidate.endMs - candidate.startMs) })}</p>
       </div>
     </section>
   );
@@ -162,7 +176,7 @@ function SignalRow({
   return (
     <div
       className={clsx('grid grid-cols-[88px_1fr_30px] items-center gap-x-[6px] gap-y-[3px]', dimmed && 'text-soft')}
-      title={`${SIGNAL_HINTS[signal.signal]}. Counts ${Math.round(counts * 100)} of 100 in the score.`}
+      title={t('sifting.counts-of-100-in-the-score', { hint: SIGNAL_HINTS[signal.signal], number: Math.round(counts * 100) })}
       onMouseEnter={() => dispatch(signalLit(signal.signal))}
       onMouseLeave={() => dispatch(signalLit(null))}
       onFocus={() => dispatch(signalLit(signal.signal))}
@@ -176,7 +190,10 @@ function SignalRow({
       <span className="h-[6px] bg-faint" aria-hidden="true">
         {signal.known && <span className={clsx('block h-full', dimmed && 'opacity-40')} style={{ width: `${signal.value}%`, background: look.colour }} />}
       </span>
-      <span className="time text-right" aria-label={signal.known ? `${look.name} ${signal.value} of 100` : `${look.name} not known`}>
+      <span
+        className="time text-right"
+        aria-label={signal.known ? t('sifting.of-100', { name: look.name, value: signal.value }) : t('sifting.not-known', { name: look.name })}
+      >
         {signal.known ? signal.value : '–'}
       </span>
       <span className="col-span-3 text-[12px] leading-[1.35] text-soft">
@@ -196,11 +213,3 @@ function SignalRow({
 
 /** Shorts are spoken of in seconds, long cuts in minutes. */
 const lengthOf = (ms: number): string => (ms < 100_000 ? `${Math.round(ms / 1_000)} s` : formatLength(ms));
-
-function ordinal(n: number): string {
-  const words = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'];
-  if (words[n] !== undefined && n > 0) return words[n];
-  const last = n % 10;
-  const ending = n % 100 >= 11 && n % 100 <= 13 ? 'th' : last === 1 ? 'st' : last === 2 ? 'nd' : last === 3 ? 'rd' : 'th';
-  return `${n}${ending}`;
-}

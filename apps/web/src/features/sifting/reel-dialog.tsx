@@ -5,6 +5,7 @@ import { Select } from '../../ui/select.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
 import type { Player } from '../../app/player.js';
+import { t } from '../../texts/texts.js';
 
 /** Lengths a highlight reel is asked for in, common practice: 3 to 5 minutes. */
 const LENGTHS_MS = [60_000, 90_000, 120_000, 180_000, 240_000, 300_000];
@@ -31,18 +32,16 @@ export function ReelDialog({
   const wanted = useMemo(() => candidates.filter((one) => one.state !== 'dropped'), [candidates]);
   const made = useMemo(() => tryReel(wanted, lengthMs), [wanted, lengthMs]);
   return (
-    <Dialog open wide onClose={onClose} title="Highlight reel">
+    <Dialog open wide onClose={onClose} title={t('sifting.highlight-reel')}>
       <div className="flex items-center gap-3">
-        <span aria-hidden="true">Length</span>
+        <span aria-hidden="true">{t('common.length')}</span>
         <Select
-          label="Length"
+          label={t('common.length')}
           value={String(lengthMs)}
           onChange={(value) => setLengthMs(Number(value))}
           options={LENGTHS_MS.map((ms) => ({ value: String(ms), name: formatLength(ms) }))}
         />
-        <span className="text-soft">
-          The parts worth most that add up to it within 5 seconds, in the order they were said. Dropped candidates are left out.
-        </span>
+        <span className="text-soft">{t('sifting.the-parts-worth-most-that-add')}</span>
       </div>
       {typeof made === 'string' ? (
         <p role="alert" className="mt-4 text-madder-text">
@@ -51,7 +50,7 @@ export function ReelDialog({
       ) : (
         <>
           <p className="mt-4" role="status">
-            <b>{formatLength(made.lengthMs)}</b> <span className="text-soft">in {made.parts.length} parts</span>
+            <b>{formatLength(made.lengthMs)}</b> <span className="text-soft">{t('sifting.in-parts', { count: made.parts.length })}</span>
           </p>
           <ol className="mt-2 max-h-[46vh] overflow-y-auto border-t border-rule">
             {made.parts.map((part) => (
@@ -67,10 +66,10 @@ export function ReelDialog({
                 </span>
                 <Button
                   disabled={!hasSound}
-                  title={hasSound ? 'Plays this part' : 'This recording has no sound yet'}
+                  title={hasSound ? t('sifting.plays-this-part') : t('sifting.this-recording-has-no-sound-yet')}
                   onClick={() => player.playSpan(part.startMs, part.endMs)}
                 >
-                  Play
+                  {t('sifting.play')}
                 </Button>
               </li>
             ))}
@@ -78,10 +77,10 @@ export function ReelDialog({
         </>
       )}
       <DialogFoot>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{t('common.close')}</Button>
         {typeof made !== 'string' && (
           <Button tone="fill" onClick={() => download(title, made, transcript)}>
-            Download as CSV
+            {t('sifting.download-as-csv')}
           </Button>
         )}
       </DialogFoot>
@@ -95,8 +94,8 @@ function tryReel(candidates: readonly CandidateView[], lengthMs: number): Reel |
   } catch (error) {
     if (!(error instanceof ReelRefusedError)) throw error;
     return error.nearestMs === 0
-      ? 'There are no candidates to make a reel of.'
-      : `No parts add up to ${formatLength(lengthMs)}; the nearest below it is ${formatLength(error.nearestMs)}. Choose another length, or sift with shorter candidates.`;
+      ? t('sifting.there-are-no-candidates-to-make')
+      : t('sifting.no-parts-add-up-to-the', { length: formatLength(lengthMs), nearest: formatLength(error.nearestMs) });
   }
 }
 
@@ -111,7 +110,7 @@ function download(title: string, reel: Reel, transcript: Transcript): void {
   const file = new Blob([writeCsv(['part', 'start', 'end', 'seconds', 'words'], rows)], { type: 'text/csv' });
   const link = document.createElement('a');
   link.href = URL.createObjectURL(file);
-  link.download = fileName([title, 'highlight reel'], 'csv');
+  link.download = fileName([title, t('sifting.highlight-reel-inline')], 'csv');
   link.click();
   URL.revokeObjectURL(link.href);
 }

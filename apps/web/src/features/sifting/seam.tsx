@@ -3,6 +3,7 @@ import { memo, type MouseEvent, type PointerEvent, type ReactNode, useMemo, useR
 import type { CandidateView, ChapterView } from '../../app/api.js';
 import { MakeUpBand } from './make-up.js';
 import { type PlayerTime, usePlayerTime } from '../../app/player.js';
+import { t } from '../../texts/texts.js';
 
 interface SeamProps {
   durationMs: number;
@@ -56,17 +57,21 @@ export function Seam(props: SeamProps): ReactNode {
     drag.current = null;
   };
   return (
-    <section aria-label="The recording from start to end" className="flex-none border-b border-rule bg-sheet px-[18px] pt-[6px]">
+    <section aria-label={t('sifting.the-recording-from-start-to-end')} className="flex-none border-b border-rule bg-sheet px-[18px] pt-[6px]">
       <div className="relative h-[98px]">
         <div className="absolute inset-x-0 top-0 h-[60px] cursor-pointer" onClick={onClick} onPointerDown={onDown} onPointerMove={onMove} data-testid="seam">
           <Ridge ridge={props.ridge} />
           {props.madeOf !== undefined && <MakeUpBand steps={props.madeOf} />}
           {props.partStartMs > 0 && (
-            <div title="Left out by the brief" className="hatched absolute inset-y-0 left-0 opacity-80" style={{ width: percent(props.partStartMs) }} />
+            <div
+              title={t('sifting.left-out-by-the-brief')}
+              className="hatched absolute inset-y-0 left-0 opacity-80"
+              style={{ width: percent(props.partStartMs) }}
+            />
           )}
           {props.partEndMs < durationMs && (
             <div
-              title="Left out by the brief"
+              title={t('sifting.left-out-by-the-brief')}
               className="hatched absolute inset-y-0 right-0 opacity-80"
               style={{ width: percent(durationMs - props.partEndMs) }}
             />

@@ -2,6 +2,7 @@ import { formatLength, type Transcript } from '@sift-reel/core';
 import type { ReactNode } from 'react';
 import { Button } from '../../ui/parts.js';
 import type { DraftSpan } from './transcript-pane.js';
+import { t } from '../../texts/texts.js';
 
 /** What can be done with words that are selected in the transcript. */
 export function SelectionBar({
@@ -20,10 +21,11 @@ export function SelectionBar({
   return (
     <div className="absolute inset-x-0 bottom-0 z-20 flex items-center gap-3 border-t border-rule bg-paper px-6 py-[7px]" data-testid="selection">
       <span>
-        <b>{words} words</b> <span className="time text-soft">{formatLength(lengthMs)}</span> <span className="text-soft">selected</span>
+        <b>{t('sifting.words-words', { words })}</b> <span className="time text-soft">{formatLength(lengthMs)}</span>{' '}
+        <span className="text-soft">{t('sifting.selected')}</span>
       </span>
       <Button tone="fill" className="ml-auto" disabled={making} keyName="c" onClick={onMake}>
-        Make a candidate
+        {t('sifting.make-a-candidate')}
       </Button>
     </div>
   );

@@ -1,7 +1,8 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
 import type { ReactNode } from 'react';
+import { t } from '../../texts/texts.js';
 
-const TABS = ['Reasons', 'Find', 'Phrases'] as const;
+const TABS = [t('sifting.reasons'), t('sifting.find'), t('sifting.phrases')];
 
 /** The right-hand pane: the reasons of the chosen candidate, search, and key phrases. */
 export function SidePane({
@@ -18,7 +19,13 @@ export function SidePane({
   phrases: ReactNode;
 }): ReactNode {
   return (
-    <TabGroup as="aside" aria-label="About the recording" selectedIndex={shown} onChange={onShow} className="flex min-h-0 flex-col border-rule md:border-l">
+    <TabGroup
+      as="aside"
+      aria-label={t('sifting.about-the-recording')}
+      selectedIndex={shown}
+      onChange={onShow}
+      className="flex min-h-0 flex-col border-rule md:border-l"
+    >
       <TabList className="flex flex-none gap-4 border-b border-rule px-[18px]">
         {TABS.map((name) => (
           <Tab

@@ -6,6 +6,7 @@ import type { CandidateView } from '../../app/api.js';
 import { SIGNAL_LOOK } from '../../ui/signals.js';
 import { type Paragraph, paragraphOf } from './paragraphs.js';
 import { type Player, usePlayerTime } from '../../app/player.js';
+import { t } from '../../texts/texts.js';
 
 /** Where the handles stand while they are moved; the candidate's own words otherwise. */
 export interface DraftSpan {
@@ -96,7 +97,7 @@ export function TranscriptPane(props: TranscriptPaneProps): ReactNode {
     };
 
   return (
-    <section aria-label="Transcript" className="relative min-h-0 bg-sheet">
+    <section aria-label={t('common.transcript')} className="relative min-h-0 bg-sheet">
       <div ref={scroller} className="h-full overflow-y-auto px-6" tabIndex={0} onMouseUp={readSelection} onKeyUp={readSelection}>
         <div className="relative mx-auto max-w-[560px]" style={{ height: virtual.getTotalSize() + 24 }}>
           {virtual.getVirtualItems().map((item) => {
@@ -246,7 +247,7 @@ function Handle({
       <span
         role="slider"
         tabIndex={0}
-        aria-label={edge === 'start' ? 'Start of the candidate' : 'End of the candidate'}
+        aria-label={edge === 'start' ? t('sifting.start-of-the-candidate') : t('sifting.end-of-the-candidate')}
         aria-valuemin={0}
         aria-valuemax={transcript.words.length}
         aria-valuenow={word}

@@ -3,6 +3,7 @@ import { noticed } from '../../app/notices.js';
 import { store } from '../../app/store.js';
 import { didSomething, doNow, sayTrouble } from '../../app/undo.js';
 import type { DraftSpan } from './transcript-pane.js';
+import { t } from '../../texts/texts.js';
 
 interface OwnCandidates {
   readonly making: boolean;
@@ -23,11 +24,11 @@ export function useOwnCandidates(siftId: string, candidates: readonly CandidateV
       onMade(made.id);
       // What is in the ranking already is not made again, and so not taken away by undo.
       if (candidates.some((one) => one.id === made.id))
-        store.dispatch(noticed({ kind: 'done', text: `These words are in “${made.title}” already.`, deedId: null }));
+        store.dispatch(noticed({ kind: 'done', text: t('sifting.these-words-are-in-already', { title: made.title }), deedId: null }));
       else {
         let { id } = made;
         didSomething(
-          around ? 'Made a candidate around those words' : 'Made a candidate of those words',
+          around ? t('sifting.made-a-candidate-around-those-words') : t('sifting.made-a-candidate-of-those-words'),
           () => takeAway(id).unwrap(),
           async () => {
             id = (await write(span, around)).id;
@@ -43,7 +44,7 @@ export function useOwnCandidates(siftId: string, candidates: readonly CandidateV
     makeAround: (span) => make(span, true),
     remove: (candidate) => {
       void doNow(
-        `Took away “${candidate.title}”`,
+        t('sifting.took-away', { title: candidate.title }),
         () => takeAway(candidate.id).unwrap(),
         async () => onMade((await write(candidate, false)).id),
       );

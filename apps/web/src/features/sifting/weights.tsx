@@ -7,6 +7,7 @@ import { doNow } from '../../app/undo.js';
 import { Button } from '../../ui/parts.js';
 import { SIGNAL_HINTS, SIGNAL_LOOK } from '../../ui/signals.js';
 import { weightsWished } from './bench-slice.js';
+import { t } from '../../texts/texts.js';
 
 /** Sliders run over these steps; what counts is how they stand to each other. */
 const MOST = 60;
@@ -60,8 +61,8 @@ export function Weights({
         className="flex w-full items-center gap-2 px-[18px] py-[5px] text-left text-[12px] text-soft hover:text-ink"
       >
         <SlidersHorizontal size={13} />
-        What counts
-        {wished !== null && <span className="text-madder-text">· ranked by your weights</span>}
+        {t('sifting.what-counts')}
+        {wished !== null && <span className="text-madder-text">{`· ${t('sifting.ranked-by-your-weights')}`}</span>}
       </button>
       {open && (
         <div id="signal-weights" className="px-[18px] pb-[10px]">
@@ -76,7 +77,7 @@ export function Weights({
                   step={1}
                   value={Math.round((shown[k] ?? 0) * 100)}
                   onChange={(event) => set(k, Number(event.target.value))}
-                  aria-valuetext={`${Math.round(((shown[k] ?? 0) / sum) * 100)} of 100`}
+                  aria-valuetext={t('common.of-100', { number: Math.round(((shown[k] ?? 0) / sum) * 100) })}
                   className="slider"
                   style={{ color: SIGNAL_LOOK[signal].colour }}
                 />
@@ -85,26 +86,26 @@ export function Weights({
             ))}
           </div>
           <p className="mt-2 text-[11.5px] text-soft">
-            Of 100 points in the score. Moving a slider ranks again at once and changes nothing on record.
-            {topicsAsked && ` The brief names topics, so Currency counts ${ASKED_CURRENCY} times as much here.`}
+            {t('sifting.of-100-points-in-the-score')}
+            {topicsAsked && ` ${t('sifting.the-brief-names-topics-so-currency', { times: ASKED_CURRENCY })}`}
           </p>
           <div className="mt-2 flex flex-wrap gap-2">
             <Button disabled={wished === null} onClick={() => dispatch(weightsWished(null))}>
-              Back to the sift’s
+              {t('sifting.back-to-the-sifts')}
             </Button>
             <Button disabled={same(shown, own)} onClick={() => dispatch(weightsWished([...own]))}>
-              {clientWeights === null ? 'Default' : 'Client’s default'}
+              {clientWeights === null ? t('sifting.default') : t('sifting.clients-default')}
             </Button>
             <Button
               disabled={saving.isLoading || same(shown, own)}
-              title="New sifts of this client use these weights"
-              onClick={() => saveAs(shown, 'Saved the weights for this client')}
+              title={t('sifting.new-sifts-of-this-client-use')}
+              onClick={() => saveAs(shown, t('sifting.saved-the-weights-for-this-client'))}
             >
-              Save for client
+              {t('sifting.save-for-client')}
             </Button>
             {clientWeights !== null && (
-              <Button tone="quiet" disabled={saving.isLoading} onClick={() => saveAs(null, 'Put the client back to the default weights')}>
-                Forget client’s own
+              <Button tone="quiet" disabled={saving.isLoading} onClick={() => saveAs(null, t('sifting.put-the-client-back-to-the'))}>
+                {t('sifting.forget-clients-own')}
               </Button>
             )}
           </div>
