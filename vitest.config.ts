@@ -18,12 +18,14 @@ export default defineConfig({
           expect: { poll: { timeout: 20_000 } },
         },
       },
-      // One database, one file after another: each file makes its own clients and users, and takes nothing for granted.
+      // A database for each process: each file makes its own clients and users, and takes nothing for granted.
       {
         test: {
           name: 'api',
           include: ['apps/server/test/**/*.test.ts'],
-          fileParallelism: false,
+          pool: 'forks',
+          maxWorkers: 2,
+          setupFiles: ['apps/server/test/slot.ts'],
           testTimeout: 60_000,
           hookTimeout: 120_000,
           globalSetup: ['apps/server/test/global-setup.ts'],

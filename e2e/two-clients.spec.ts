@@ -53,3 +53,21 @@ test('keys are listed, and every field of a form says what is wrong with it', as
   await expect(page.getByText('Must not be empty')).toBeVisible();
   await expect(page.getByText('Must be a time zone such as Europe/Dublin')).toBeVisible();
 });
+
+test('the screens speak the language that one chooses, to the errors of a form, and go on doing so', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('button', { name: 'Owner' }).click();
+  await page.getByRole('menuitem', { name: 'Español' }).click();
+  await expect(page.getByRole('heading', { name: 'Escritorio', exact: true })).toBeVisible();
+  await expect(page.locator('html')).toHaveAttribute('lang', 'es');
+  await page.goto(url('/clients'));
+  await page.getByRole('button', { name: 'Añadir un cliente' }).first().click();
+  await page.getByLabel('Zona horaria').fill('Europe/Atlantis');
+  await page.getByRole('dialog').getByRole('button', { name: 'Añadir el cliente' }).click();
+  await expect(page.getByText('No puede estar vacío')).toBeVisible();
+  await expect(page.getByText('Debe ser una zona horaria como Europe/Madrid')).toBeVisible();
+  await page.getByRole('button', { name: 'Cancelar' }).click();
+  await page.getByRole('button', { name: 'Owner' }).click();
+  await page.getByRole('menuitem', { name: 'English' }).click();
+  await expect(page.getByRole('heading', { name: 'Clients', exact: true })).toBeVisible();
+});

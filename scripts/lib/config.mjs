@@ -20,7 +20,7 @@ export function settings(profile) {
     pgPort: portOf(`${prefix}_PG_PORT`, defaults.pgPort),
     mailPort: portOf(`${prefix}_MAIL_PORT`, defaults.mailPort),
     standinsPort: portOf(`${prefix}_STANDINS_PORT`, defaults.standinsPort),
-    mediaDir: join(dir, 'media'),
+    mediaDir: resolve(process.env[`${prefix}_MEDIA_DIR`] ?? join(dir, 'media')),
     webDir: join(ROOT, 'apps/web/dist'),
   };
 }

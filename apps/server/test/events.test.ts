@@ -93,7 +93,7 @@ describe('a stream of events', () => {
     const stream = await listen(world.owner);
     for (let round = 0; round < 3; round += 1) {
       const missed = stream.messages.filter((one) => one.type === 'missed').length;
-      await query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'sift-reel event line'`);
+      await query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND application_name = 'sift-reel event line'`);
       await expect.poll(() => stream.messages.filter((one) => one.type === 'missed').length).toBe(missed + 1);
     }
     const subject = await happen();
@@ -103,7 +103,7 @@ describe('a stream of events', () => {
     stream.close();
   });
   it('health says when events are not heard, and when they are again', async () => {
-    await query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'sift-reel event line'`);
+    await query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND application_name = 'sift-reel event line'`);
     await expect.poll(async () => (await world.owner.get('health')).body.detail, { interval: 5 }).toBe('Events of workers are not heard.');
     await expect.poll(async () => (await world.owner.get('health')).body).toEqual({ database: true, queue: true, events: true });
   });

@@ -1,16 +1,20 @@
 import { rm } from 'node:fs/promises';
+import type { TestProject } from 'vitest/node';
 import { buildServer } from '../../../scripts/lib/build.mjs';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { startPostgres } from '../../../scripts/lib/postgres.mjs';
 import { freshDatabase } from './database.js';
 
-/** The test cluster with an empty database of the newest schema, for all API tests of a run. */
-export default async function setup(): Promise<() => Promise<void>> {
+/**
+ * The test cluster, with an empty database of the newest schema for each process that runs API tests beside others: see `slot.ts`.
+ * One after another, the files of a process share its database.
+ */
+export default async function setup({ config }: TestProject): Promise<() => Promise<void>> {
   const test = settings('test');
   await buildServer(() => true);
   const postgres = await startPostgres(test);
-  const url = await freshDatabase(postgres.url, 'api_tests');
+  for (let slot = 1; slot <= Number(config.maxWorkers); slot += 1) await freshDatabase(postgres.url, `api_tests_${slot}`);
   await rm(test.mediaDir, { recursive: true, force: true });
-  Object.assign(process.env, { SIFT_REEL_DATABASE_URL: url, SIFT_REEL_MEDIA_DIR: test.mediaDir, SIFT_REEL_LOG_LEVEL: 'silent', SIFT_REEL_VECTOR_THREADS: '2' });
+  Object.assign(process.env, { SIFT_REEL_TEST_CLUSTER_URL: postgres.url, SIFT_REEL_LOG_LEVEL: 'silent', SIFT_REEL_VECTOR_THREADS: '1' });
   return () => postgres.stop();
 }

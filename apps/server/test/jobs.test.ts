@@ -111,7 +111,9 @@ describe('a worker', () => {
     const id = await jobs.enqueue('steady', clientId);
     await jobs.startWorker();
     await works(id);
-    await jobs.query(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'sift-reel worker line'`);
+    await jobs.query(
+      `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND application_name = 'sift-reel worker line'`,
+    );
     await ends(id);
     expect(await jobs.job(id)).toMatchObject({ state: 'done', attempt: 2, crashes: 0, faults: 0 });
   });

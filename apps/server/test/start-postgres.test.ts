@@ -12,7 +12,7 @@ const run = promisify(execFile);
 
 it('a cluster that somebody restarted under us is stopped all the same', async () => {
   const dir = await mkdtemp(join(tmpdir(), 'sift-reel-cluster-'));
-  const own = { ...settings('test'), dir, pgPort: 4_329 };
+  const own = { ...settings('test'), dir, pgPort: settings('test').pgPort + 9 };
   const started = await startPostgres(own);
   try {
     const data = (await run(join(pgBin()!, 'psql'), [started.adminUrl, '-qtAc', 'SHOW data_directory'])).stdout.trim();

@@ -165,7 +165,7 @@ export async function query(sql: string, values: unknown[] = []): Promise<Record
   }
 }
 
-const READER_WAITS = `SELECT 1 FROM pg_locks WHERE NOT granted AND relation = $1::regclass`;
+const READER_WAITS = `SELECT 1 FROM pg_locks WHERE NOT granted AND database = (SELECT oid FROM pg_database WHERE datname = current_database()) AND relation = $1::regclass`;
 /** Holds a table until a reader waits for it, changes what that reader has read already together with the table, and lets it go on. */
 export async function changedWhileRead<T>(table: string, read: () => Promise<T>, statements: readonly string[], values: unknown[]): Promise<T> {
   const client = new pg.Client({ connectionString: process.env['SIFT_REEL_DATABASE_URL'] });

@@ -178,7 +178,7 @@ export function Parts(of: () => new () => object, options: Common & { maxItems?:
     IsArray({ message: 'must be a list' }),
     ArrayMaxSize(maxItems, { message: `must hold at most ${maxItems}` }),
     IsPlainObject({ each: true }),
-    ValidateNested({ each: true }),
+    ValidateNested({ each: true, message: 'must be filled in' }),
     Type(of) as PropertyDecorator,
   );
 }

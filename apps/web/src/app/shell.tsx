@@ -64,7 +64,10 @@ function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
           <Mark />
           {t('app.sift-reel')}
         </Link>
-        <nav aria-label={t('app.main')} className="flex gap-1 max-md:order-last max-md:-mx-[11px] max-md:w-full max-md:pb-1">
+        <nav
+          aria-label={t('app.main')}
+          className="flex gap-1 max-md:order-last max-md:-mx-[11px] max-md:w-[calc(100%+22px)] max-md:gap-0 max-md:overflow-x-auto max-md:pb-1"
+        >
           {PLACES.map(([to, label]) => (
             <NavLink
               key={to}
@@ -72,7 +75,7 @@ function Frame({ name, owner }: { name: string; owner: boolean }): ReactNode {
               end={to === '/'}
               className={({ isActive }) =>
                 clsx(
-                  'rounded px-[11px] py-[6px] max-md:px-[10px]',
+                  'rounded px-[11px] py-[6px] max-md:flex-none max-md:px-[8px]',
                   isActive ? 'text-bar-text shadow-[inset_0_-2px_var(--ember)]' : 'text-bar-soft hover:text-bar-text',
                 )
               }

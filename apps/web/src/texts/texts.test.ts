@@ -2,9 +2,12 @@
 import { isArgumentElement, isPluralElement, isSelectElement, isTagElement, type MessageFormatElement, parse } from '@formatjs/icu-messageformat-parser';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { getMetadataStorage } from 'class-validator';
+import * as forms from '@sift-reel/forms';
 import ts from 'typescript';
 import { afterEach, describe, expect, test } from 'vitest';
 import english from './en.json';
+import { fieldProblem } from './field-problems.js';
 import { formatDay, formatNumber, timeLeft, weekdayName } from './formats.js';
 import spanish from './es.json';
 import { has, LANGUAGES, rich, t, takeTexts, wishedLanguage } from './texts.js';
@@ -139,5 +142,27 @@ describe('the language', () => {
     ]);
     await takeTexts('es');
     expect([formatDay('2026-03-26'), weekdayName(1), formatNumber(12_345)]).toEqual(['jue 26 mar', 'lunes', '12.345']);
+  });
+});
+
+describe('what is wrong with a field', () => {
+  /** Every message that any form of ours can give. */
+  const messages = [...new Set(forms.declaredFields.map(({ target }) => target.constructor))].flatMap((form) =>
+    getMetadataStorage()
+      .getTargetValidationMetadatas(form, '', true, false)
+      .flatMap(({ message }) => (typeof message === 'string' ? message : [])),
+  );
+
+  test('is said in the language of the screen, whatever form it is of', async () => {
+    expect(messages.length).toBeGreaterThan(300);
+    await takeTexts('es');
+    expect([...new Set(messages)].filter((message) => fieldProblem(message).toLowerCase() === message.toLowerCase())).toEqual([]);
+    expect(fieldProblem('must be from 1 to 100')).toBe('Debe estar entre 1 y 100');
+  });
+
+  test('stays as it was said where it is not known, and in English', async () => {
+    expect(fieldProblem('must be text')).toBe('Must be text');
+    await takeTexts('es');
+    expect(fieldProblem('is taken')).toBe('Is taken');
   });
 });

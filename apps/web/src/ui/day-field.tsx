@@ -4,8 +4,13 @@ import clsx from 'clsx';
 import { CalendarDays, ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useId } from 'react';
 import { DayPicker } from 'react-day-picker';
-import { t } from '../texts/texts.js';
+import { es } from 'react-day-picker/locale/es';
+import { fieldProblem } from '../texts/field-problems.js';
 import { formatDay } from '../texts/formats.js';
+import { language, t } from '../texts/texts.js';
+
+/** Names of months and days in the calendar; English comes with it. */
+const CALENDARS = { en: undefined, es } as const;
 
 interface DayFieldProps {
   label: string;
@@ -60,6 +65,7 @@ export function DayField({ label, value, onChange, min, error, className }: DayF
           {({ close }) => (
             <DayPicker
               mode="single"
+              locale={CALENDARS[language()]}
               required
               weekStartsOn={1}
               autoFocus
@@ -76,7 +82,7 @@ export function DayField({ label, value, onChange, min, error, className }: DayF
           )}
         </PopoverPanel>
       </Popover>
-      {error !== undefined && <div className="text-[11.5px] text-madder-text">{error.charAt(0).toUpperCase() + error.slice(1)}</div>}
+      {error !== undefined && <div className="text-[11.5px] text-madder-text">{fieldProblem(error)}</div>}
     </div>
   );
 }

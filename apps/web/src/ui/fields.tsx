@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import { parseClock, formatTimecode } from '@sift-reel/core';
 import { type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes, useEffect, useId, useState } from 'react';
+import { fieldProblem } from '../texts/field-problems.js';
 import { t } from '../texts/texts.js';
 
 export const inputClass =
@@ -31,15 +32,11 @@ export function Field({ label, hint, error, aside, className, children }: FieldP
       {children({ id, 'aria-invalid': error !== undefined, 'aria-describedby': note === undefined ? undefined : noteId })}
       {note !== undefined && (
         <div id={noteId} className={clsx('text-[11.5px]', error === undefined ? 'text-soft' : 'text-madder-text')}>
-          {error === undefined ? note : capitalise(error)}
+          {error === undefined ? note : fieldProblem(error)}
         </div>
       )}
     </div>
   );
-}
-
-function capitalise(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 type TextProps = InputHTMLAttributes<HTMLInputElement> & Omit<FieldProps, 'children'>;

@@ -82,7 +82,7 @@ export function Interest({ clientId }: { clientId: string }): ReactNode {
               <th className="py-1 font-normal">{t('clients.term')}</th>
               <th className="py-1 text-right font-normal">{t('clients.searches-a-month')}</th>
               <th className="py-1 text-right font-normal">{t('clients.competition')}</th>
-              <th className="py-1 text-right font-normal">{t('common.change')}</th>
+              <th className="py-1 text-right font-normal">{t('clients.change-of-searches')}</th>
             </tr>
           </thead>
           <tbody>

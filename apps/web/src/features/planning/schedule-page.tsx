@@ -118,7 +118,7 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
             label={t('planning.weeks-shown')}
             value={String(weeks)}
             onChange={(value) => set('weeks', value === '1' ? null : value)}
-            options={WEEKS.map((n) => ({ value: String(n), name: `${n} ${n === 1 ? 'week' : 'weeks'}` }))}
+            options={WEEKS.map((n) => ({ value: String(n), name: t('planning.weeks', { count: n }) }))}
           />
           <ExportMenu from={from} to={to} />
           <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying(true)}>
