@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { document, paragraph, quote, text } from './build.js';
-import { type Card, CARD_SHAPES, CARD_SIZES, contrast, drawCard, PLAIN_CARD, type Typeface } from './card.js';
+import { type Card, CARD_SHAPES, CARD_SIZES, contrast, drawCard, PLAIN_CARD } from './card.js';
+import type { Typeface } from './set-text.js';
 import { cardsOf } from './cards-of.js';
 
 /** Every letter is half as wide as high; an outline is its place. */

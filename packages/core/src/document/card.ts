@@ -1,10 +1,4 @@
-/** A typeface that a card is set in: widths and outlines. */
-export interface Typeface {
-  /** Width of a text set at a size, in pixels. */
-  width(text: string, size: number): number;
-  /** Outline of a text whose baseline begins at a place, as SVG path data. */
-  outline(text: string, x: number, y: number, size: number): string;
-}
+import { cutOff, LINE_HEIGHT, setIn, type Typeface } from './set-text.js';
 
 export const TYPEFACES = ['serif', 'sans', 'mono'] as const;
 export const CARD_SHAPES = ['square', 'upright', 'wide'] as const;
@@ -49,7 +43,6 @@ export interface Card {
 
 /** Parts of the shorter side. By judgement. */
 const [MARGIN, LARGEST, SMALLEST, CREDIT, RULE] = [0.1, 0.085, 0.032, 0.03, 0.006];
-const LINE_HEIGHT = 1.24;
 /** Room that the quotation may take of what is between the margins; the rest is the credits'. */
 const FOR_QUOTATION = 0.72;
 
@@ -66,8 +59,8 @@ export function drawCard(card: Card, shape: CardShape, style: CardStyle, typefac
   const [margin, credit] = [MARGIN * side, CREDIT * side];
   const room = { width: width - 2 * margin, height: (height - 2 * margin) * FOR_QUOTATION };
   const quotation = shortened(card.quotation);
-  const credits = card.credits.map((line) => cut(shortened(line), room.width / credit, typeface));
-  const { lines, size } = setIn(quotation, room, side, typeface);
+  const credits = card.credits.map((line) => cutOff(shortened(line), room.width / credit, typeface));
+  const { lines, size } = setIn(quotation, room, { largest: LARGEST * side, smallest: SMALLEST * side }, typeface);
   const leading = size * LINE_HEIGHT;
   const top = margin + (room.height - lines.length * leading) / 2;
   const creditsTop = height - margin - credits.length * credit * 1.5;
@@ -92,52 +85,4 @@ const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/<
 function shortened(text: string): string {
   const letters = [...text];
   return letters.length <= LONGEST ? text : `${letters.slice(0, LONGEST).join('').trimEnd()}…`;
-}
-
-/** A word with its width at size 1: widths grow with the size, so each is measured once. */
-interface SetWord {
-  readonly text: string;
-  readonly width: number;
-}
-
-/** Lines of a text at the largest size at which it fits; at the smallest, what is too much is cut off. */
-function setIn(text: string, room: { readonly width: number; readonly height: number }, side: number, typeface: Typeface): { lines: string[]; size: number } {
-  const words = text
-    .split(/\s+/)
-    .filter((one) => one !== '')
-    .map((one): SetWord => ({ text: one, width: typeface.width(one, 1) }));
-  const space = typeface.width(' ', 1);
-  for (let size = LARGEST * side; size > SMALLEST * side; size *= 0.96) {
-    const lines = wrap(words, space, room.width / size);
-    if (lines.length * size * LINE_HEIGHT <= room.height && words.every((word) => word.width * size <= room.width)) return { lines, size };
-  }
-  const size = SMALLEST * side;
-  const most = Math.max(1, Math.floor(room.height / (size * LINE_HEIGHT)));
-  const lines = wrap(words, space, room.width / size).map((line) => cut(line, room.width / size, typeface));
-  return { lines: lines.length <= most ? lines : [...lines.slice(0, most - 1), `${lines[most - 1]!.slice(0, -1)}…`], size };
-}
-
-/** Words on lines: as many as fit. A word that is longer than a line stands alone. @param width of a line, at size 1 */
-function wrap(words: readonly SetWord[], space: number, width: number): string[] {
-  const lines: SetWord[] = [];
-  for (const word of words) {
-    const last = lines.at(-1);
-    const together = (last?.width ?? 0) + space + word.width;
-    if (last !== undefined && together <= width) lines[lines.length - 1] = { text: `${last.text} ${word.text}`, width: together };
-    else lines.push(word);
-  }
-  return lines.map((line) => line.text);
-}
-
-/** As much of a line as fits, with an ellipsis where that is not all. @param width at size 1 */
-function cut(line: string, width: number, typeface: Typeface): string {
-  if (typeface.width(line, 1) <= width) return line;
-  const letters = [...line];
-  let [fits, tooMuch] = [0, letters.length];
-  while (tooMuch - fits > 1) {
-    const half = (fits + tooMuch) >> 1;
-    if (typeface.width(`${letters.slice(0, half).join('')}…`, 1) <= width) fits = half;
-    else tooMuch = half;
-  }
-  return `${letters.slice(0, fits).join('').trimEnd()}…`;
 }

@@ -1,0 +1,73 @@
+import { describe, expect, test } from 'vitest';
+import { keptRuns } from '../cut/cut-list.js';
+import { cutListOf, playedMs } from '../cut/cut-list.js';
+import { PLAIN_CARD } from '../document/card.js';
+import type { Typeface } from '../document/set-text.js';
+import { demoTranscript } from '../talk.fixture.js';
+import { SHAPES } from '../plan/types.js';
+import { captionsOfCut } from './captions-of-cut.js';
+import { drawCaption, drawGround, FRAME_SIZES } from './draw.js';
+
+const talk = demoTranscript('up-the-flue-11');
+const whole = { firstWord: 40, endWord: 120 };
+
+describe('captions of a cut', () => {
+  const runs = keptRuns(whole, [
+    { firstWord: 50, endWord: 60 },
+    { firstWord: 90, endWord: 93 },
+  ]);
+  const captions = captionsOfCut(talk, runs);
+
+  test('say every word that is played, and none that is cut out', () => {
+    const said = captions.flatMap(({ text }) => text.split(' '));
+    const wanted = runs.flatMap(({ firstWord, endWord }) => talk.words.slice(firstWord, endWord).flatMap(({ text }) => text.split(' ')));
+    expect(said).toEqual(wanted);
+  });
+
+  test('follow one another inside what is played', () => {
+    const long = playedMs(cutListOf(talk.words, runs));
+    for (const [i, { startMs, endMs }] of captions.entries()) {
+      expect(startMs).toBeGreaterThanOrEqual(captions[i - 1]?.endMs ?? 0);
+      expect(endMs).toBeGreaterThan(startMs);
+      expect(endMs).toBeLessThanOrEqual(long);
+    }
+  });
+});
+
+/** Letters as wide as half their size; an outline tells where it was set. */
+const typeface: Typeface = {
+  width: (text, size) => (text.length * size) / 2,
+  outline: (text, x, y, size) => `${text}|${Math.round(x)}|${Math.round(y)}|${Math.round(size)}`,
+};
+const placed = (svg: string): { text: string; x: number; y: number; size: number }[] =>
+  [...svg.matchAll(/<path d="([^"]*)"/g)].map(([, d]) => {
+    const [text, x, y, size] = d!.split('|');
+    return { text: text!, x: Number(x), y: Number(y), size: Number(size) };
+  });
+
+describe('a picture', () => {
+  for (const shape of SHAPES)
+    test(`${shape}: title, captions and credits stay inside it and off one another`, () => {
+      const { width, height } = FRAME_SIZES[shape];
+      expect([width % 2, height % 2]).toEqual([0, 0]);
+      const long = 'It took me nineteen wasted drives to learn that a stove that smokes is a chimney that is cold, and that nobody had told me so';
+      const still = placed(drawGround({ title: long, credits: ['Up the Flue, no. 12', '', 'Ardcree Chimneys'] }, shape, PLAIN_CARD, typeface));
+      const spoken = placed(drawCaption(long, 'ground', shape, PLAIN_CARD, typeface));
+      expect(still.map(({ text }) => text).join(' ')).toBe(`${long} Up the Flue, no. 12 Ardcree Chimneys`);
+      for (const { text, x, y, size } of [...still, ...spoken, ...placed(drawCaption(long, 'picture', shape, PLAIN_CARD, typeface))]) {
+        expect(x).toBeGreaterThan(0);
+        expect(x + typeface.width(text, size)).toBeLessThanOrEqual(width);
+        expect(y - size).toBeGreaterThanOrEqual(0);
+        expect(y).toBeLessThan(height);
+      }
+      const title = still.slice(0, -2);
+      expect(Math.max(...title.map(({ y }) => y))).toBeLessThan(Math.min(...spoken.map(({ y, size }) => y - size)));
+      expect(Math.max(...spoken.map(({ y }) => y))).toBeLessThan(Math.min(...still.slice(-2).map(({ y, size }) => y - size)));
+    });
+
+  test('of a recording with a picture of its own is ground alone, and captions bring their field', () => {
+    expect(placed(drawGround(null, 'vertical', PLAIN_CARD, typeface))).toEqual([]);
+    expect(drawCaption('Cold air is heavy', 'picture', 'vertical', PLAIN_CARD, typeface)).toContain('fill-opacity');
+    expect(drawCaption('Cold air is heavy', 'ground', 'vertical', PLAIN_CARD, typeface)).not.toContain('<rect');
+  });
+});

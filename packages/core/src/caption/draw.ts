@@ -1,0 +1,74 @@
+import type { CardStyle } from '../document/card.js';
+import { cutOff, LINE_HEIGHT, setIn, type Typeface } from '../document/set-text.js';
+import type { Shape } from '../plan/types.js';
+
+/** Pixels of a rendered picture, by its shape. All even, as 4:2:0 asks for. */
+export const FRAME_SIZES: Readonly<Record<Shape, { readonly width: number; readonly height: number }>> = {
+  vertical: { width: 1_080, height: 1_920 },
+  square: { width: 1_080, height: 1_080 },
+  portrait: { width: 1_080, height: 1_350 },
+  wide: { width: 1_920, height: 1_080 },
+};
+
+/** Parts of the shorter side. By judgement: players lay their own controls over what is nearer to the edges. */
+const [MARGIN, TITLE, CREDIT, LARGEST, SMALLEST, RULE] = [0.08, 0.046, 0.03, 0.078, 0.04, 0.006];
+/** Parts of the height: where captions stand on a ground of their own, and where over a picture. */
+const MIDDLE = { top: 0.3, height: 0.4 };
+const LOWER = { top: 0.66, height: 0.16 };
+
+/** What stands still on the ground: the title above, who and where below. Empty lines are not drawn. */
+export interface GroundTexts {
+  readonly title: string;
+  readonly credits: readonly string[];
+}
+
+/** The ground of a picture as SVG; letters are outlines. Where a picture of the recording lies on it, nothing else does. */
+export function drawGround(texts: GroundTexts | null, shape: Shape, { ground, ink }: CardStyle, typeface: Typeface): string {
+  const { width, height } = FRAME_SIZES[shape];
+  const side = Math.min(width, height);
+  const margin = MARGIN * side;
+  const paths: string[] = [];
+  if (texts !== null) {
+    const [size, credit] = [TITLE * side, CREDIT * side];
+    const room = { width: width - 2 * margin, height: MIDDLE.top * height - 2 * margin };
+    const { lines, size: set } = setIn(texts.title, room, { largest: size, smallest: size * 0.7 }, typeface);
+    lines.forEach((line, i) => paths.push(typeface.outline(line, margin, margin + i * set * LINE_HEIGHT + set, set)));
+    const credits = texts.credits.filter((line) => line !== '').map((line) => cutOff(line, room.width / credit, typeface));
+    const top = height - margin - credits.length * credit * 1.5;
+    credits.forEach((line, i) => paths.push(typeface.outline(line, margin, top + (i + 1) * credit * 1.5, credit)));
+  }
+  const rule =
+    texts === null ? '' : `<rect x="${margin}" y="${height * (MIDDLE.top + MIDDLE.height)}" width="${margin}" height="${RULE * side}" fill="${ink}"/>`;
+  return svg(shape, `<rect width="${width}" height="${height}" fill="${ground}"/>${rule}${paths.map((path) => `<path d="${path}" fill="${ink}"/>`).join('')}`);
+}
+
+/** A caption over nothing, as SVG: in the middle of a ground, or with a field of the ground's colour under it, low on a picture. */
+export function drawCaption(text: string, place: 'ground' | 'picture', shape: Shape, { ground, ink }: CardStyle, typeface: Typeface): string {
+  const { width, height } = FRAME_SIZES[shape];
+  const side = Math.min(width, height);
+  const margin = MARGIN * side;
+  const band = place === 'ground' ? MIDDLE : LOWER;
+  const room = { width: width - 2 * margin, height: band.height * height };
+  const most = place === 'ground' ? LARGEST : LARGEST * 0.8;
+  const { lines, size } = setIn(text, room, { largest: most * side, smallest: SMALLEST * side }, typeface);
+  const leading = size * LINE_HEIGHT;
+  const top = band.top * height + (place === 'ground' ? (room.height - lines.length * leading) / 2 : room.height - lines.length * leading);
+  const drawn = lines.map((line, i) => {
+    const long = typeface.width(line, size);
+    const x = place === 'ground' ? margin : (width - long) / 2;
+    const y = top + i * leading;
+    const field =
+      place === 'ground'
+        ? ''
+        : `<rect x="${round(x - size * 0.3)}" y="${round(y)}" width="${round(long + size * 0.6)}" height="${round(leading)}" fill="${ground}" fill-opacity="0.86"/>`;
+    return `${field}<path d="${typeface.outline(line, x, y + size, size)}" fill="${ink}"/>`;
+  });
+  return svg(shape, drawn.join(''));
+}
+
+const round = (value: number): number => Math.round(value * 100) / 100;
+
+function svg(shape: Shape, inside: string): string {
+  const { width, height } = FRAME_SIZES[shape];
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${inside}</svg>\n`;
+}
