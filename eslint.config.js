@@ -53,6 +53,7 @@ const SERVER_ORDER = [
   'sifting',
   'shorts',
   'documents',
+  'rendering',
   'writing',
   'planning',
   'api',
@@ -62,6 +63,7 @@ const ON_WHOLE_TRANSCRIPTS = [
   'bestAround',
   'buildReel',
   'captionCues',
+  'captionsOfCut',
   'packTranscript',
   'proposeCopy',
   'readTranscript',
@@ -202,7 +204,7 @@ export default tseslint.config(
   })),
   {
     // Queries started together go to one connection when there is a transaction, which must not be asked while it answers.
-    files: ['apps/server/src/{audit,identity,clients,recordings,sifting,shorts,writing,planning}/**/*.ts'],
+    files: ['apps/server/src/{audit,identity,clients,recordings,sifting,shorts,rendering,writing,planning}/**/*.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',
@@ -231,7 +233,7 @@ export default tseslint.config(
           patterns: [
             {
               regex: '/(?:text-tasks|prepare-task)\\.js$',
-              importNamePattern: '^(?!.*Task$|FoundSentence$|MovedEnds$|PrepareOutcome$|Prepared)',
+              importNamePattern: '^(?!.*Task$|FoundSentence$|MovedEnds$|CutOfWords$|PrepareOutcome$|Prepared)',
               message: 'Ask the pool (TextPool): these run in its threads.',
               allowTypeImports: true,
             },

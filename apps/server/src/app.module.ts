@@ -11,6 +11,7 @@ import { RecordingsModule } from './recordings/recordings.module.js';
 import { ShortsModule } from './shorts/shorts.module.js';
 import { SiftingModule } from './sifting/sifting.module.js';
 import { DocumentsModule } from './documents/documents.module.js';
+import { RenderingModule } from './rendering/rendering.module.js';
 import { WritingModule } from './writing/writing.module.js';
 import { TextModule } from './text/text.module.js';
 
@@ -28,6 +29,7 @@ import { TextModule } from './text/text.module.js';
     SiftingModule,
     ShortsModule,
     DocumentsModule,
+    RenderingModule,
     WritingModule,
     PlanningModule,
   ],

@@ -6,6 +6,7 @@ import { Batch, BatchShort, Post } from './planning/planning.models.js';
 import { Recording, TranscriptRow } from './recordings/recordings.models.js';
 import { CopyRow, CopyVersion, Short, Translation } from './shorts/shorts.models.js';
 import { DocumentRow, DocumentVersion } from './documents/documents.models.js';
+import { Render } from './rendering/rendering.models.js';
 import { Writing } from './writing/writing.models.js';
 import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift, VoiceTrackRow } from './sifting/sifting.models.js';
 
@@ -37,6 +38,7 @@ export const MODELS = [
   DocumentRow,
   DocumentVersion,
   Writing,
+  Render,
   Batch,
   BatchShort,
   Post,

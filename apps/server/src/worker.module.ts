@@ -2,8 +2,9 @@ import { Module } from '@nestjs/common';
 import { ConfigModule } from './config/config.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import { JobsModule, JobWorkerModule } from './jobs/jobs.module.js';
+import { RenderingWorkerModule } from './rendering/rendering-worker.module.js';
 import { SiftingWorkerModule } from './sifting/sifting-worker.module.js';
 import { WritingWorkerModule } from './writing/writing-worker.module.js';
 
-@Module({ imports: [ConfigModule, DatabaseModule, JobsModule, JobWorkerModule, SiftingWorkerModule, WritingWorkerModule] })
+@Module({ imports: [ConfigModule, DatabaseModule, JobsModule, JobWorkerModule, SiftingWorkerModule, WritingWorkerModule, RenderingWorkerModule] })
 export class WorkerModule {}

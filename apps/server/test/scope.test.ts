@@ -20,11 +20,16 @@ beforeAll(async () => {
     .body[0];
   const blackout = (await world.owner.post(`clients/${other}/blackouts`, { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' })).body;
   const batch = (await world.owner.post('batches', { name: 'Theirs', shortIds: [shortId] })).body;
+  const [render] = await query(
+    `INSERT INTO renders (client_id, short_id, key, shape, plan, of_version) VALUES ($1, $2, 'k', 'wide', '{"cuts":[]}', 1) RETURNING id`,
+    [other, shortId],
+  );
   const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
   const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
   theirs = {
     documentId: document.id,
     writingId: String(writing!['id']),
+    renderId: String(render!['id']),
     clientId: other,
     channelId,
     recordingId: seeded.recordingId,
@@ -101,6 +106,10 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', `${SHORT}/writings`],
   ['POST', `${SHORT}/writings`],
   ['DELETE', 'writings/:writingId'],
+  ['GET', `${SHORT}/renders`],
+  ['POST', `${SHORT}/renders`, { shape: 'vertical' }],
+  ['DELETE', 'renders/:renderId'],
+  ['GET', 'renders/:renderId/file'],
   ['GET', `${SHORT}/translations`],
   ['GET', `${SHORT}/translations/es`],
   ['PUT', `${SHORT}/translations/es`, { targets: [], version: 0 }],

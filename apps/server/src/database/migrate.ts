@@ -13,6 +13,7 @@ import { writings } from './migrations/0009-writings.js';
 import { copyVersions } from './migrations/0010-copy-versions.js';
 import { documents } from './migrations/0011-documents.js';
 import { translations } from './migrations/0012-translations.js';
+import { renders } from './migrations/0013-renders.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -28,6 +29,7 @@ export const MIGRATIONS: readonly Migration[] = [
   copyVersions,
   documents,
   translations,
+  renders,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

@@ -7,6 +7,7 @@ import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
 import { Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
+import type { FrameRate } from '@sift-reel/core';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { SOUND_INPUT } from './ffmpeg.js';
 
@@ -19,17 +20,29 @@ export interface StagedSound {
   readonly bytes: number;
   readonly durationMs: number;
   readonly type: string;
+  /** Null for sound alone. */
+  readonly picture: Picture | null;
 }
 
-const TYPES: Readonly<Record<string, { type: string; ending: string }>> = {
+/** What is seen of a file, as it is shown: turned as its maker meant it. */
+export interface Picture {
+  readonly width: number;
+  readonly height: number;
+  readonly rate: FrameRate;
+  readonly codec: string;
+}
+
+const TYPES: Readonly<Record<string, { type: string; ending: string; seen?: string }>> = {
   ogg: { type: 'audio/ogg', ending: 'ogg' },
   mp3: { type: 'audio/mpeg', ending: 'mp3' },
   wav: { type: 'audio/wav', ending: 'wav' },
   flac: { type: 'audio/flac', ending: 'flac' },
-  'mov,mp4,m4a,3gp,3g2,mj2': { type: 'audio/mp4', ending: 'm4a' },
-  'matroska,webm': { type: 'audio/webm', ending: 'webm' },
+  'mov,mp4,m4a,3gp,3g2,mj2': { type: 'audio/mp4', ending: 'm4a', seen: 'video/mp4' },
+  'matroska,webm': { type: 'audio/webm', ending: 'webm', seen: 'video/webm' },
   aac: { type: 'audio/aac', ending: 'aac' },
 };
+/** Inside the media folder: what was brought in, or what was made of it. */
+type Folder = '.' | 'renders';
 const PARTIAL = '.partial';
 /** Nothing is written or waited for so long: what is still nobody's then was left behind. */
 const LEFT_AFTER_MS = 15 * 60_000;
@@ -44,17 +57,18 @@ export class MediaStore {
    * @param named names of all files that rows name, read after the folder was
    * @returns how many files were taken away
    */
-  async sweep(named: () => Promise<ReadonlySet<string>>, nowMs = Date.now()): Promise<number> {
-    await mkdir(this.config.mediaDir, { recursive: true });
-    const names = await readdir(this.config.mediaDir);
+  async sweep(named: () => Promise<ReadonlySet<string>>, nowMs = Date.now(), folder: Folder = '.'): Promise<number> {
+    const within = join(this.config.mediaDir, folder);
+    await mkdir(within, { recursive: true });
+    const names = await readdir(within);
     const kept = await named();
     let swept = 0;
     for (const name of names) {
       if (kept.has(name)) continue;
-      const path = join(this.config.mediaDir, name);
+      const path = join(within, name);
       const found = await stat(path).catch(() => null);
-      if (found === null || !found.isFile() || Math.max(found.mtimeMs, found.ctimeMs) > nowMs - LEFT_AFTER_MS) continue;
-      await rm(path, { force: true });
+      if (found === null || (folder === '.' && !found.isFile()) || Math.max(found.mtimeMs, found.ctimeMs) > nowMs - LEFT_AFTER_MS) continue;
+      await rm(path, { force: true, recursive: true });
       swept += 1;
     }
     return swept;
@@ -69,8 +83,8 @@ export class MediaStore {
     const path = join(this.config.mediaDir, `${randomUUID()}${PARTIAL}`);
     try {
       await pipeline(stream, createWriteStream(path));
-      const { durationMs, format } = await probe(path, name);
-      return { path, name, bytes: (await stat(path)).size, durationMs, type: format };
+      const { durationMs, format, picture } = await probe(path, name);
+      return { path, name, bytes: (await stat(path)).size, durationMs, type: format, picture };
     } catch (error) {
       await rm(path, { force: true });
       throw error;
@@ -82,33 +96,61 @@ export class MediaStore {
     const known = TYPES[sound.type];
     const file = `${randomUUID()}.${known?.ending ?? 'sound'}`;
     await rename(sound.path, join(this.config.mediaDir, file));
-    return { file, type: known?.type ?? 'application/octet-stream' };
+    return { file, type: (sound.picture === null ? undefined : known?.seen) ?? known?.type ?? 'application/octet-stream' };
   }
 
   async discard(sound: StagedSound): Promise<void> {
     await rm(sound.path, { force: true });
   }
 
-  async remove(file: string): Promise<void> {
-    await rm(join(this.config.mediaDir, file), { force: true });
+  async remove(file: string, folder: Folder = '.'): Promise<void> {
+    await rm(this.pathOf(file, folder), { force: true });
   }
 
-  pathOf(file: string): string {
-    return join(this.config.mediaDir, file);
+  pathOf(file: string, folder: Folder = '.'): string {
+    return join(this.config.mediaDir, folder, file);
   }
 }
 
-async function probe(path: string, name: string): Promise<{ durationMs: number; format: string }> {
-  const args = ['-v', 'error', ...SOUND_INPUT, '-select_streams', 'a:0'];
-  args.push('-show_entries', 'format=duration,format_name:stream=codec_type', '-of', 'json', path);
+interface ProbedStream {
+  readonly codec_type: string;
+  readonly codec_name?: string;
+  readonly width?: number;
+  readonly height?: number;
+  readonly avg_frame_rate?: string;
+  readonly sample_aspect_ratio?: string;
+  readonly disposition?: { readonly attached_pic?: number };
+  readonly side_data_list?: readonly { readonly rotation?: number }[];
+}
+
+async function probe(path: string, name: string): Promise<{ durationMs: number; format: string; picture: Picture | null }> {
+  const entries = 'format=duration,format_name:stream=codec_type,codec_name,width,height,avg_frame_rate,sample_aspect_ratio:stream_disposition=attached_pic';
+  const args = ['-v', 'error', ...SOUND_INPUT, '-show_entries', `${entries}:stream_side_data=rotation`, '-of', 'json', path];
   let output: string;
   try {
     ({ stdout: output } = await run('ffprobe', args, { timeout: 60_000, maxBuffer: 1_000_000, killSignal: 'SIGKILL' }));
   } catch {
     throw new UnprocessableEntityException(`“${name}” is no sound file that can be read.`);
   }
-  const found = JSON.parse(output) as { format?: { duration?: string; format_name?: string }; streams?: unknown[] };
+  const found = JSON.parse(output) as { format?: { duration?: string; format_name?: string }; streams?: ProbedStream[] };
+  const streams = found.streams ?? [];
   const seconds = Number(found.format?.duration);
-  if ((found.streams ?? []).length === 0 || !Number.isFinite(seconds) || seconds <= 0) throw new UnprocessableEntityException(`“${name}” holds no sound.`);
-  return { durationMs: Math.round(seconds * 1_000), format: found.format?.format_name ?? '' };
+  if (!streams.some((one) => one.codec_type === 'audio') || !Number.isFinite(seconds) || seconds <= 0)
+    throw new UnprocessableEntityException(`“${name}” holds no sound.`);
+  // The cover of a sound file is a stream of its own, too.
+  const seen = streams.find((one) => one.codec_type === 'video' && one.disposition?.attached_pic !== 1);
+  return { durationMs: Math.round(seconds * 1_000), format: found.format?.format_name ?? '', picture: seen === undefined ? null : pictureOf(seen) };
+}
+
+/** Frames in a second of what tells none, or of a rate that no screen shows. */
+const PLAIN_RATE: FrameRate = { numerator: 30, denominator: 1 };
+const FASTEST = 60.5;
+
+function pictureOf({ codec_name, width = 0, height = 0, avg_frame_rate = '', sample_aspect_ratio = '', side_data_list = [] }: ProbedStream): Picture {
+  const [numerator = 0, denominator = 0] = avg_frame_rate.split('/').map(Number);
+  const known = numerator > 0 && denominator > 0 && numerator / denominator <= FASTEST && numerator / denominator >= 5;
+  const [across = 0, down = 0] = sample_aspect_ratio.split(':').map(Number);
+  const shown = across > 0 && down > 0 ? Math.round((width * across) / down) : width;
+  const turned = Math.abs(side_data_list.find((one) => one.rotation !== undefined)?.rotation ?? 0) % 180 === 90;
+  return { width: turned ? height : shown, height: turned ? shown : height, rate: known ? { numerator, denominator } : PLAIN_RATE, codec: codec_name ?? '' };
 }

@@ -1,4 +1,5 @@
 import type { Repair, SentenceEnds, TranscriptFormat, WordTimes } from '@sift-reel/core';
+import type { Picture } from '../media/media-store.service.js';
 import { Column, DataType, Default, ForeignKey, HasOne, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
 @Table({ tableName: 'recordings', underscored: true, updatedAt: false })
@@ -13,6 +14,8 @@ export class Recording extends Model {
   @Column(DataType.TEXT) declare soundName: string | null;
   @Column(DataType.BIGINT) declare soundBytes: string | null;
   @Column(DataType.TEXT) declare soundType: string | null;
+  /** What is seen of the sound's file; null for sound alone. */
+  @Column(DataType.JSONB) declare picture: Picture | null;
   @Column(DataType.UUID) declare createdBy: string | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   declare createdAt: Date;

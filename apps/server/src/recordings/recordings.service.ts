@@ -144,6 +144,7 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
             soundName: name,
             soundBytes: String(bytes),
             soundType: sound.type,
+            picture: sound.of.picture,
             durationMs: Math.max(durationMs, spokenMs),
           });
         } else if (prepared !== null) await row.update({ durationMs: Math.max(spokenMs, row.soundFile === null ? 0 : (row.durationMs ?? 0)) });
@@ -194,6 +195,11 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
     if (soundFile !== null) await this.media.remove(soundFile);
   }
 
+  /** The packed transcript of a recording that the caller may see, gzipped. */
+  async packedOf(recordingId: string): Promise<Buffer> {
+    return found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript').packed;
+  }
+
   /** The packed transcript, gzipped. */
   async readPacked(actor: Actor, recordingId: string): Promise<{ readonly packed: Buffer; readonly clientId: string }> {
     const row = await TranscriptRow.findOne({ where: { recordingId, ...scoped(actor) }, attributes: ['packed', 'clientId'] });
@@ -212,7 +218,14 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
 
 function toView(row: Recording, latestSift: LatestSiftView | null): RecordingView {
   const sound =
-    row.soundFile === null || row.soundFile === undefined ? null : { name: row.soundName ?? '', type: row.soundType ?? '', bytes: Number(row.soundBytes) };
+    row.soundFile === null || row.soundFile === undefined
+      ? null
+      : {
+          name: row.soundName ?? '',
+          type: row.soundType ?? '',
+          bytes: Number(row.soundBytes),
+          picture: row.picture === null ? null : { width: row.picture.width, height: row.picture.height },
+        };
   const t = row.transcript;
   const transcript =
     t === null || t === undefined

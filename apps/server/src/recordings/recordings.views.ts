@@ -2,10 +2,16 @@ import type { SentenceEnds, WordTimes } from '@sift-reel/core';
 import { Id, Instant, OneOf, Part, Parts, Text, TextList, Whole, WholeList, Decimal } from '@sift-reel/forms';
 import { JOB_STATES, type JobState } from '../jobs/job-kind.js';
 
+export class PictureView {
+  @Whole() width: number;
+  @Whole() height: number;
+}
+
 export class SoundView {
   @Text() name: string;
   @Text() type: string;
   @Whole() bytes: number;
+  @Part(() => PictureView, { nullable: true, description: 'What is seen of it; null for sound alone' }) picture: PictureView | null;
 }
 
 export class TranscriptSummaryView {

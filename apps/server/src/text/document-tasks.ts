@@ -10,9 +10,13 @@ import {
   documentMarkdown,
   documentPlain,
   type DocumentRequest,
+  drawCaption,
   drawCard as drawnCard,
+  drawGround,
+  type GroundTexts,
   makeDocument as madeDocument,
   NothingToWriteError,
+  type Shape,
 } from '@sift-reel/core';
 import { documentDocx } from './document-docx.js';
 import { typefaceOf } from './typefaces.js';
@@ -62,6 +66,25 @@ export async function writeDocument({ packed, content, title, language, as }: Wr
 }
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 
+interface FrameLook {
+  readonly shape: Shape;
+  readonly style: CardStyle;
+  readonly place: 'ground' | 'picture';
+}
+/** A picture of a rendered short: its ground, or one of its captions over nothing. */
+export type DrawFrameTask = FrameLook & ({ readonly ground: GroundTexts | null } | { readonly caption: string });
+
+export async function drawFrame(task: DrawFrameTask): Promise<Uint8Array> {
+  const { shape, style, place } = task;
+  const typeface = await typefaceOf(style.typeface);
+  return pngOf('caption' in task ? drawCaption(task.caption, place, shape, style, typeface) : drawGround(task.ground, shape, style, typeface));
+}
+
+async function pngOf(svg: string): Promise<Uint8Array> {
+  const { Resvg } = await import('@resvg/resvg-js');
+  return new Uint8Array(new Resvg(svg, { font: { loadSystemFonts: false } }).render().asPng());
+}
+
 export interface DrawCardTask {
   readonly card: Card;
   readonly shape: CardShape;
@@ -72,6 +95,5 @@ export interface DrawCardTask {
 export async function drawCard({ card, shape, style, as }: DrawCardTask): Promise<Uint8Array> {
   const svg = drawnCard(card, shape, style, await typefaceOf(style.typeface));
   if (as === 'svg') return bytesOf(svg);
-  const { Resvg } = await import('@resvg/resvg-js');
-  return new Uint8Array(new Resvg(svg, { font: { loadSystemFonts: false } }).render().asPng());
+  return pngOf(svg);
 }

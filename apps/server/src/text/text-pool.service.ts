@@ -4,10 +4,12 @@ import type { Candidate, Copy, TextUnit } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
-import type { DrawCardTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
+import type { DrawCardTask, DrawFrameTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
 import type { PrepareOutcome } from './prepare-task.js';
 import type {
   CaptionsTask,
+  CutOfWords,
+  CutTask,
   FoundSentence,
   MovedEnds,
   MoveEndsTask,
@@ -32,12 +34,14 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   makeDocument: 60_000,
   writeDocument: 20_000,
   drawCard: 20_000,
+  drawFrame: 20_000,
   passageOf: 20_000,
   search: 20_000,
   scoreOwnPassage: 60_000,
   sentenceTextsOf: 30_000,
   movedEnds: 20_000,
   captionsOf: 20_000,
+  cutOf: 20_000,
   translationUnitsOf: 20_000,
   wordsOf: 20_000,
 };
@@ -101,6 +105,10 @@ export class TextPool implements OnModuleDestroy {
   drawCard(clientId: string, task: DrawCardTask): Promise<Uint8Array> {
     return this.run(clientId, 'drawCard', task);
   }
+  /** A picture as PNG. */
+  drawFrame(clientId: string, task: DrawFrameTask): Promise<Uint8Array> {
+    return this.run(clientId, 'drawFrame', task);
+  }
   passage(clientId: string, task: PassageTask): Promise<PassageText> {
     return this.run(clientId, 'passageOf', task);
   }
@@ -118,6 +126,9 @@ export class TextPool implements OnModuleDestroy {
   }
   captions(clientId: string, task: CaptionsTask): Promise<string> {
     return this.run(clientId, 'captionsOf', task);
+  }
+  cut(clientId: string, task: CutTask): Promise<CutOfWords> {
+    return this.run(clientId, 'cutOf', task);
   }
   translationUnits(clientId: string, task: TranslationUnitsTask): Promise<TextUnit[]> {
     return this.run(clientId, 'translationUnitsOf', task);

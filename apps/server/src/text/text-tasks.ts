@@ -1,9 +1,12 @@
 import {
   bestAround,
   captionCues,
+  captionsOfCut,
   type Copy,
   type CopyLimits,
   type CopyRequest,
+  type CutCaption,
+  cutListOf,
   proposeCopy,
   type ProposedTitle,
   proposeTitlesFor,
@@ -13,11 +16,13 @@ import {
   searchTranscript,
   sentenceTexts,
   type SiftInput,
+  type Span,
   spanOfWords,
   type TextUnit,
   unitsOf,
   type Vectors,
   type WordRange,
+  type WordRun,
   writeSubRip,
   writeWebVtt,
   wordsText,
@@ -29,7 +34,7 @@ export { prepareTranscript } from './prepare-task.js';
 
 export { checkCopies } from './check-task.js';
 
-export { drawCard, makeDocument, writeDocument } from './document-tasks.js';
+export { drawCard, drawFrame, makeDocument, writeDocument } from './document-tasks.js';
 
 export interface SearchTask extends OnTranscript {
   readonly query: string;
@@ -124,6 +129,21 @@ export function captionsOf({ packed, firstWord, endWord, startMs, format, texts 
   return format === 'subrip' ? writeSubRip(cues, 'leave-out') : writeWebVtt(cues);
 }
 
+export interface CutTask extends OnTranscript {
+  readonly runs: readonly WordRun[];
+}
+
+/** What is played of some runs of words, and what is read meanwhile. */
+export interface CutOfWords {
+  readonly cuts: readonly Span[];
+  readonly captions: readonly CutCaption[];
+}
+
+export function cutOf({ packed, runs }: CutTask): CutOfWords {
+  const transcript = unpackRow(packed);
+  return { cuts: cutListOf(transcript.words, runs), captions: captionsOfCut(transcript, runs) };
+}
+
 export interface TranslationUnitsTask extends OnTranscript, WordRange {
   readonly startMs: number;
   readonly copy: Copy;
@@ -183,6 +203,7 @@ export type TaskName =
   | 'makeDocument'
   | 'writeDocument'
   | 'drawCard'
+  | 'drawFrame'
   | 'passageOf'
   | 'offerTitles'
   | 'search'
@@ -191,5 +212,6 @@ export type TaskName =
   | 'proposeCopyForShort'
   | 'movedEnds'
   | 'captionsOf'
+  | 'cutOf'
   | 'translationUnitsOf'
   | 'wordsOf';

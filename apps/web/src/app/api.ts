@@ -17,6 +17,7 @@ const TAGS = [
   'Batch',
   'Schedule',
   'Writing',
+  'Render',
   'Document',
   'Translation',
 ] as const;
@@ -161,6 +162,9 @@ export const api = generatedApi.enhanceEndpoints({
     listWritings: { providesTags: (_, __, shortId) => [{ type: 'Writing', id: shortId }] },
     askForWords: { invalidatesTags: (_, __, shortId) => [{ type: 'Writing', id: shortId }] },
     cancelWriting: { invalidatesTags: ['Writing'] },
+    listRenders: { providesTags: (_, __, shortId) => [{ type: 'Render', id: shortId }] },
+    askForRender: { invalidatesTags: (_, __, { shortId }) => [{ type: 'Render', id: shortId }, 'Trail'] },
+    cancelRender: { invalidatesTags: ['Render'] },
 
     listBatches: { providesTags: listOf('Batch') },
     createBatch: { invalidatesTags: [LIST('Batch')] },

@@ -1,6 +1,6 @@
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { api } from './api.js';
-import type { LatestSiftView, RecordingView, SiftView } from './generated-api.js';
+import type { LatestSiftView, RecordingView, RenderView, SiftView } from './generated-api.js';
 import { sessionEnded, untilSignedIn } from './session.js';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- the root state names this api, and would be its own type
@@ -24,7 +24,7 @@ const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
 
 /** What may have changed while nobody listened. */
-const MISSED = ['Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Client', 'Writing'] as const;
+const MISSED = ['Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Client', 'Writing', 'Render'] as const;
 
 /**
  * Keeps one stream of events open for as long as it is wanted: it comes back after a refusal, a broken line and sleep, and
@@ -124,6 +124,10 @@ function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
     dispatch(api.util.invalidateTags([{ type: 'Writing', id: shortId }]));
     return;
   }
+  if (job.kind === 'render' && shortId !== undefined) {
+    tellOfRender(job, shortId, dispatch);
+    return;
+  }
   const recordingId = job.about['recordingId'];
   if (job.kind !== 'sift' || recordingId === undefined) return;
   const { state, stage, fraction, leftMs, failure } = job;
@@ -144,4 +148,16 @@ function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
     api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId)?.latestSift)),
   );
   dispatch(api.util.updateQueryData('listSifts', recordingId, (sifts: SiftView[]) => sifts.forEach(show)));
+}
+
+function tellOfRender(job: JobEvent, shortId: string, dispatch: Dispatch): void {
+  const { state, stage, fraction, leftMs } = job;
+  if (state !== 'running') dispatch(api.util.invalidateTags([{ type: 'Render', id: shortId }]));
+  else
+    dispatch(
+      api.util.updateQueryData('listRenders', shortId, (renders: RenderView[]) => {
+        const shown = renders.find((one) => one.id === job.subjectId);
+        if (shown !== undefined) Object.assign(shown, { state, stage, fraction, leftMs });
+      }),
+    );
 }

@@ -1,6 +1,18 @@
 // Made from the API document by `npm run api-client`. Not written by hand.
 import { baseApi as api } from './base-api.js';
-export const addTagTypes = ['health', 'identity', 'clients', 'recordings', 'sifting', 'shorts', 'translations', 'documents', 'writing', 'planning'] as const;
+export const addTagTypes = [
+  'health',
+  'identity',
+  'clients',
+  'recordings',
+  'sifting',
+  'shorts',
+  'translations',
+  'documents',
+  'renders',
+  'writing',
+  'planning',
+] as const;
 const injectedRtkApi = api
   .enhanceEndpoints({
     addTagTypes,
@@ -532,6 +544,29 @@ const injectedRtkApi = api
         query: (queryArg) => ({ url: `/api/documents/${queryArg}/versions` }),
         providesTags: ['documents'],
       }),
+      listRenders: build.query<ListRendersApiResponse, ListRendersApiArg>({
+        query: (queryArg) => ({ url: `/api/shorts/${queryArg}/renders` }),
+        providesTags: ['renders'],
+      }),
+      askForRender: build.mutation<AskForRenderApiResponse, AskForRenderApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/renders`,
+          method: 'POST',
+          body: queryArg.renderForm,
+        }),
+        invalidatesTags: ['renders'],
+      }),
+      cancelRender: build.mutation<CancelRenderApiResponse, CancelRenderApiArg>({
+        query: (queryArg) => ({
+          url: `/api/renders/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['renders'],
+      }),
+      readRender: build.query<ReadRenderApiResponse, ReadRenderApiArg>({
+        query: (queryArg) => ({ url: `/api/renders/${queryArg}/file` }),
+        providesTags: ['renders'],
+      }),
       readWritingService: build.query<ReadWritingServiceApiResponse, ReadWritingServiceApiArg>({
         query: () => ({ url: `/api/writing-service` }),
         providesTags: ['writing'],
@@ -901,6 +936,17 @@ export type MakeDocumentAgainApiArg = {
 };
 export type ListDocumentVersionsApiResponse = /** status 200  */ DocumentVersionView[];
 export type ListDocumentVersionsApiArg = string;
+export type ListRendersApiResponse = /** status 200  */ RenderView[];
+export type ListRendersApiArg = string;
+export type AskForRenderApiResponse = /** status 201  */ RenderView;
+export type AskForRenderApiArg = {
+  shortId: string;
+  renderForm: RenderForm;
+};
+export type CancelRenderApiResponse = unknown;
+export type CancelRenderApiArg = string;
+export type ReadRenderApiResponse = unknown;
+export type ReadRenderApiArg = string;
 export type ReadWritingServiceApiResponse = /** status 200  */ WritingServiceView;
 export type ReadWritingServiceApiArg = void;
 export type ListWritingsApiResponse = /** status 200  */ WritingView[];
@@ -1226,10 +1272,16 @@ export type PlatformProfileChangeForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
+export type PictureView = {
+  width: number;
+  height: number;
+};
 export type SoundView = {
   name: string;
   type: string;
   bytes: number;
+  /** What is seen of it; null for sound alone */
+  picture: PictureView | null;
 };
 export type TranscriptSummaryView = {
   sourceName: string;
@@ -1667,6 +1719,26 @@ export type DocumentVersionView = {
     [key: string]: any;
   };
 };
+export type RenderView = {
+  id: string;
+  shortId: string;
+  shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  stage: string;
+  fraction: number;
+  leftMs: number | null;
+  failure: string | null;
+  askedBy: string;
+  askedAt: string;
+  durationMs: number;
+  /** Null until it is there */
+  bytes: number | null;
+  /** The short has changed since */
+  outdated: boolean;
+};
+export type RenderForm = {
+  shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
+};
 export type WritingServiceView = {
   /** An address of a writing service is configured */
   configured: boolean;
@@ -1880,6 +1952,10 @@ export const {
   useRemoveDocumentMutation,
   useMakeDocumentAgainMutation,
   useListDocumentVersionsQuery,
+  useListRendersQuery,
+  useAskForRenderMutation,
+  useCancelRenderMutation,
+  useReadRenderQuery,
   useReadWritingServiceQuery,
   useListWritingsQuery,
   useAskForWordsMutation,

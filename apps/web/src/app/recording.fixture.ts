@@ -20,7 +20,7 @@ export const recordingView = (id: string, title: string, fields: Partial<Recordi
   title,
   durationMs: 1_860_000,
   version: 1,
-  sound: { name: 'a.mp3', type: 'audio/mpeg', bytes: 9 },
+  sound: { name: 'a.mp3', type: 'audio/mpeg', bytes: 9, picture: null },
   transcript: {
     sourceName: 'slipway.vtt',
     format: 'webvtt',

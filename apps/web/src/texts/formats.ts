@@ -35,3 +35,10 @@ export function formatNumber(value: number): string {
 export function timeLeft(ms: number): string {
   return ms < 60_000 ? t('common.seconds-short', { number: Math.ceil(ms / 1_000) }) : t('common.minutes-short', { number: Math.ceil(ms / 60_000) });
 }
+
+/** "3.4 MB", "210 kB": thousands, as people count them. */
+export function formatBytes(bytes: number): string {
+  return bytes < 1_000_000
+    ? t('common.kilobytes', { number: formatNumber(Math.round(bytes / 1_000)) })
+    : t('common.megabytes', { number: formatNumber(Math.round(bytes / 100_000) / 10) });
+}

@@ -10,6 +10,7 @@ import { Field, TextField } from '../../ui/fields.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
 import { t } from '../../texts/texts.js';
+import { SHAPE_NAMES } from '../../ui/shapes.js';
 
 /** The destinations' rules. The owner keeps them; everybody sees them. */
 export function PlatformsPage(): ReactNode {
@@ -57,7 +58,7 @@ export function PlatformsPage(): ReactNode {
                 <td className={`${cell} time`}>
                   {formatLength(one.minDurationMs)} – {formatLength(one.maxDurationMs)}
                 </td>
-                <td className={cell}>{one.shapes.join(', ')}</td>
+                <td className={cell}>{one.shapes.map((shape) => SHAPE_NAMES[shape]).join(', ')}</td>
                 <td className={cell}>{t('clients.characters', { titleLimit: one.titleLimit })}</td>
                 <td className={cell}>{t('clients.descriptionlimit-characters', { descriptionLimit: one.descriptionLimit })}</td>
                 <td className={cell}>{one.hashtagLimit}</td>
@@ -176,7 +177,7 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
                           checked={field.value.includes(shape)}
                           onChange={(event) => field.onChange(event.target.checked ? [...field.value, shape] : field.value.filter((one) => one !== shape))}
                         />
-                        {shape}
+                        {SHAPE_NAMES[shape]}
                       </label>
                     ))}
                   </div>

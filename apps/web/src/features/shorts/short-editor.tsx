@@ -10,6 +10,7 @@ import { Button } from '../../ui/parts.js';
 import { KIND_NAMES } from '../../ui/signals.js';
 import { CopyEditor } from './copy-editor.js';
 import { saverOf } from './copy-saver.js';
+import { Files } from './files.js';
 import { Passage } from './passage.js';
 import { Translations } from './translations.js';
 import { Tick, tickKey, type Ticks, toTick } from './findings.js';
@@ -107,6 +108,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
               {t('shorts.webvtt')}
             </a>
           </span>
+          <Files short={short} before={() => saver.flush()} />
         </div>
       </div>
       {translating && <Translations short={short} onClose={() => setTranslating(false)} />}

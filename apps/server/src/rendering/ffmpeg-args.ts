@@ -1,0 +1,136 @@
+import { cutFrames, FRAME_SIZES, framesOf, type FrameRate, type FrameSpan } from '@sift-reel/core';
+import { SOUND_INPUT } from '../media/ffmpeg.js';
+import type { Loudness, RenderPlan } from './render-plan.js';
+
+export const SAMPLE_RATE = 48_000;
+/** So short that nobody hears it, and long enough that no cut clicks. */
+const FADE_SECONDS = 0.01;
+/** An encoder's wave goes a little beyond the one it was given. */
+const ENCODER_DB = 0.5;
+/** Read beyond a span, so that its last frame is there whatever the file's own clock. */
+const BEYOND_SECONDS = 0.5;
+
+/** Where the worker put what it drew. */
+export interface Drawn {
+  readonly ground: string;
+  /** A list for ffmpeg's concat demuxer. */
+  readonly captions: string;
+}
+
+/** What a first pass measured, as ffmpeg's loudnorm says it. */
+export interface MeasuredLoudness {
+  readonly input_i: string;
+  readonly input_tp: string;
+  readonly input_lra: string;
+  readonly input_thresh: string;
+  readonly target_offset: string;
+}
+
+const secondsOf = (frames: number, { numerator, denominator }: FrameRate): number => (frames * denominator) / numerator;
+const samplesAt = (frames: number, rate: FrameRate): number => Math.round(secondsOf(frames, rate) * SAMPLE_RATE);
+
+/** Each span is an input of its own: found at once in a file of ten hours, and decoded from there to the frame. */
+function inputs(path: string, spans: readonly FrameSpan[], rate: FrameRate): string[] {
+  return spans.flatMap(({ startFrame, endFrame }) => {
+    const length = secondsOf(endFrame - startFrame, rate) + BEYOND_SECONDS;
+    return [...SOUND_INPUT, '-ss', secondsOf(startFrame, rate).toFixed(6), '-t', length.toFixed(6), '-i', path];
+  });
+}
+
+/** Spans of sound, each exactly as long as its frames, faded at its ends, one after the other: `[sound]`. */
+function soundChain(spans: readonly FrameSpan[], rate: FrameRate): string[] {
+  let frames = 0;
+  const parts = spans.map(({ startFrame, endFrame }, i) => {
+    const from = samplesAt(frames, rate);
+    frames += endFrame - startFrame;
+    const samples = samplesAt(frames, rate) - from;
+    const out = Math.max(0, samples / SAMPLE_RATE - FADE_SECONDS).toFixed(6);
+    const fades = `afade=t=in:d=${FADE_SECONDS},afade=t=out:st=${out}:d=${FADE_SECONDS}`;
+    return `[${i}:a:0]aresample=${SAMPLE_RATE}:async=1:first_pts=0,aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples},asetpts=PTS-STARTPTS,${fades}[a${i}]`;
+  });
+  return [...parts, `${spans.map((_, i) => `[a${i}]`).join('')}concat=n=${spans.length}:v=0:a=1[sound]`];
+}
+
+const BT709 = 'out_color_matrix=bt709:out_range=tv';
+
+/** The ground, the picture on it where there is one, and the captions over both: `[seen]`. */
+function pictureChain(plan: RenderPlan, spans: readonly FrameSpan[]): string[] {
+  if (plan.shape === 'sound') return [];
+  const { width, height } = FRAME_SIZES[plan.shape];
+  const { rate } = plan;
+  const fps = `${rate.numerator}/${rate.denominator}`;
+  const total = framesOf(spans);
+  const [ground, captions] = [spans.length, spans.length + 1];
+  const still = `[${ground}:v]scale=${BT709},format=yuv420p,loop=loop=-1:size=1,setpts=N/(${fps})/TB,fps=${fps},trim=end_frame=${total}`;
+  const chain: string[] = [];
+  if (plan.pictured) {
+    for (const [i, { startFrame, endFrame }] of spans.entries())
+      chain.push(
+        // Where the file's clock starts late or ends early, its first or last frame stands.
+        `[${i}:v:0]fps=${fps}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=end_frame=${endFrame - startFrame},setpts=PTS-STARTPTS,` +
+          `scale=w=${width}:h=${height}:force_original_aspect_ratio=decrease:force_divisible_by=2:${BT709},setsar=1,format=yuv420p[v${i}]`,
+      );
+    chain.push(`${spans.map((_, i) => `[v${i}]`).join('')}concat=n=${spans.length}:v=1:a=0[film]`, `${still}[ground]`);
+    chain.push('[ground][film]overlay=x=(W-w)/2:y=(H-h)/2:format=yuv420:eof_action=repeat[under]');
+  } else chain.push(`${still}[under]`);
+  chain.push(
+    `[${captions}:v]scale=${BT709},format=yuva420p[read]`,
+    `[under][read]overlay=format=yuv420:eof_action=pass,setsar=1,trim=end_frame=${total}[seen]`,
+  );
+  return chain;
+}
+
+export const spansOf = (plan: RenderPlan): FrameSpan[] => cutFrames(plan.cuts, plan.rate);
+
+/** Loudness measured over what is played, said as JSON at the end (EBU R 128). */
+export function measureArgs(plan: RenderPlan, path: string): string[] {
+  const spans = spansOf(plan);
+  const filter = [...soundChain(spans, plan.rate), `[sound]${loudnorm(plan.loudness)}:print_format=json[out]`].join(';');
+  return ['-v', 'info', ...inputs(path, spans, plan.rate), '-filter_complex', filter, '-map', '[out]', '-f', 'null', '-'];
+}
+
+const loudnorm = ({ integrated, peak }: Loudness): string => `loudnorm=I=${integrated}:TP=${peak - ENCODER_DB}:LRA=11`;
+
+/** @param measured by the first pass; null for silence, which stays as it is */
+export function renderArgs(plan: RenderPlan, path: string, drawn: Drawn, measured: MeasuredLoudness | null, to: string): string[] {
+  const { rate, loudness } = plan;
+  const spans = spansOf(plan);
+  const samples = samplesAt(framesOf(spans), rate);
+  const level =
+    measured === null
+      ? 'anull'
+      : `${loudnorm(loudness)}:measured_I=${measured.input_i}:measured_TP=${measured.input_tp}:measured_LRA=${measured.input_lra}:measured_thresh=${measured.input_thresh}:offset=${measured.target_offset}:linear=true`;
+  const sound = [...soundChain(spans, rate), `[sound]${level},aresample=${SAMPLE_RATE},aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples}[heard]`];
+  const filter = [...sound, ...pictureChain(plan, spans)].join(';');
+  const pictured = plan.shape !== 'sound';
+  const fps = `${rate.numerator}/${rate.denominator}`;
+  return [
+    '-v',
+    'error',
+    ...inputs(path, spans, rate),
+    ...(pictured ? ['-i', drawn.ground, '-f', 'concat', '-safe', '0', '-i', drawn.captions] : []),
+    '-filter_complex',
+    filter,
+    '-map',
+    '[heard]',
+    ...(pictured ? ['-map', '[seen]', ...VIDEO, '-r', fps, '-g', String(Math.round((2 * rate.numerator) / rate.denominator))] : []),
+    '-c:a',
+    'aac',
+    '-b:a',
+    '160k',
+    '-ar',
+    String(SAMPLE_RATE),
+    '-map_metadata',
+    '-1',
+    '-movflags',
+    '+faststart',
+    '-f',
+    pictured ? 'mp4' : 'ipod',
+    to,
+  ];
+}
+
+const VIDEO = [
+  ...['-c:v', 'libx264', '-preset', 'veryfast', '-profile:v', 'high', '-crf', '21', '-pix_fmt', 'yuv420p', '-fps_mode', 'cfr'],
+  ...['-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv'],
+];

@@ -1,0 +1,149 @@
+import { execFile } from 'node:child_process';
+import { mkdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import { framesOf, type FrameSpan, playedMs, type Shape } from '@sift-reel/core';
+import { JobRefusedError } from '../jobs/job-kind.js';
+import type { JobRun } from '../jobs/job-run.js';
+import { JobWorker } from '../jobs/job-worker.service.js';
+import { SOUND_INPUT } from '../media/ffmpeg.js';
+import { MediaStore } from '../media/media-store.service.js';
+import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
+import { TextPool } from '../text/text-pool.service.js';
+import { type Drawn, type MeasuredLoudness, measureArgs, renderArgs, spansOf } from './ffmpeg-args.js';
+import { RENDER } from './render.kind.js';
+import type { RenderPlan } from './render-plan.js';
+import { Render } from './rendering.models.js';
+
+const run = promisify(execFile);
+
+/** Shares of the whole at which its stages end. */
+const [DRAWN_AT, MEASURED_AT, RENDERED_AT] = [0.1, 0.2, 0.97];
+/** A minute of a short takes some 40 s on two cores; a machine may be busy. */
+const LONGEST_MS = 45 * 60_000;
+/** What is quieter is silence: there is nothing to even out. LUFS; the gate of EBU R 128. */
+const SILENCE = -70;
+
+/** Makes files of shorts, in the worker. Every stage writes anew, and the file gets its name only with its row. */
+@Injectable()
+export class RenderWork implements OnModuleInit {
+  constructor(
+    @Inject(JobWorker) private readonly worker: JobWorker,
+    @Inject(MediaStore) private readonly media: MediaStore,
+    @Inject(TextPool) private readonly text: TextPool,
+  ) {}
+
+  onModuleInit(): void {
+    this.worker.register(RENDER, (renderId, job) => this.render(renderId, job));
+  }
+
+  private async render(renderId: string, job: JobRun): Promise<void> {
+    const row = await Render.findByPk(renderId);
+    if (row === null) throw new JobRefusedError('The short is gone.');
+    const source = this.media.pathOf(row.plan.source);
+    if ((await stat(source).catch(() => null)) === null) throw new JobRefusedError('The recording has another sound now. Ask for the file again.');
+    // A folder of this run's own: a run that was taken over may still be writing into its.
+    const folder = this.media.pathOf(`${renderId}.${job.attempt}.work`, 'renders');
+    const ending = row.shape === 'sound' ? 'm4a' : 'mp4';
+    const made = join(folder, `made.${ending}`);
+    try {
+      await rm(folder, { recursive: true, force: true });
+      await mkdir(folder, { recursive: true });
+      await this.make(row, source, folder, made, job);
+      job.report('checking', RENDERED_AT);
+      await checkMade(made, row.plan, spansOf(row.plan));
+      const { size } = await stat(made);
+      const file = `${renderId}.${ending}`;
+      await job.complete(async () => {
+        await row.update({ file, bytes: String(size) });
+        await rename(made, this.media.pathOf(file, 'renders'));
+      });
+    } catch (error) {
+      if (error instanceof FfmpegError && job.attempt >= RENDER.attempts) throw new JobRefusedError(`The file could not be made: ${error.message}`);
+      throw error;
+    } finally {
+      await rm(folder, { recursive: true, force: true });
+    }
+  }
+
+  private async make(row: Render, source: string, folder: string, made: string, job: JobRun): Promise<void> {
+    const { plan } = row;
+    const { signal } = job;
+    const totalMs = playedMs(plan.cuts);
+    job.report('drawing', 0);
+    const drawn = plan.shape === 'sound' ? { ground: '', captions: '' } : await this.draw(row, plan.shape, folder, job);
+    job.report('measuring', DRAWN_AT);
+    const measured = measuredOf(
+      await runFfmpeg(measureArgs(plan, source), {
+        signal,
+        longestMs: LONGEST_MS,
+        onProgress: (ms) => job.report('measuring', DRAWN_AT + ((MEASURED_AT - DRAWN_AT) * ms) / totalMs),
+      }),
+    );
+    job.report('rendering', MEASURED_AT);
+    await runFfmpeg(renderArgs(plan, source, drawn, measured, made), {
+      signal,
+      longestMs: LONGEST_MS,
+      onProgress: (ms) => job.report('rendering', MEASURED_AT + (RENDERED_AT - MEASURED_AT) * Math.min(1, ms / totalMs)),
+    });
+  }
+
+  /** The ground and each caption as a picture, and the list that says how long each caption stands. */
+  private async draw({ clientId, plan }: Render, shape: Shape, folder: string, job: JobRun): Promise<Drawn> {
+    const { style } = plan;
+    const place = plan.pictured ? 'picture' : 'ground';
+    const picture = async (name: string, task: { readonly ground: RenderPlan['ground'] } | { readonly caption: string }): Promise<string> => {
+      const path = join(folder, `${name}.png`);
+      await writeFile(path, await this.text.drawFrame(clientId, { shape, style, place, ...task }));
+      return path;
+    };
+    const ground = await picture('ground', { ground: plan.ground });
+    const blank = await picture('blank', { caption: '' });
+    const paths: string[] = [];
+    for (const [i, { text }] of plan.captions.entries()) {
+      paths.push(await picture(`caption-${i}`, { caption: text }));
+      job.report('drawing', (DRAWN_AT * (i + 1)) / plan.captions.length);
+    }
+    const captions = join(folder, 'captions.txt');
+    await writeFile(captions, captionList(plan, paths, blank));
+    return { ground, captions };
+  }
+}
+
+/** ffmpeg's list of pictures with how long each is shown. The names are our own, so they hold no quotes. */
+function captionList(plan: RenderPlan, paths: readonly string[], blank: string): string {
+  const shown: [string, number][] = [];
+  let at = 0;
+  for (const [i, { startMs, endMs }] of plan.captions.entries()) {
+    if (startMs > at) shown.push([blank, startMs - at]);
+    shown.push([paths[i]!, endMs - Math.max(at, startMs)]);
+    at = endMs;
+  }
+  shown.push([blank, Math.max(1_000, playedMs(plan.cuts) - at)]);
+  // The length of the last is not kept unless it is named once more.
+  return ['ffconcat version 1.0', ...shown.flatMap(([path, ms]) => [`file '${path}'`, `duration ${(ms / 1_000).toFixed(3)}`]), `file '${blank}'`, ''].join(
+    '\n',
+  );
+}
+
+/** @returns null where nothing is loud enough to be measured */
+function measuredOf(said: string): MeasuredLoudness | null {
+  const json = /\{[^{}]*"input_i"[^{}]*\}/.exec(said)?.[0];
+  if (json === undefined) throw new FfmpegError('its loudness could not be measured');
+  const measured = JSON.parse(json) as MeasuredLoudness;
+  return Number(measured.input_i) > SILENCE ? measured : null;
+}
+
+/** Looked at by another program than the one that made it. @throws FfmpegError when it is not as long as the cut list, to a frame */
+async function checkMade(path: string, plan: RenderPlan, spans: readonly FrameSpan[]): Promise<void> {
+  const args = ['-v', 'error', ...SOUND_INPUT, '-count_packets', '-show_entries', 'stream=codec_type,nb_read_packets:format=duration', '-of', 'json', path];
+  const { stdout } = await run('ffprobe', args, { timeout: 120_000, maxBuffer: 1_000_000, killSignal: 'SIGKILL' });
+  const { streams, format } = JSON.parse(stdout) as { streams: { codec_type: string; nb_read_packets: string }[]; format: { duration: string } };
+  const frames = framesOf(spans);
+  const wanted = (frames * plan.rate.denominator) / plan.rate.numerator;
+  const seen = streams.find((one) => one.codec_type === 'video');
+  if (plan.shape !== 'sound' && Number(seen?.nb_read_packets) !== frames)
+    throw new FfmpegError(`${seen?.nb_read_packets ?? 'no'} frames were made, not ${frames}`);
+  if (Math.abs(Number(format.duration) - wanted) > 0.1) throw new FfmpegError(`${format.duration} s were made, not ${wanted.toFixed(3)}`);
+}

@@ -1,0 +1,9 @@
+import { Module } from '@nestjs/common';
+import { MediaModule } from '../media/media.module.js';
+import { RecordingsModule } from '../recordings/recordings.module.js';
+import { ShortsModule } from '../shorts/shorts.module.js';
+import { RendersController } from './renders.controller.js';
+import { RendersService } from './renders.service.js';
+
+@Module({ imports: [MediaModule, RecordingsModule, ShortsModule], controllers: [RendersController], providers: [RendersService] })
+export class RenderingModule {}

@@ -1,0 +1,41 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Res } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
+import { type Actor, CurrentActor } from '../identity/actor.js';
+import { dispositionOf } from '../shorts/send-file.js';
+import { RenderForm, RenderView } from './rendering.views.js';
+import { RendersService } from './renders.service.js';
+
+const OF_SHORT = 'shorts/:shortId/renders';
+
+@ApiTags('renders')
+@Controller()
+export class RendersController {
+  constructor(@Inject(RendersService) private readonly renders: RendersService) {}
+
+  @Get(OF_SHORT)
+  @ApiOkResponse({ type: [RenderView] })
+  listRenders(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string): Promise<RenderView[]> {
+    return this.renders.list(actor, shortId);
+  }
+
+  @Post(OF_SHORT)
+  @ApiCreatedResponse({ type: RenderView })
+  askForRender(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: RenderForm): Promise<RenderView> {
+    return this.renders.ask(actor, shortId, form.shape);
+  }
+
+  @Delete('renders/:renderId')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  cancelRender(@CurrentActor() actor: Actor, @Param('renderId', ParseUUIDPipe) renderId: string): Promise<void> {
+    return this.renders.cancel(actor, renderId);
+  }
+
+  @Get('renders/:renderId/file')
+  @ApiOkResponse({ description: 'The file; ranges are answered' })
+  async readRender(@CurrentActor() actor: Actor, @Param('renderId', ParseUUIDPipe) renderId: string, @Res() response: Response): Promise<void> {
+    const { path, name, type } = await this.renders.fileOf(actor, renderId);
+    response.sendFile(path, { headers: { 'Content-Type': type, 'Content-Disposition': dispositionOf(name), 'Cache-Control': 'private, max-age=3600' } });
+  }
+}

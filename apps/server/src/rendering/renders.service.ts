@@ -1,0 +1,175 @@
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
+import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
+import { fileName, playedMs } from '@sift-reel/core';
+import type { WhereOptions } from 'sequelize';
+import { AuditService } from '../audit/audit.service.js';
+import { cardStyleOf, Client } from '../clients/clients.models.js';
+import { log } from '../config/logger.js';
+import { Database } from '../database/database.service.js';
+import { type Actor, found, scoped } from '../identity/actor.js';
+import { User } from '../identity/identity.models.js';
+import { JobsService } from '../jobs/jobs.service.js';
+import { MediaStore } from '../media/media-store.service.js';
+import { Recording } from '../recordings/recordings.models.js';
+import { RecordingsService } from '../recordings/recordings.service.js';
+import { baseCopy } from '../shorts/short-views.js';
+import { Short } from '../shorts/shorts.models.js';
+import { ShortsService } from '../shorts/shorts.service.js';
+import { TextPool } from '../text/text-pool.service.js';
+import { RENDER } from './render.kind.js';
+import { keyOf, PLAYED_LOUDNESS, type RenderPlan, type RenderShape } from './render-plan.js';
+import { Render } from './rendering.models.js';
+import type { RenderView } from './rendering.views.js';
+
+const run = promisify(execFile);
+/** What a recording without a picture is shown at. */
+const STILL_RATE = { numerator: 30, denominator: 1 };
+const SWEEP_EVERY_MS = 10 * 60_000;
+/** Of one short; files of former versions are shown for a while. */
+const MOST_SHOWN = 20;
+
+/** Asks for files of shorts, says how they stand, and hands them out. */
+@Injectable()
+export class RendersService implements OnModuleInit, OnModuleDestroy {
+  private sweeping: NodeJS.Timeout | null = null;
+  private program: Promise<string> | null = null;
+
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(JobsService) private readonly jobs: JobsService,
+    @Inject(ShortsService) private readonly shorts: ShortsService,
+    @Inject(RecordingsService) private readonly recordings: RecordingsService,
+    @Inject(TextPool) private readonly text: TextPool,
+    @Inject(MediaStore) private readonly media: MediaStore,
+    @Inject(AuditService) private readonly audit: AuditService,
+  ) {}
+
+  async onModuleInit(): Promise<void> {
+    await this.sweep();
+    this.sweeping = setInterval(() => {
+      this.sweep().catch((error: unknown) => log.warn({ error: String(error) }, 'left renders could not be swept'));
+    }, SWEEP_EVERY_MS);
+  }
+
+  onModuleDestroy(): void {
+    if (this.sweeping !== null) clearInterval(this.sweeping);
+  }
+
+  /** Files whose short is gone, and what killed runs left. */
+  private async sweep(): Promise<void> {
+    const named = async (): Promise<ReadonlySet<string>> => new Set((await Render.findAll({ attributes: ['file'] })).flatMap(({ file }) => file ?? []));
+    const swept = await this.media.sweep(named, Date.now(), 'renders');
+    if (swept > 0) log.warn({ files: swept }, 'renders that nobody names were swept away');
+  }
+
+  /** The file of a short as it is now. One that was made of the same is given again, not made again. */
+  async ask(actor: Actor, shortId: string, shape: RenderShape): Promise<RenderView> {
+    const short = await this.shorts.find(actor, shortId);
+    const plan = await this.planOf(short, shape);
+    const key = keyOf(plan, await this.encoder());
+    const id = await this.database.transaction(async () => {
+      // Under the lock that every change of the short holds: the plan is of what the short is now, and one of two askers makes the row.
+      const now = found(await Short.findByPk(shortId, { attributes: ['version'], lock: true }), 'short');
+      if (now.version !== short.version) throw new ConflictException('The short was changed just now. Ask for its file again.');
+      const known = await Render.findOne({ where: { shortId, key }, attributes: ['id', 'ofVersion'] });
+      const { id: renderId } =
+        known ?? (await Render.create({ clientId: short.clientId, shortId, key, shape, plan, ofVersion: short.version, askedBy: actor.userId }));
+      if (known !== null && known.ofVersion !== short.version) await known.update({ ofVersion: short.version });
+      const about = { shortId };
+      if (await this.jobs.enqueue(RENDER, { subjectId: renderId, clientId: short.clientId, about, size: playedMs(plan.cuts) > 180_000 ? 'long' : 'short' }))
+        await this.audit.record({
+          userId: actor.userId,
+          clientId: short.clientId,
+          action: 'render',
+          subject: 'short',
+          subjectId: shortId,
+          detail: { title: baseCopy(short).title },
+        });
+      return renderId;
+    });
+    return (await this.views(short, { id }))[0]!;
+  }
+
+  async list(actor: Actor, shortId: string): Promise<RenderView[]> {
+    const short = await this.shorts.find(actor, shortId);
+    return this.views(short, { shortId, ...scoped(actor) });
+  }
+
+  async cancel(actor: Actor, renderId: string): Promise<void> {
+    const render = await this.find(actor, renderId);
+    if (!(await this.jobs.cancel(RENDER, render.id))) throw new ConflictException('The file is made; there is nothing to cancel.');
+  }
+
+  /** Where a file lies, and what it is called for people. */
+  async fileOf(actor: Actor, renderId: string): Promise<{ readonly path: string; readonly name: string; readonly type: string }> {
+    const render = await this.find(actor, renderId);
+    const file = found(render.file, 'file');
+    const short = await this.shorts.find(actor, render.shortId);
+    const ending = file.slice(file.lastIndexOf('.') + 1);
+    const name = fileName([short.recording.title, baseCopy(short).title, render.shape], ending);
+    return { path: this.media.pathOf(file, 'renders'), name, type: ending === 'm4a' ? 'audio/mp4' : 'video/mp4' };
+  }
+
+  private async find(actor: Actor, renderId: string): Promise<Render> {
+    return found(await Render.findOne({ where: { id: renderId, ...scoped(actor) } }), 'file');
+  }
+
+  private async planOf(short: Short, shape: RenderShape): Promise<RenderPlan> {
+    const { clientId, recordingId, firstWord, endWord } = short;
+    const recording = found(await Recording.findByPk(recordingId, { attributes: ['title', 'soundFile', 'picture'] }), 'recording');
+    if (recording.soundFile === null) throw new ConflictException('The recording has no sound yet. Add it on the recordings screen.');
+    const client = found(await Client.findByPk(clientId), 'client');
+    const packed = await this.recordings.packedOf(recordingId);
+    const { cuts, captions } = await this.text.cut(clientId, { packed, runs: [{ firstWord, endWord }] });
+    const pictured = recording.picture !== null && shape !== 'sound';
+    return {
+      source: recording.soundFile,
+      pictured,
+      shape,
+      rate: pictured ? recording.picture!.rate : STILL_RATE,
+      cuts,
+      captions: shape === 'sound' ? [] : captions,
+      ground: pictured || shape === 'sound' ? null : { title: baseCopy(short).title, credits: [recording.title, client.name] },
+      style: cardStyleOf(client),
+      loudness: PLAYED_LOUDNESS,
+    };
+  }
+
+  /** The program that encodes, in its own words. */
+  private encoder(): Promise<string> {
+    this.program ??= run('ffmpeg', ['-version'], { timeout: 20_000 }).then(({ stdout }) => stdout.split('\n')[0]!);
+    return this.program;
+  }
+
+  private views(short: Short, where: WhereOptions<Render>): Promise<RenderView[]> {
+    // In one look: a row beside the state that its job had at that moment.
+    return this.database.snapshot(async () => {
+      const rows = await Render.findAll({ where, order: [['createdAt', 'DESC']], limit: MOST_SHOWN });
+      const jobs = await this.jobs.ofSubjects(
+        RENDER,
+        rows.map(({ id }) => id),
+      );
+      const users = await User.findAll({ attributes: ['id', 'name'], where: { id: rows.flatMap(({ askedBy }) => askedBy ?? []) } });
+      const names = new Map(users.map(({ id, name }) => [id, name]));
+      return rows.map((row) => {
+        const job = jobs.get(row.id);
+        return {
+          id: row.id,
+          shortId: row.shortId,
+          shape: row.shape,
+          state: job?.state ?? 'waiting',
+          stage: job?.stage ?? 'waiting',
+          fraction: job?.fraction ?? 0,
+          leftMs: job?.leftMs ?? null,
+          failure: job?.failure ?? null,
+          askedBy: names.get(row.askedBy ?? '') ?? 'a former user',
+          askedAt: row.createdAt.toISOString(),
+          durationMs: playedMs(row.plan.cuts),
+          bytes: row.bytes === null ? null : Number(row.bytes),
+          outdated: row.ofVersion !== short.version,
+        };
+      });
+    });
+  }
+}

@@ -1,0 +1,261 @@
+import { execFile } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { settings } from '../../../scripts/lib/config.mjs';
+import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
+import { seedRanking } from './seed.js';
+import { type Answer, filesForm, query, World } from './world.js';
+
+const run = promisify(execFile);
+const ffmpeg = async (...args: string[]): Promise<{ out: Buffer; said: string }> => {
+  const { stdout, stderr } = await run('ffmpeg', ['-hide_banner', '-nostdin', '-y', ...args], { encoding: 'buffer', maxBuffer: 400_000_000 });
+  return { out: stdout, said: stderr.toString('utf8') };
+};
+const probe = async (path: string): Promise<Answer['body']> =>
+  JSON.parse((await run('ffprobe', ['-v', 'error', '-count_frames', '-show_streams', '-show_format', '-of', 'json', path])).stdout);
+
+type Worker = ReturnType<typeof startService>;
+let world: World;
+let clientId: string;
+let folder: string;
+let worker: Worker | null = null;
+const needWorker = (): Worker =>
+  (worker ??= startService('worker', serviceEnv(settings('test'), process.env['SIFT_REEL_DATABASE_URL']!, { SIFT_REEL_LOG_LEVEL: 'silent' }), { quiet: true }));
+async function noWorker(): Promise<void> {
+  await worker?.stop();
+  worker = null;
+}
+
+/** A kept candidate of a recording that has what `args` make of ffmpeg's own generators. */
+async function shortOf(
+  name: string,
+  ...args: string[]
+): Promise<{ shortId: string; recordingId: string; candidateId: string; startMs: number; endMs: number }> {
+  const { recordingId, candidates } = await seedRanking(world, clientId, 1.5);
+  const path = join(folder, name);
+  await ffmpeg('-v', 'error', ...args, path);
+  const added = await world.owner.post(`recordings/${recordingId}/files`, filesForm({ sound: [name, new Uint8Array(await readFile(path))] }));
+  expect(added.status, added.text).toBe(201);
+  await world.owner.put(`candidates/${candidates[0]!.id}/state`, { state: 'kept' });
+  const [short] = await world.shorts(recordingId);
+  return { shortId: short.id, recordingId, candidateId: candidates[0]!.id, startMs: short.startMs, endMs: short.endMs };
+}
+const ask = (shortId: string, shape: string): Promise<Answer> => world.owner.post(`shorts/${shortId}/renders`, { shape });
+const readRender = async (shortId: string, id: string): Promise<Answer['body']> =>
+  (await world.read(`shorts/${shortId}/renders`)).body.find((one: { id: string }) => one.id === id);
+async function until(shortId: string, id: string, holds: (one: Answer['body']) => boolean): Promise<Answer['body']> {
+  for (let i = 0; i < 2_400; i += 1) {
+    const one = await readRender(shortId, id);
+    if (holds(one)) return one;
+    await new Promise((resolve) => {
+      setTimeout(resolve, 50);
+    });
+  }
+  throw new Error('it never comes');
+}
+const over = (one: { state: string }): boolean => ['done', 'failed', 'cancelled'].includes(one.state);
+
+/** Asks for a file, waits for it, and has it here. */
+async function rendered(shortId: string, shape: string): Promise<string> {
+  await needWorker().ready;
+  const { body } = await ask(shortId, shape);
+  const made = await until(shortId, body.id, over);
+  expect([made.state, made.failure]).toEqual(['done', null]);
+  const response = await fetch(`${world.base}/api/renders/${body.id}/file`, { headers: { cookie: world.owner.cookie } });
+  const path = join(folder, `${body.id}.${shape === 'sound' ? 'm4a' : 'mp4'}`);
+  await writeFile(path, Buffer.from(await response.arrayBuffer()));
+  expect((await readFile(path)).length).toBe(made.bytes);
+  return path;
+}
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'sift-reel-renders-'));
+  world = await World.make();
+  clientId = await world.client();
+});
+afterAll(async () => {
+  await noWorker();
+  await world.close();
+  await rm(folder, { recursive: true, force: true });
+});
+
+/** White for one frame, and a tone, every two seconds; 25 frames a second. */
+const FLASH_AND_BEEP = [
+  ...['-f', 'lavfi', '-i', `color=black:s=320x180:r=25:d=95,drawbox=color=white:t=fill:enable='lt(mod(n,50),1)'`],
+  ...['-f', 'lavfi', '-i', `aevalsrc='if(lt(mod(t,2),0.04),0.5*sin(2*PI*1000*t),0)':s=48000:d=95`],
+  ...['-c:v', 'libx264', '-preset', 'ultrafast', '-g', '250', '-c:a', 'aac', '-shortest'],
+];
+const TONE = ['-f', 'lavfi', '-i', `aevalsrc='0.05*sin(2*PI*(200+60*sin(3*t))*t)*(1+0.6*sin(2*t))':s=22050:d=95`, '-c:a', 'libmp3lame'];
+
+describe('a file of a recording with a picture', () => {
+  let source: { shortId: string; startMs: number; endMs: number };
+  let path: string;
+  beforeAll(async () => {
+    source = await shortOf('flash.mp4', ...FLASH_AND_BEEP);
+    path = await rendered(source.shortId, 'vertical');
+  });
+
+  it('is what players want: H.264 High, square pixels, BT.709, one rate, AAC, the index first', async () => {
+    const { streams, format } = await probe(path);
+    const [video, audio] = [
+      streams.find((one: { codec_type: string }) => one.codec_type === 'video'),
+      streams.find((one: { codec_type: string }) => one.codec_type === 'audio'),
+    ];
+    expect(video).toMatchObject({
+      codec_name: 'h264',
+      profile: 'High',
+      width: 1080,
+      height: 1920,
+      pix_fmt: 'yuv420p',
+      color_space: 'bt709',
+      color_transfer: 'bt709',
+      color_primaries: 'bt709',
+      r_frame_rate: '25/1',
+      avg_frame_rate: '25/1',
+    });
+    expect(['1:1', undefined]).toContain(video.sample_aspect_ratio);
+    expect(audio).toMatchObject({ codec_name: 'aac', sample_rate: '48000', channels: 2 });
+    expect(Number(video.nb_read_frames)).toBe(Math.round(((source.endMs - source.startMs) * 25) / 1_000));
+    expect(Math.abs(Number(format.duration) * 1_000 - (source.endMs - source.startMs))).toBeLessThan(60);
+    const bytes = await readFile(path);
+    expect(bytes.indexOf('moov')).toBeLessThan(bytes.indexOf('mdat'));
+  });
+
+  it('keeps picture and sound within 20 ms of each other, and shows what was there', async () => {
+    const light = (await ffmpeg('-v', 'error', '-i', path, '-vf', 'crop=1080:400:0:700,scale=1:1:flags=area,format=gray', '-f', 'rawvideo', '-')).out;
+    const flashes = [...light].flatMap((value, i) => (value > 128 && (light[i - 1] ?? 0) <= 128 ? [(i * 1_000) / 25] : []));
+    const pcm = (await ffmpeg('-v', 'error', '-i', path, '-ac', '1', '-ar', '48000', '-f', 's16le', '-')).out;
+    const beeps: number[] = [];
+    let quietSince = 0;
+    for (let i = 0; i < pcm.length / 2; i += 1)
+      if (Math.abs(pcm.readInt16LE(2 * i)) > 2_000) {
+        if (i - quietSince > 24_000 || beeps.length === 0) beeps.push(i / 48);
+        quietSince = i;
+      }
+    expect(flashes.length).toBeGreaterThan(3);
+    expect(beeps.length).toBe(flashes.length);
+    for (const [i, at] of flashes.entries()) expect(Math.abs(beeps[i]! - at)).toBeLessThan(20);
+    // Where the first flash of the source falls inside the cut, to a frame.
+    const first = Math.ceil(source.startMs / 2_000) * 2_000 - source.startMs;
+    expect(Math.abs(flashes[0]! - first)).toBeLessThanOrEqual(40);
+  });
+
+  it('shows its captions, as pixels, while they are said', async () => {
+    const band = (
+      await ffmpeg(
+        '-v',
+        'error',
+        '-i',
+        path,
+        '-vf',
+        'fps=5,crop=1080:420:0:1270,scale=270:105:flags=area,format=gray,signalstats,metadata=print:key=lavfi.signalstats.YMAX:file=-',
+        '-f',
+        'null',
+        '-',
+      )
+    ).out;
+    const brightest = [...band.toString('utf8').matchAll(/YMAX=(\d+)/g)].map(([, value]) => Number(value));
+    const shown = brightest.filter((value) => value > 150).length;
+    // Lines of 4.5 s every 5 s, held for half a second: captions stand most of the time.
+    expect(shown / brightest.length).toBeGreaterThan(0.7);
+  });
+});
+
+describe('a file of a recording without a picture', () => {
+  let source: { shortId: string; recordingId: string; candidateId: string; startMs: number; endMs: number };
+  beforeAll(async () => {
+    source = await shortOf('tone.mp3', ...TONE);
+  });
+  // A test that fails in the middle must not leave the next one without a worker, or with one too many.
+  afterEach(() =>
+    query(`UPDATE jobs SET state = 'cancelled', finished_at = now() WHERE kind = 'render' AND client_id = $1 AND state IN ('waiting', 'running')`, [clientId]),
+  );
+
+  // Measured by ffmpeg's ebur128 (EBU R 128, ITU-R BS.1770), which is not the filter that set it.
+  it('is as loud as players play, and never louder than it may', async () => {
+    for (const shape of ['square', 'sound']) {
+      const { said } = await ffmpeg('-i', await rendered(source.shortId, shape), '-map', 'a:0', '-af', 'ebur128=peak=true', '-f', 'null', '-');
+      const [integrated, peak] = [/I:\s+(-?[\d.]+) LUFS/.exec(said), /Peak:\s+(-?[\d.]+) dBFS/.exec(said)].map((found) => Number(found![1]));
+      expect(Math.abs(integrated! - -14)).toBeLessThan(1);
+      expect(peak).toBeLessThanOrEqual(-1);
+    }
+  });
+
+  it('of the sound alone is sound alone', async () => {
+    const { streams, format } = await probe(await rendered(source.shortId, 'sound'));
+    expect(streams.map((one: { codec_type: string }) => one.codec_type)).toEqual(['audio']);
+    expect(Math.abs(Number(format.duration) * 1_000 - (source.endMs - source.startMs))).toBeLessThan(60);
+  });
+
+  it('is made once of the same, whoever asks and how often, and anew when the short has changed', async () => {
+    await noWorker();
+    const two = await Promise.all([ask(source.shortId, 'wide'), ask(source.shortId, 'wide')]);
+    expect(two.map(({ status }) => status)).toEqual([201, 201]);
+    expect(two[0]!.body.id).toBe(two[1]!.body.id);
+    const jobs = await query(`SELECT attempt FROM jobs WHERE kind = 'render' AND subject_id = $1`, [two[0]!.body.id]);
+    expect(jobs).toEqual([{ attempt: 0 }]);
+    const copy = (await world.owner.get(`shorts/${source.shortId}`)).body.copy;
+    const written = await world.writeShort('PUT', source.shortId, 'copy', { ...copy, title: `Cold air is heavy ${randomUUID().slice(0, 4)}` });
+    expect(written.status, written.text).toBe(200);
+    expect((await readRender(source.shortId, two[0]!.body.id)).outdated).toBe(true);
+    const other = await ask(source.shortId, 'wide');
+    expect([other.body.id === two[0]!.body.id, other.body.outdated]).toEqual([false, false]);
+    for (const id of [two[0]!.body.id, other.body.id]) expect((await world.owner.delete(`renders/${id}`)).status).toBe(204);
+    expect((await world.owner.delete(`renders/${other.body.id}`)).status).toBe(409);
+    expect((await world.owner.get(`renders/${other.body.id}/file`)).status).toBe(404);
+  });
+
+  it('is finished once when its worker is killed in the middle, and leaves nothing behind', { timeout: 120_000 }, async () => {
+    await noWorker();
+    await needWorker().ready;
+    const { body } = await ask(source.shortId, 'portrait');
+    await until(source.shortId, body.id, (one) => one.stage === 'rendering' || over(one));
+    process.kill(worker!.child.pid!, 'SIGKILL');
+    await worker!.ended;
+    worker = null;
+    await needWorker().ready;
+    const made = await until(source.shortId, body.id, over);
+    expect([made.state, made.failure]).toEqual(['done', null]);
+    const [job] = await query(`SELECT attempt FROM jobs WHERE kind = 'render' AND subject_id = $1`, [body.id]);
+    expect(job!['attempt']).toBe(2);
+    const files = (await readdir(join(process.env['SIFT_REEL_MEDIA_DIR']!, 'renders'))).filter((name) => name.startsWith(body.id));
+    expect(files.sort()).toEqual([`${body.id}.1.work`, `${body.id}.mp4`].filter((name) => name.endsWith('.mp4') || files.includes(name)));
+    await noWorker();
+  });
+
+  it('is cancelled while it is made', async () => {
+    await needWorker().ready;
+    const { body } = await ask(source.shortId, 'vertical');
+    await until(source.shortId, body.id, (one) => one.state === 'running');
+    expect((await world.owner.delete(`renders/${body.id}`)).status).toBe(204);
+    expect((await readRender(source.shortId, body.id)).state).toBe('cancelled');
+    // Asked for again, it is made.
+    expect((await ask(source.shortId, 'vertical')).body.id).toBe(body.id);
+    expect((await until(source.shortId, body.id, over)).state).toBe('done');
+  });
+});
+
+describe('asking for a file', () => {
+  it('is refused without a sound, and for a shape that is none', async () => {
+    const seeded = await seedRanking(world, clientId);
+    await world.owner.put(`candidates/${seeded.candidates[0]!.id}/state`, { state: 'kept' });
+    const [short] = await world.shorts(seeded.recordingId);
+    const refused = await ask(short.id, 'vertical');
+    expect([refused.status, refused.body.detail]).toEqual([409, 'The recording has no sound yet. Add it on the recordings screen.']);
+    expect((await ask(short.id, 'round')).status).toBe(400);
+  });
+
+  it('of a sound that is gone fails in words', async () => {
+    await needWorker().ready;
+    const { shortId, recordingId } = await shortOf('short-lived.mp3', ...TONE);
+    const [row] = await query('SELECT sound_file FROM recordings WHERE id = $1', [recordingId]);
+    await rm(join(process.env['SIFT_REEL_MEDIA_DIR']!, String(row!['sound_file'])));
+    const { body } = await ask(shortId, 'square');
+    const made = await until(shortId, body.id, over);
+    expect([made.state, made.failure]).toEqual(['failed', 'The recording has another sound now. Ask for the file again.']);
+  });
+});
