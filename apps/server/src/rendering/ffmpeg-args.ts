@@ -100,7 +100,10 @@ export function renderArgs(plan: RenderPlan, path: string, drawn: Drawn, measure
     measured === null
       ? 'anull'
       : `${loudnorm(loudness)}:measured_I=${measured.input_i}:measured_TP=${measured.input_tp}:measured_LRA=${measured.input_lra}:measured_thresh=${measured.input_thresh}:offset=${measured.target_offset}:linear=true`;
-  const sound = [...soundChain(spans, rate), `[sound]${level},aresample=${SAMPLE_RATE},aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples}[heard]`];
+  const sound = [
+    ...soundChain(spans, rate),
+    `[sound]${level},aresample=${SAMPLE_RATE},aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples}[heard]`,
+  ];
   const filter = [...sound, ...pictureChain(plan, spans)].join(';');
   const pictured = plan.shape !== 'sound';
   const fps = `${rate.numerator}/${rate.denominator}`;

@@ -113,7 +113,7 @@ export class ShortsService {
     const { clientId, recordingId, recording, firstWord, endWord } = await this.find(actor, shortId);
     const { packed } = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
     const { sentences } = await this.text.passage(clientId, { packed, firstWord, endWord });
-    return { sentences: [...sentences], sound: recording.soundFile !== null };
+    return { sentences: [...sentences], sound: recording.soundFile !== null, picture: recording.picture !== null };
   }
 
   /** What is wrong with words that are not saved yet. */

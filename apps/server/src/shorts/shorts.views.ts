@@ -41,6 +41,7 @@ export class PassageSentenceView {
 export class PassageView {
   @Parts(() => PassageSentenceView) sentences: PassageSentenceView[];
   @Flag({ description: 'The recording has a sound' }) sound: boolean;
+  @Flag({ description: 'The recording has a picture' }) picture: boolean;
 }
 
 /** A place in the words that breaks a rule. */

@@ -1561,6 +1561,8 @@ export type PassageView = {
   sentences: PassageSentenceView[];
   /** The recording has a sound */
   sound: boolean;
+  /** The recording has a picture */
+  picture: boolean;
 };
 export type TitleView = {
   text: string;

@@ -17,6 +17,8 @@ export interface Player {
   pause(): void;
   /** Goes there; what was to stop at the end of a span plays on from there. */
   seek(ms: number): void;
+  /** What is seen of the recording: one clock rules it and the sound. Null for sound alone. */
+  readonly picture: HTMLVideoElement | null;
 }
 
 class Clock implements PlayerTime {
@@ -41,11 +43,13 @@ export function usePlayerTime<T>(time: PlayerTime, of: (ms: number) => T): T {
 }
 
 /**
- * One sound element. While it plays a span, every drawn frame looks whether the end is reached; `timeupdate` alone comes
+ * One element for sound and picture. While it plays a span, every drawn frame looks whether the end is reached; `timeupdate` alone comes
  * only four times a second and would play into the next sentence.
  */
-export function usePlayer(source: string | null): Player {
-  const audio = useRef<HTMLAudioElement | null>(null);
+/** @param pictured whether the source has a picture; it is shown by `PlayedPicture` */
+export function usePlayer(source: string | null, pictured = false): Player {
+  const audio = useRef<HTMLMediaElement | null>(null);
+  const [picture, setPicture] = useState<HTMLVideoElement | null>(null);
   const until = useRef<number | null>(null);
   const [clock] = useState(() => new Clock());
   const [playing, setPlaying] = useState(false);
@@ -53,12 +57,14 @@ export function usePlayer(source: string | null): Player {
 
   useEffect(() => {
     if (source === null) return;
-    const element = new Audio();
+    const element = document.createElement(pictured ? 'video' : 'audio');
     element.preload = 'metadata';
     element.src = source;
     element.dataset['testid'] = 'player';
+    element.hidden = true;
     document.body.append(element);
     audio.current = element;
+    setPicture(element instanceof HTMLVideoElement ? element : null);
     let frame = 0;
     const tick = (): void => {
       const now = Math.round(element.currentTime * 1_000);
@@ -89,8 +95,9 @@ export function usePlayer(source: string | null): Player {
       element.load();
       element.remove();
       audio.current = null;
+      setPicture(null);
     };
-  }, [source, clock]);
+  }, [source, pictured, clock]);
 
   const playSpan = useCallback((startMs: number, endMs: number) => {
     const element = audio.current;
@@ -110,5 +117,5 @@ export function usePlayer(source: string | null): Player {
     },
     [clock],
   );
-  return useMemo(() => ({ playing, time: clock, trouble, playSpan, pause, seek }), [playing, clock, trouble, playSpan, pause, seek]);
+  return useMemo(() => ({ playing, time: clock, trouble, playSpan, pause, seek, picture }), [playing, clock, trouble, playSpan, pause, seek, picture]);
 }

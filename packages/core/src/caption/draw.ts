@@ -11,7 +11,7 @@ export const FRAME_SIZES: Readonly<Record<Shape, { readonly width: number; reado
 };
 
 /** Parts of the shorter side. By judgement: players lay their own controls over what is nearer to the edges. */
-const [MARGIN, TITLE, CREDIT, LARGEST, SMALLEST, RULE] = [0.08, 0.046, 0.03, 0.078, 0.04, 0.006];
+const [MARGIN, TITLE, CREDIT, LARGEST, SMALLEST, RULE] = [0.08, 0.062, 0.03, 0.092, 0.04, 0.006];
 /** Parts of the height: where captions stand on a ground of their own, and where over a picture. */
 const MIDDLE = { top: 0.3, height: 0.4 };
 const LOWER = { top: 0.66, height: 0.16 };
@@ -31,7 +31,7 @@ export function drawGround(texts: GroundTexts | null, shape: Shape, { ground, in
   if (texts !== null) {
     const [size, credit] = [TITLE * side, CREDIT * side];
     const room = { width: width - 2 * margin, height: MIDDLE.top * height - 2 * margin };
-    const { lines, size: set } = setIn(texts.title, room, { largest: size, smallest: size * 0.7 }, typeface);
+    const { lines, size: set } = setIn(texts.title, room, { largest: size, smallest: size * 0.5 }, typeface);
     lines.forEach((line, i) => paths.push(typeface.outline(line, margin, margin + i * set * LINE_HEIGHT + set, set)));
     const credits = texts.credits.filter((line) => line !== '').map((line) => cutOff(line, room.width / credit, typeface));
     const top = height - margin - credits.length * credit * 1.5;

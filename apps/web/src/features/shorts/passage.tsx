@@ -4,13 +4,14 @@ import { type ReactNode, useState } from 'react';
 import { api, type PassageView, type ShortView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { type Player, usePlayer, usePlayerTime } from '../../app/player.js';
+import { PlayedPicture } from '../../app/played-picture.js';
 import { t } from '../../texts/texts.js';
 
 /** What is said in a short, with its sound: a sentence that is clicked plays from there to the end of the short. */
 export function Passage({ short }: { short: ShortView }): ReactNode {
   const passage = api.useReadPassageQuery(short.id).currentData;
   const [whole, setWhole] = useState(false);
-  const player = usePlayer(passage?.sound === true ? `/api/recordings/${short.recordingId}/sound` : null);
+  const player = usePlayer(passage?.sound === true ? `/api/recordings/${short.recordingId}/sound` : null, passage?.picture === true);
   const toggle = (): void => (player.playing ? player.pause() : player.playSpan(short.startMs, short.endMs));
   useKeys([
     { key: 'x', label: whole ? t('shorts.fold-the-passage') : t('shorts.unfold-the-passage'), group: t('common.shorts'), run: () => setWhole(!whole) },
@@ -20,6 +21,7 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
   ]);
   return (
     <div className="mt-1 flex items-start gap-2">
+      <PlayedPicture player={player} startMs={short.startMs} endMs={short.endMs} className="h-[126px] w-[224px] flex-none" />
       {passage?.sound === true && (
         <button
           type="button"

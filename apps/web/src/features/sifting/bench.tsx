@@ -73,7 +73,7 @@ function BenchTable({
   const shown = useMemo(() => arrange(ranking.candidates, filter, sort, onRecord.chapters), [ranking.candidates, filter, sort, onRecord.chapters]);
   const chosen = ranking.candidates.find((one) => one.id === candidateId) ?? null;
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
-  const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`);
+  const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`, recording.sound?.picture != null);
   const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);
   const goTo = useCallback((word: number) => setFocus((old) => ({ word, token: (old?.token ?? 0) + 1 })), []);
   const choose = useCallback(

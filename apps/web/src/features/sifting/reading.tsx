@@ -52,7 +52,7 @@ function ReadingTable({
   const [partStartMs, partEndMs] = form.watch(['partStartMs', 'partEndMs']);
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
   const ridge = useMemo(() => talkRidge(transcript, durationMs), [transcript, durationMs]);
-  const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`);
+  const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`, recording.sound?.picture != null);
   const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);
   const [selected, setSelected] = useState<DraftSpan | null>(null);
   const seek = (ms: number): void => {

@@ -9,6 +9,7 @@ import { KIND_NAMES, SIGNAL_HINTS, SIGNAL_LOOK } from '../../ui/signals.js';
 import { Alternatives } from './alternatives.js';
 import { signalLit } from './bench-slice.js';
 import type { Player } from '../../app/player.js';
+import { PlayedPicture } from '../../app/played-picture.js';
 import { t, rich } from '../../texts/texts.js';
 
 interface ReasonsProps {
@@ -46,6 +47,7 @@ export function Reasons({
   const moved = candidate.firstWord !== candidate.foundFirstWord || candidate.endWord !== candidate.foundEndWord;
   return (
     <section aria-label={t('sifting.reasons')} className="flex flex-col gap-3 px-[18px] py-[14px]">
+      <PlayedPicture player={player} startMs={candidate.startMs} endMs={candidate.endMs} className="h-[168px] w-full" />
       <div className="flex items-end gap-4">
         <div>
           <div className="text-[44px] leading-none font-bold tracking-[-.05em]" data-testid="score">

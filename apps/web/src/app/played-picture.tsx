@@ -1,0 +1,35 @@
+import { type ReactNode, useLayoutEffect, useRef } from 'react';
+import { t } from '../texts/texts.js';
+import type { Player } from './player.js';
+
+/** The picture of what is played, where it has one. A click plays or stops it, as its button does. */
+export function PlayedPicture({ player, startMs, endMs, className }: { player: Player; startMs: number; endMs: number; className: string }): ReactNode {
+  const place = useRef<HTMLButtonElement>(null);
+  const { picture } = player;
+  useLayoutEffect(() => {
+    if (picture === null || place.current === null) return;
+    // Moved, not made anew: it goes on playing where it stands.
+    place.current.append(picture);
+    picture.hidden = false;
+    picture.style.cssText = 'width:100%;height:100%;object-fit:contain';
+    return () => {
+      picture.hidden = true;
+      document.body.append(picture);
+    };
+  }, [picture]);
+  // The picture of the place where it would begin, until something is played.
+  useLayoutEffect(() => {
+    if (picture?.paused === true) picture.currentTime = startMs / 1_000;
+  }, [picture, startMs]);
+  if (picture === null) return null;
+  return (
+    <button
+      type="button"
+      ref={place}
+      aria-label={t('common.picture-of-the-recording')}
+      aria-pressed={player.playing}
+      className={`block bg-bar ${className}`}
+      onClick={() => (player.playing ? player.pause() : player.playSpan(startMs, endMs))}
+    />
+  );
+}
