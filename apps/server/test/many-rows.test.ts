@@ -1,3 +1,5 @@
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { User } from '../dist/identity/identity.models.js';
 import { seedRanking } from './seed.js';
@@ -24,9 +26,16 @@ beforeAll(async () => {
   const spanish = `shorts/${short.id}/translations/es`;
   const { units } = (await world.owner.get(spanish)).body as { units: { id: string; source: string }[] };
   await world.owner.put(spanish, { targets: units.map(({ id, source }) => ({ unit: id, text: source })), version: 0 });
+  const renders = join(process.env['SIFT_REEL_MEDIA_DIR']!, 'renders');
+  await mkdir(renders, { recursive: true });
+  await writeFile(join(renders, 'made.mp4'), 'made');
+  const [render] = await query(
+    `INSERT INTO renders (client_id, short_id, key, shape, plan, of_version, file, bytes) VALUES ($1, $2, 'k', 'wide', '{"cuts":[]}', 1, 'made.mp4', 4) RETURNING id`,
+    [clientId, short.id],
+  );
   const { recordingId, siftId } = seeded;
   Object.assign(ids, { clientId, recordingId, siftId, otherId: siftId, shortId: short.id, batchId: batch.id });
-  Object.assign(ids, { documentId: document.id, number: '1', language: 'es' });
+  Object.assign(ids, { documentId: document.id, number: '1', language: 'es', renderId: String(render!['id']) });
 });
 afterAll(() => world.close());
 
@@ -64,6 +73,7 @@ async function multiply(): Promise<void> {
   );
   await copies('copies', 'short_id = $1 AND channel_id IS NULL', shortId!, 20_000, `'id', md5('w' || n)::uuid, 'short_id', md5('h' || n)::uuid`);
   await copies('translations', 'short_id = $1', shortId!, 20_000, `'id', md5('t' || n)::uuid, 'short_id', md5('h' || n)::uuid`);
+  await copies('renders', 'id = $1', ids['renderId']!, 2_000, `'id', md5('f' || n)::uuid, 'key', 'k' || n`);
   await copies('documents', 'id = $1', ids['documentId']!, 2_000, `'id', md5('d' || n)::uuid, 'recording_id', md5('r' || n)::uuid`);
   // New words take an approval away, here too.
   await query(`UPDATE shorts SET approved_by = (SELECT id FROM users LIMIT 1), approved_at = now(), approved_version = version`);

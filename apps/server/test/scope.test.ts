@@ -106,6 +106,8 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', `${SHORT}/writings`],
   ['POST', `${SHORT}/writings`],
   ['DELETE', 'writings/:writingId'],
+  ['GET', 'recordings/:recordingId/kept.edl'],
+  ['GET', 'recordings/:recordingId/kept.otio'],
   ['GET', `${SHORT}/renders`],
   ['POST', `${SHORT}/renders`, { shape: 'vertical' }],
   ['DELETE', 'renders/:renderId'],

@@ -1,5 +1,6 @@
 import { parse } from 'csv-parse/sync';
 import { parseSync } from 'subtitle';
+import { cutFrames, readEdl, readOtio } from '@sift-reel/core';
 import { fieldsOf } from '@sift-reel/core/fitting';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seedRanking } from './seed.js';
@@ -171,6 +172,16 @@ describe('files to take away', () => {
     expect(page.headers.get('content-type')).toContain('text/html');
     expect(page.text).toContain(rows[0]!['start']);
     expect(page.text).not.toContain('<script');
+  });
+  it('are edit lists, in the order it was said, that say the same cuts when they are read', async () => {
+    const shorts = [await shortOf(0), await shortOf(1)].sort((a, b) => a.startMs - b.startMs);
+    const rate = { numerator: 25, denominator: 1 };
+    const wanted = shorts.map(({ copy, startMs, endMs }) => ({ title: copy.title, spans: cutFrames([{ startMs, endMs }], rate) }));
+    const edl = await world.owner.get(`recordings/${seeded.recordingId}/kept.edl`);
+    expect(edl.headers.get('content-disposition')).toContain('.edl');
+    expect(readEdl(edl.text, rate).passages).toEqual(wanted);
+    const otio = await world.owner.get(`recordings/${seeded.recordingId}/kept.otio`);
+    expect(readOtio(otio.text, rate).passages).toEqual(wanted);
   });
 });
 

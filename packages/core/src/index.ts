@@ -120,3 +120,8 @@ export { captionsOfCut } from './caption/captions-of-cut.js';
 export type { CutCaption } from './caption/captions-of-cut.js';
 export { drawCaption, drawGround, FRAME_SIZES } from './caption/draw.js';
 export type { GroundTexts } from './caption/draw.js';
+export { readEdl, writeEdl } from './exchange/edit-lists/edl.js';
+export { readOtio, writeOtio } from './exchange/edit-lists/otio.js';
+export { EditListRefusedError } from './exchange/edit-lists/types.js';
+export type { EditList, EditPassage } from './exchange/edit-lists/types.js';
+export { canDrop, formatSmpte, parseSmpte } from './cut/smpte.js';

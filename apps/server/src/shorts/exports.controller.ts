@@ -1,6 +1,17 @@
-import { Controller, Get, Inject, Param, ParseUUIDPipe, Res } from '@nestjs/common';
+import { Controller, Get, Inject, Param, ParseUUIDPipe, Res, UnprocessableEntityException } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { cutSheetCsv, type CutSheetRow, edgeWords, fileName } from '@sift-reel/core';
+import {
+  cutFrames,
+  cutSheetCsv,
+  type CutSheetRow,
+  edgeWords,
+  type EditList,
+  EditListRefusedError,
+  fileName,
+  frameAt,
+  writeEdl,
+  writeOtio,
+} from '@sift-reel/core';
 import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
@@ -11,8 +22,10 @@ import { baseCopy } from './short-views.js';
 import { ShortsService } from './shorts.service.js';
 
 const SHORT = 'shorts/:shortId';
+/** Frames a second in which sound alone is counted. */
+const SOUND_ALONE_RATE = { numerator: 25, denominator: 1 };
 
-/** Files to take away: captions of a short, cut sheet of a recording. */
+/** Files to take away: captions of a short, cut sheet and edit lists of a recording. */
 @ApiTags('exports')
 @Controller()
 export class ExportsController {
@@ -48,6 +61,43 @@ export class ExportsController {
   async printCutSheet(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Res() response: Response): Promise<void> {
     const { title, rows, durationMs } = await this.cutSheet(actor, recordingId);
     response.type('text/html; charset=utf-8').send(cutSheetPage(title, durationMs, rows));
+  }
+
+  @Get('recordings/:recordingId/kept.edl')
+  @ApiOkResponse({ description: 'Edit decision list (CMX 3600) of what is kept' })
+  async exportEdl(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Res() response: Response): Promise<void> {
+    const list = await this.editList(actor, recordingId);
+    try {
+      sendFile(response, fileName([list.title, 'kept passages'], 'edl'), 'text/plain; charset=utf-8', writeEdl(list));
+    } catch (error) {
+      if (error instanceof EditListRefusedError) throw new UnprocessableEntityException(`An edit decision list cannot be written: ${error.detail}.`);
+      throw error;
+    }
+  }
+
+  @Get('recordings/:recordingId/kept.otio')
+  @ApiOkResponse({ description: 'OpenTimelineIO JSON of what is kept' })
+  async exportOtio(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Res() response: Response): Promise<void> {
+    const list = await this.editList(actor, recordingId);
+    sendFile(response, fileName([list.title, 'kept passages'], 'otio'), 'application/json; charset=utf-8', writeOtio(list));
+  }
+
+  /** What is kept, in the order it was said, in frames of the recording's own rate. */
+  private async editList(actor: Actor, recordingId: string): Promise<EditList> {
+    const recording = await this.recordings.find(actor, recordingId);
+    const shorts = await this.shorts.list(actor, { recordingId });
+    const rate = recording.picture?.rate ?? SOUND_ALONE_RATE;
+    const passages = [...shorts]
+      .sort((a, b) => a.startMs - b.startMs)
+      .map(({ copy, firstLine, startMs, endMs }) => ({ title: copy.title || firstLine, spans: cutFrames([{ startMs, endMs }], rate) }));
+    return {
+      title: recording.title,
+      source: recording.soundName ?? recording.title,
+      sourceFrames: frameAt(recording.durationMs ?? 0, rate),
+      rate,
+      pictured: recording.picture !== null,
+      passages,
+    };
   }
 
   private async captions(actor: Actor, shortId: string, format: 'subrip' | 'webvtt'): Promise<{ body: string; name: string[] }> {

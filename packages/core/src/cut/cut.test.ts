@@ -7,7 +7,7 @@ import type { Word } from '../transcript/types.js';
 
 /** Words of one length, with one pause between them. */
 const wordsOfText = (text: string, wordMs: number, pauseMs: number): Word[] =>
-  text.split(' ').map((word, i) => ({ text: word, kind: 'spoken', speaker: 0, startMs: i * (wordMs + pauseMs), endMs: i * (wordMs + pauseMs) + wordMs }));
+  text.split(' ').map((word, i) => ({ text: word, kind: 'word', speaker: 0, startMs: i * (wordMs + pauseMs), endMs: i * (wordMs + pauseMs) + wordMs }));
 
 const NTSC: FrameRate = { numerator: 30_000, denominator: 1_001 };
 const NTSC_60: FrameRate = { numerator: 60_000, denominator: 1_001 };

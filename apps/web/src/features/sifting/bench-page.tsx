@@ -190,7 +190,7 @@ function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
   return (
     <Menu>
       <MenuButton className={MENU_BUTTON}>{t('sifting.cut-sheet')}</MenuButton>
-      <MenuItems anchor="bottom end" className={`${MENU} !w-[200px]`}>
+      <MenuItems anchor="bottom end" className={`${MENU} !w-[240px]`}>
         <MenuItem>
           <a className={item} href={`/api/recordings/${recordingId}/cut-sheet.csv`} download>
             {t('sifting.download-as-csv')}
@@ -199,6 +199,16 @@ function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
         <MenuItem>
           <a className={item} href={`/api/recordings/${recordingId}/cut-sheet`} target="_blank" rel="noreferrer">
             {t('sifting.page-to-print')}
+          </a>
+        </MenuItem>
+        <MenuItem>
+          <a className={item} href={`/api/recordings/${recordingId}/kept.edl`} download>
+            {t('sifting.edit-decision-list')}
+          </a>
+        </MenuItem>
+        <MenuItem>
+          <a className={item} href={`/api/recordings/${recordingId}/kept.otio`} download>
+            {t('sifting.timeline-otio')}
           </a>
         </MenuItem>
       </MenuItems>

@@ -1,0 +1,89 @@
+import { execFile } from 'node:child_process';
+import { copyFile, mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { expect, test } from '@playwright/test';
+import { makeClient, ownerApi, signIn, startWorker, url, type Worker } from './help.js';
+
+const run = promisify(execFile);
+let worker: Worker;
+let folder: string;
+test.beforeAll(async () => {
+  worker = startWorker();
+  folder = await mkdtemp(join(tmpdir(), 'sift-reel-film-'));
+  await worker.ready;
+});
+test.afterAll(async () => {
+  await worker.stop();
+  await rm(folder, { recursive: true, force: true });
+});
+
+test('a video is dropped, sifted, seen while it plays, kept, made into a file and taken away', async ({ page }) => {
+  const fixtures = process.env['E2E_FIXTURES']!;
+  const film = join(folder, 'filmed talk.mp4');
+  // A green picture, with the talk that is spoken for all tests.
+  const picture = ['-f', 'lavfi', '-i', 'color=0x00aa00:s=320x180:r=25', '-i', join(fixtures, 'up-the-flue-11.ogg'), '-shortest'];
+  await run('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...picture, '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', film]);
+  await copyFile(join(fixtures, 'up-the-flue-11.vtt'), join(folder, 'filmed talk.vtt'));
+  const { clientId } = await makeClient('Filmed');
+  const api = await ownerApi();
+  await signIn(page);
+  await page.goto(url(`/recordings?client=${clientId}`));
+  await page.getByTestId('files').setInputFiles([film, join(folder, 'filmed talk.vtt')]);
+  await expect(page.getByText('brought in')).toBeVisible();
+  await page.getByRole('link', { name: 'filmed talk' }).click();
+  await page.getByRole('button', { name: 'Sift the recording' }).click();
+  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
+
+  // One clock: the picture is where the candidate begins, and goes on from there.
+  const seen = page.locator('video');
+  await expect(seen).toBeVisible();
+  const [first] = (await api('GET', `recordings?clientId=${clientId}`)) as unknown as { id: string; latestSift: { id: string } }[];
+  const { candidates } = (await api('GET', `sifts/${first!.latestSift.id}/ranking`)) as unknown as { candidates: { startMs: number; endMs: number }[] };
+  const at = (): Promise<number> => seen.evaluate((video: HTMLVideoElement) => video.currentTime * 1_000);
+  await expect.poll(async () => Math.abs((await at()) - candidates[0]!.startMs)).toBeLessThan(100);
+  await page.getByRole('button', { name: 'Picture of the recording' }).click();
+  await expect.poll(at).toBeGreaterThan(candidates[0]!.startMs + 300);
+  await page.getByRole('button', { name: 'Picture of the recording' }).click();
+  await page.getByRole('button', { name: /^Keep/ }).first().click();
+  await expect(page.getByText('1 kept, 0 dropped')).toBeVisible();
+
+  await page.goto(url(`/shorts?client=${clientId}`));
+  await page.locator('ul[aria-label="Shorts"] a').first().click();
+  await page.getByRole('button', { name: 'Make the file' }).click();
+  await page.getByRole('menuitem', { name: 'square' }).click();
+  await expect(page.getByRole('progressbar', { name: 'Making square' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Watch square' })).toBeVisible({ timeout: 150_000 });
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Download square' }).click()]);
+  expect(download.suggestedFilename()).toMatch(/^filmed talk - .+ - square\.mp4$/);
+  const made = join(folder, 'made.mp4');
+  await download.saveAs(made);
+
+  const { stdout } = await run('ffprobe', ['-v', 'error', '-show_entries', 'stream=codec_name,width,height,nb_frames:format=duration', '-of', 'json', made]);
+  const { streams, format } = JSON.parse(stdout) as {
+    streams: { codec_name: string; width?: number; height?: number; nb_frames: string }[];
+    format: { duration: string };
+  };
+  const [film0] = streams.filter((one) => one.codec_name === 'h264');
+  const lengthMs = candidates[0]!.endMs - candidates[0]!.startMs;
+  expect([film0!.width, film0!.height, Number(film0!.nb_frames)]).toEqual([1080, 1080, Math.round(lengthMs / 40)]);
+  expect(Math.abs(Number(format.duration) * 1_000 - lengthMs)).toBeLessThan(60);
+  // A frame looked at: green in the middle, the client's ground above it.
+  const { stdout: frame } = await run(
+    'ffmpeg',
+    ['-v', 'error', '-nostdin', '-ss', '3', '-i', made, '-frames:v', '1', '-vf', 'scale=36:36:flags=area,format=rgb24', '-f', 'rawvideo', '-'],
+    {
+      encoding: 'buffer',
+    },
+  );
+  const pixel = (x: number, y: number): number[] => [...frame.subarray(3 * (36 * y + x), 3 * (36 * y + x) + 3)];
+  const [middle, above] = [pixel(18, 14), pixel(18, 3)];
+  expect(middle[1]! - Math.max(middle[0]!, middle[2]!)).toBeGreaterThan(100);
+  expect(Math.max(...above)).toBeLessThan(60);
+
+  // Watched where it is.
+  await page.getByRole('button', { name: 'Watch square' }).click();
+  const watched = page.getByRole('dialog').locator('video');
+  await expect.poll(() => watched.evaluate((video: HTMLVideoElement) => video.currentTime)).toBeGreaterThan(0.3);
+});
