@@ -102,6 +102,13 @@ await take('compare');
 await open('/shorts', () => page.getByLabel('Title'));
 await page.locator('ul[aria-label="Shorts"] li', { hasText: /draft/ }).first().getByRole('link').click(); // its words can be chosen
 await page.getByRole('list', { name: 'Proposals' }).waitFor();
+// One file that is there, one at work.
+for (const shape of ['square', 'vertical']) {
+  await page.getByRole('button', { name: 'Make the file' }).click();
+  await page.getByRole('menuitem', { name: shape }).click();
+  if (shape === 'square') await page.getByRole('button', { name: 'Watch square' }).waitFor({ timeout: 300_000 });
+  else await page.getByText('making the file').waitFor({ timeout: 300_000 });
+}
 await take('shorts');
 // What was not said: typed, not saved into the demo for good.
 const title = await page.getByLabel('Title').inputValue();

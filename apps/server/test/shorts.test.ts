@@ -176,7 +176,7 @@ describe('files to take away', () => {
   it('are edit lists, in the order it was said, that say the same cuts when they are read', async () => {
     const shorts = [await shortOf(0), await shortOf(1)].sort((a, b) => a.startMs - b.startMs);
     const rate = { numerator: 25, denominator: 1 };
-    const wanted = shorts.map(({ copy, startMs, endMs }) => ({ title: copy.title, spans: cutFrames([{ startMs, endMs }], rate) }));
+    const wanted = shorts.map(({ copy, firstLine, startMs, endMs }) => ({ title: copy.title || firstLine, spans: cutFrames([{ startMs, endMs }], rate) }));
     const edl = await world.owner.get(`recordings/${seeded.recordingId}/kept.edl`);
     expect(edl.headers.get('content-disposition')).toContain('.edl');
     expect(readEdl(edl.text, rate).passages).toEqual(wanted);
