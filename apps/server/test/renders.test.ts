@@ -199,7 +199,7 @@ describe('a file of a recording without a picture', () => {
     expect(two[0]!.body.id).toBe(two[1]!.body.id);
     const jobs = await query(`SELECT attempt FROM jobs WHERE kind = 'render' AND subject_id = $1`, [two[0]!.body.id]);
     expect(jobs).toEqual([{ attempt: 0 }]);
-    const copy = (await world.owner.get(`shorts/${source.shortId}`)).body.copy;
+    const copy = (await world.read(`shorts/${source.shortId}`)).body.copy;
     const written = await world.writeShort('PUT', source.shortId, 'copy', { ...copy, title: `Cold air is heavy ${randomUUID().slice(0, 4)}` });
     expect(written.status, written.text).toBe(200);
     expect((await readRender(source.shortId, two[0]!.body.id)).outdated).toBe(true);
