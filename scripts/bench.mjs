@@ -1,5 +1,5 @@
 // npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, reading-memory,
-// vectors, screen and editors. `flat`, `words`, `truth`, `summaries`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough` and `listen` run when named;
+// vectors, screen and editors. `flat`, `words`, `truth`, `summaries`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough`, `listen` and `render` run when named;
 // `--write` makes roles, ends, stand-out and weights write what they fitted into the core.
 import { join } from 'node:path';
 import { buildServer } from './lib/build.mjs';
@@ -31,11 +31,12 @@ await runMain(async () => {
     'weights',
     'rough',
     'listen',
+    'render',
   ]) {
     if (
       wanted.length > 0
         ? !wanted.includes(name)
-        : ['flat', 'words', 'truth', 'summaries', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen'].includes(name)
+        : ['flat', 'words', 'truth', 'summaries', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen', 'render'].includes(name)
     )
       continue;
     say(`\n== ${name}`);

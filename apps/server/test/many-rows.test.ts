@@ -30,7 +30,7 @@ beforeAll(async () => {
   await mkdir(renders, { recursive: true });
   await writeFile(join(renders, 'made.mp4'), 'made');
   const [render] = await query(
-    `INSERT INTO renders (client_id, short_id, key, shape, plan, of_version, file, bytes) VALUES ($1, $2, 'k', 'wide', '{"cuts":[]}', 1, 'made.mp4', 4) RETURNING id`,
+    `INSERT INTO renders (client_id, short_id, key, shape, plan, of_version, file, bytes) VALUES ($1, $2, 'k', 'wide', '{"cuts":[]}', (SELECT version FROM shorts WHERE id = $2), 'made.mp4', 4) RETURNING id`,
     [clientId, short.id],
   );
   const { recordingId, siftId } = seeded;
@@ -117,6 +117,7 @@ describe('a house full of rows', () => {
       [/schedule\/plan/, '?from=2026-01-01&to=2026-01-28'],
       [/\/file$/, '?as=plain'],
       [/\/cards\//, '?as=svg&shape=square'],
+      [/renders\/(?:ready|files\.zip)$/, `?shape=wide&shortIds=${ids['shortId']!}`],
     ];
     const withSearch = routes.map((path) => path + (asks.find(([route]) => route.test(path))?.[1] ?? ''));
     expect(withSearch.length).toBeGreaterThan(20);

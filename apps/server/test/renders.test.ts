@@ -4,6 +4,7 @@ import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
+import { fromBuffer, type Entry } from 'yauzl';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
@@ -237,6 +238,60 @@ describe('a file of a recording without a picture', () => {
     // Asked for again, it is made.
     expect((await ask(source.shortId, 'vertical')).body.id).toBe(body.id);
     expect((await until(source.shortId, body.id, over)).state).toBe('done');
+  });
+});
+
+/** Names and bytes in an archive, read by another program than the one that wrote it. */
+const unzipped = (bytes: Buffer): Promise<Map<string, Buffer>> =>
+  new Promise((resolve, reject) => {
+    fromBuffer(bytes, { lazyEntries: true }, (failed, zip) => {
+      if (failed !== null) return reject(failed);
+      const found = new Map<string, Buffer>();
+      zip.on('entry', (entry: Entry) =>
+        zip.openReadStream(entry, (broken, stream) => {
+          if (broken !== null) return reject(broken);
+          const parts: Buffer[] = [];
+          stream
+            .on('data', (part: Buffer) => parts.push(part))
+            .on('end', () => {
+              found.set(entry.fileName, Buffer.concat(parts));
+              zip.readEntry();
+            });
+        }),
+      );
+      zip.on('end', () => resolve(found)).on('error', reject);
+      zip.readEntry();
+    });
+  });
+
+describe('files of several shorts', () => {
+  it('are taken away as one archive, numbered as they were asked for, each with its captions', async () => {
+    const made: { shortId: string; path: string }[] = [];
+    for (const name of ['one.mp3', 'two.mp3']) {
+      const { shortId } = await shortOf(name, ...TONE);
+      made.push({ shortId, path: await rendered(shortId, 'sound') });
+    }
+    const query = `shape=sound&shortIds=${made.map(({ shortId }) => shortId).join(',')}`;
+    expect((await world.owner.get(`renders/ready?${query}`)).body.map(({ ready }: { ready: boolean }) => ready)).toEqual([true, true]);
+    const response = await fetch(`${world.base}/api/renders/files.zip?${query}`, { headers: { cookie: world.owner.cookie } });
+    expect([response.status, response.headers.get('content-type')]).toEqual([200, 'application/zip']);
+    const files = [...(await unzipped(Buffer.from(await response.arrayBuffer())))];
+    expect(files.map(([name]) => name.replace(/^(\d\d) - .* - sound\./, '$1.'))).toEqual(['01.m4a', '01.srt', '02.m4a', '02.srt']);
+    for (const [i, { path }] of made.entries()) expect(files[2 * i]![1].equals(await readFile(path))).toBe(true);
+    expect(files[1]![1].toString('utf8')).toMatch(/^1\r\n00:00:00,/);
+  });
+
+  it('are refused where one is not made, names which; and where one is not theirs to see, as if it were not there', async () => {
+    const { shortId } = await shortOf('three.mp3', ...TONE);
+    const refused = await world.owner.get(`renders/files.zip?shape=wide&shortIds=${shortId}`);
+    expect([refused.status, refused.body.detail]).toEqual([409, expect.stringMatching(/^There is no file of this shape yet of “.+”\.$/)]);
+    expect((await world.owner.get(`renders/ready?shape=wide&shortIds=${shortId}`)).body).toMatchObject([{ shortId, ready: false }]);
+    const stranger = await world.producer([await world.client()]);
+    for (const path of ['ready', 'files.zip']) {
+      expect((await stranger.get(`renders/${path}?shape=wide&shortIds=${shortId}`)).status).toBe(404);
+      expect((await world.owner.get(`renders/${path}?shape=wide&shortIds=${shortId},${randomUUID()}`)).status).toBe(404);
+      expect((await world.owner.get(`renders/${path}?shape=wide&shortIds=x`)).status).toBe(400);
+    }
   });
 });
 

@@ -3,6 +3,8 @@ import { spawn } from 'node:child_process';
 /** The end of what it says is kept: the measures of a filter, or the fault. */
 const SAID_CHARACTERS = 8_000;
 const SHOWN_CHARACTERS = 300;
+/** Of addresses, in bytes: what it works on at once is some frames of each input, whatever the length of the file. */
+const MOST_MEMORY = 6 * 1_024 ** 3;
 
 /** ffmpeg could not do it; the message is the last that it said. */
 export class FfmpegError extends Error {
@@ -24,7 +26,10 @@ export interface FfmpegOptions {
  */
 export async function runFfmpeg(args: readonly string[], { signal, longestMs, onProgress }: FfmpegOptions): Promise<string> {
   signal.throwIfAborted();
-  const child = spawn('ffmpeg', ['-hide_banner', '-nostdin', '-nostats', '-y', '-progress', 'pipe:1', ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+  // prlimit (util-linux, on every Debian) becomes ffmpeg, so what is killed is ffmpeg itself.
+  const child = spawn('prlimit', [`--as=${MOST_MEMORY}`, 'ffmpeg', '-hide_banner', '-nostdin', '-nostats', '-y', '-progress', 'pipe:1', ...args], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   const kill = (): void => {
     child.kill('SIGKILL');
   };

@@ -11,7 +11,9 @@ import { SOUND_INPUT } from '../media/ffmpeg.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
 import { TextPool } from '../text/text-pool.service.js';
-import { type Drawn, type MeasuredLoudness, measureArgs, renderArgs, spansOf } from './ffmpeg-args.js';
+import { captionList } from './caption-list.js';
+import { type Drawn, measureArgs, renderArgs, spansOf } from './ffmpeg-args.js';
+import { measuredOf } from './measured-loudness.js';
 import { RENDER } from './render.kind.js';
 import type { RenderPlan } from './render-plan.js';
 import { Render } from './rendering.models.js';
@@ -22,8 +24,6 @@ const run = promisify(execFile);
 const [DRAWN_AT, MEASURED_AT, RENDERED_AT] = [0.1, 0.2, 0.97];
 /** A minute of a short takes some 40 s on two cores; a machine may be busy. */
 const LONGEST_MS = 45 * 60_000;
-/** What is quieter is silence: there is nothing to even out. LUFS; the gate of EBU R 128. */
-const SILENCE = -70;
 
 /** Makes files of shorts, in the worker. Every stage writes anew, and the file gets its name only with its row. */
 @Injectable()
@@ -109,30 +109,6 @@ export class RenderWork implements OnModuleInit {
     await writeFile(captions, captionList(plan, paths, blank));
     return { ground, captions };
   }
-}
-
-/** ffmpeg's list of pictures with how long each is shown. The names are our own, so they hold no quotes. */
-function captionList(plan: RenderPlan, paths: readonly string[], blank: string): string {
-  const shown: [string, number][] = [];
-  let at = 0;
-  for (const [i, { startMs, endMs }] of plan.captions.entries()) {
-    if (startMs > at) shown.push([blank, startMs - at]);
-    shown.push([paths[i]!, endMs - Math.max(at, startMs)]);
-    at = endMs;
-  }
-  shown.push([blank, Math.max(1_000, playedMs(plan.cuts) - at)]);
-  // The length of the last is not kept unless it is named once more.
-  return ['ffconcat version 1.0', ...shown.flatMap(([path, ms]) => [`file '${path}'`, `duration ${(ms / 1_000).toFixed(3)}`]), `file '${blank}'`, ''].join(
-    '\n',
-  );
-}
-
-/** @returns null where nothing is loud enough to be measured */
-function measuredOf(said: string): MeasuredLoudness | null {
-  const json = /\{[^{}]*"input_i"[^{}]*\}/.exec(said)?.[0];
-  if (json === undefined) throw new FfmpegError('its loudness could not be measured');
-  const measured = JSON.parse(json) as MeasuredLoudness;
-  return Number(measured.input_i) > SILENCE ? measured : null;
 }
 
 /** Looked at by another program than the one that made it. @throws FfmpegError when it is not as long as the cut list, to a frame */

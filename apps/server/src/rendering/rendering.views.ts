@@ -6,6 +6,19 @@ export class RenderForm {
   @OneOf(RENDER_SHAPES) shape: RenderShape;
 }
 
+/** Which shorts are meant, and which of their files. */
+export class RendersQuery {
+  @OneOf(RENDER_SHAPES) shape: RenderShape;
+  @Text({ pattern: /^[\da-f-]{36}(?:,[\da-f-]{36}){0,59}$/i, max: 2_300, says: 'must be 1 to 60 ids with commas' }) shortIds: string;
+}
+
+/** Whether a short has a file of its present words and ends. */
+export class ReadyView {
+  @Id() shortId: string;
+  @Text() title: string;
+  @Flag() ready: boolean;
+}
+
 /** A file of a short: asked for, at work, or there. */
 export class RenderView {
   @Id() id: string;

@@ -1,9 +1,11 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Res } from '@nestjs/common';
+import { pipeline } from 'node:stream/promises';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { dispositionOf } from '../shorts/send-file.js';
-import { RenderForm, RenderView } from './rendering.views.js';
+import { ReadyView, RenderForm, RendersQuery, RenderView } from './rendering.views.js';
+import { archiveOf } from './render-archive.js';
 import { RendersService } from './renders.service.js';
 
 const OF_SHORT = 'shorts/:shortId/renders';
@@ -23,6 +25,20 @@ export class RendersController {
   @ApiCreatedResponse({ type: RenderView })
   askForRender(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: RenderForm): Promise<RenderView> {
     return this.renders.ask(actor, shortId, form.shape);
+  }
+
+  @Get('renders/ready')
+  @ApiOkResponse({ type: [ReadyView] })
+  listReady(@CurrentActor() actor: Actor, @Query() { shape, shortIds }: RendersQuery): Promise<ReadyView[]> {
+    return this.renders.ready(actor, shape, shortIds.split(','));
+  }
+
+  @Get('renders/files.zip')
+  @ApiOkResponse({ description: 'A ZIP of the files of some shorts, each with its captions beside it' })
+  async readArchive(@CurrentActor() actor: Actor, @Query() { shape, shortIds }: RendersQuery, @Res() response: Response): Promise<void> {
+    const { name, entries } = await this.renders.archive(actor, shape, shortIds.split(','));
+    response.setHeader('Content-Type', 'application/zip').setHeader('Content-Disposition', dispositionOf(name)).setHeader('Cache-Control', 'private, no-store');
+    await pipeline(archiveOf(entries), response).catch(() => response.destroy()); // gone, or broken off
   }
 
   @Delete('renders/:renderId')

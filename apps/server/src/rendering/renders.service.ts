@@ -1,8 +1,8 @@
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
-import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
+import { ConflictException, Inject, Injectable, NotFoundException, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { fileName, playedMs } from '@sift-reel/core';
-import type { WhereOptions } from 'sequelize';
+import { Op, type WhereOptions } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
 import { cardStyleOf, Client } from '../clients/clients.models.js';
 import { log } from '../config/logger.js';
@@ -20,7 +20,8 @@ import { TextPool } from '../text/text-pool.service.js';
 import { RENDER } from './render.kind.js';
 import { keyOf, PLAYED_LOUDNESS, type RenderPlan, type RenderShape } from './render-plan.js';
 import { Render } from './rendering.models.js';
-import type { RenderView } from './rendering.views.js';
+import type { ArchiveEntry } from './render-archive.js';
+import type { ReadyView, RenderView } from './rendering.views.js';
 
 const run = promisify(execFile);
 /** What a recording without a picture is shown at. */
@@ -28,6 +29,8 @@ const STILL_RATE = { numerator: 30, denominator: 1 };
 const SWEEP_EVERY_MS = 10 * 60_000;
 /** Of one short; files of former versions are shown for a while. */
 const MOST_SHOWN = 20;
+
+const titleOf = (short: Short): string => baseCopy(short).title || short.candidate.firstLine;
 
 /** Asks for files of shorts, says how they stand, and hands them out. */
 @Injectable()
@@ -109,6 +112,44 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     const ending = file.slice(file.lastIndexOf('.') + 1);
     const name = fileName([short.recording.title, baseCopy(short).title, render.shape], ending);
     return { path: this.media.pathOf(file, 'renders'), name, type: ending === 'm4a' ? 'audio/mp4' : 'video/mp4' };
+  }
+
+  /** In the order of the ids: which of the shorts have a file of what they are now. */
+  async ready(actor: Actor, shape: RenderShape, shortIds: readonly string[]): Promise<ReadyView[]> {
+    return (await this.filesNow(actor, shape, shortIds)).map(({ short, file }) => ({ shortId: short.id, title: titleOf(short), ready: file !== null }));
+  }
+
+  /**
+   * Files of some shorts with their captions, numbered in the order of the ids.
+   * @throws ConflictException naming those that have no file of what they are now
+   */
+  async archive(actor: Actor, shape: RenderShape, shortIds: readonly string[]): Promise<{ readonly name: string; readonly entries: readonly ArchiveEntry[] }> {
+    const shorts = await this.filesNow(actor, shape, shortIds);
+    const lacking = shorts.filter(({ file }) => file === null).map(({ short }) => `“${titleOf(short)}”`);
+    if (lacking.length > 0) throw new ConflictException(`There is no file of this shape yet of ${lacking.join(', ')}.`);
+    const entries: ArchiveEntry[] = [];
+    for (const [i, { short, file }] of shorts.entries()) {
+      const name = [String(i + 1).padStart(2, '0'), titleOf(short)];
+      entries.push({ name: fileName([...name, shape], file!.slice(file!.lastIndexOf('.') + 1)), path: this.media.pathOf(file!, 'renders') });
+      const { clientId, recordingId, firstWord, endWord, startMs } = short;
+      const packed = await this.recordings.packedOf(recordingId);
+      entries.push({
+        name: fileName([...name, shape], 'srt'),
+        text: await this.text.captions(clientId, { packed, firstWord, endWord, startMs, format: 'subrip' }),
+      });
+    }
+    return { name: fileName(['shorts', shape], 'zip'), entries };
+  }
+
+  private async filesNow(actor: Actor, shape: RenderShape, shortIds: readonly string[]): Promise<{ readonly short: Short; readonly file: string | null }[]> {
+    const wanted = [...new Set(shortIds)];
+    const shorts = new Map((await this.shorts.findSome(actor, wanted)).map((short) => [short.id, short]));
+    if (shorts.size < wanted.length) throw new NotFoundException('There is no such short.');
+    const rows = await Render.findAll({ where: { shortId: wanted, shape, ...scoped(actor), file: { [Op.ne]: null } }, order: [['createdAt', 'ASC']] });
+    return wanted.map((id) => {
+      const short = shorts.get(id)!;
+      return { short, file: rows.findLast((row) => row.shortId === id && row.ofVersion === short.version)?.file ?? null };
+    });
   }
 
   private async find(actor: Actor, renderId: string): Promise<Render> {

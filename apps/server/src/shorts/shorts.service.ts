@@ -63,6 +63,11 @@ export class ShortsService {
     return (await this.views([await this.find(actor, shortId)]))[0]!;
   }
 
+  /** Those of some shorts that the actor may see. */
+  findSome(actor: Actor, shortIds: readonly string[]): Promise<Short[]> {
+    return Short.findAll({ where: { id: [...shortIds], ...scoped(actor) }, include: WITH_ALL });
+  }
+
   async find(actor: Actor, shortId: string): Promise<Short> {
     return found(await Short.findOne({ where: { id: shortId, ...scoped(actor) }, include: WITH_ALL }), 'short');
   }

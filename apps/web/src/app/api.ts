@@ -164,6 +164,7 @@ export const api = generatedApi.enhanceEndpoints({
     cancelWriting: { invalidatesTags: ['Writing'] },
     listRenders: { providesTags: (_, __, shortId) => [{ type: 'Render', id: shortId }] },
     askForRender: { invalidatesTags: (_, __, { shortId }) => [{ type: 'Render', id: shortId }, 'Trail'] },
+    listReady: { keepUnusedDataFor: 0 },
     cancelRender: { invalidatesTags: ['Render'] },
 
     listBatches: { providesTags: listOf('Batch') },

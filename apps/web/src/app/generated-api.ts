@@ -556,6 +556,26 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['renders'],
       }),
+      listReady: build.query<ListReadyApiResponse, ListReadyApiArg>({
+        query: (queryArg) => ({
+          url: `/api/renders/ready`,
+          params: {
+            shape: queryArg.shape,
+            shortIds: queryArg.shortIds,
+          },
+        }),
+        providesTags: ['renders'],
+      }),
+      readArchive: build.query<ReadArchiveApiResponse, ReadArchiveApiArg>({
+        query: (queryArg) => ({
+          url: `/api/renders/files.zip`,
+          params: {
+            shape: queryArg.shape,
+            shortIds: queryArg.shortIds,
+          },
+        }),
+        providesTags: ['renders'],
+      }),
       cancelRender: build.mutation<CancelRenderApiResponse, CancelRenderApiArg>({
         query: (queryArg) => ({
           url: `/api/renders/${queryArg}`,
@@ -942,6 +962,16 @@ export type AskForRenderApiResponse = /** status 201  */ RenderView;
 export type AskForRenderApiArg = {
   shortId: string;
   renderForm: RenderForm;
+};
+export type ListReadyApiResponse = /** status 200  */ ReadyView[];
+export type ListReadyApiArg = {
+  shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
+  shortIds: string;
+};
+export type ReadArchiveApiResponse = unknown;
+export type ReadArchiveApiArg = {
+  shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
+  shortIds: string;
 };
 export type CancelRenderApiResponse = unknown;
 export type CancelRenderApiArg = string;
@@ -1741,6 +1771,11 @@ export type RenderView = {
 export type RenderForm = {
   shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
 };
+export type ReadyView = {
+  shortId: string;
+  title: string;
+  ready: boolean;
+};
 export type WritingServiceView = {
   /** An address of a writing service is configured */
   configured: boolean;
@@ -1956,6 +1991,8 @@ export const {
   useListDocumentVersionsQuery,
   useListRendersQuery,
   useAskForRenderMutation,
+  useListReadyQuery,
+  useReadArchiveQuery,
   useCancelRenderMutation,
   useReadRenderQuery,
   useReadWritingServiceQuery,

@@ -10,6 +10,7 @@ import { useLongList } from '../../ui/long-list.js';
 import { Select } from '../../ui/select.js';
 import { BatchDialog } from './batch-dialog.js';
 import { ShortEditor } from './short-editor.js';
+import { FilesMenu } from './files-menu.js';
 import { t } from '../../texts/texts.js';
 
 type Shown = 'all' | 'drafts' | 'approved';
@@ -96,6 +97,7 @@ export function ShortsPage(): ReactNode {
             { value: 'approved', name: t('shorts.approved') },
           ]}
         />
+        <FilesMenu shorts={batchable} />
         <Button
           tone="fill"
           keyName="b"

@@ -1,0 +1,106 @@
+// What a file of a short costs beside bare ffmpeg doing the same filters and encoding: the drawing of its captions and the first pass
+// over its sound are ours to keep small. Ratios in one run; the source is made here. Asked: at most 1.1.
+import { execFile } from 'node:child_process';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { captionsOfCut, cutListOf, PLAIN_CARD, playedMs } from '@sift-reel/core';
+import { drawFrame } from '../apps/server/dist/text/document-tasks.js';
+import { measureArgs, renderArgs } from '../apps/server/dist/rendering/ffmpeg-args.js';
+import { captionList } from '../apps/server/dist/rendering/caption-list.js';
+import { measuredOf } from '../apps/server/dist/rendering/measured-loudness.js';
+import { row } from './measure.mjs';
+
+const run = promisify(execFile);
+const ffmpeg = (args) => run('ffmpeg', ['-hide_banner', '-nostdin', '-nostats', '-y', ...args], { maxBuffer: 50_000_000 });
+const timed = async (work) => {
+  const from = performance.now();
+  const result = await work();
+  return { result, ms: performance.now() - from };
+};
+
+const folder = await mkdtemp(join(tmpdir(), 'sift-reel-render-'));
+try {
+  const film = join(folder, 'film.mp4');
+  const speech = `aevalsrc='0.1*sin(2*PI*(180+40*sin(3*t))*t)*(1+0.7*sin(9*t))':s=48000:d=150`;
+  await ffmpeg([
+    '-f',
+    'lavfi',
+    '-i',
+    'testsrc2=s=1920x1080:r=30:d=150',
+    '-f',
+    'lavfi',
+    '-i',
+    speech,
+    '-c:v',
+    'libx264',
+    '-preset',
+    'ultrafast',
+    '-c:a',
+    'aac',
+    film,
+  ]);
+  // Talk of 2.5 words a second, sentences of twelve.
+  const words = Array.from({ length: 360 }, (_, i) => ({
+    text: `word${i}${i % 12 === 11 ? '.' : ''}`,
+    kind: 'word',
+    speaker: 0,
+    startMs: i * 400,
+    endMs: i * 400 + 320,
+  }));
+  const sentences = Array.from({ length: 30 }, (_, i) => ({
+    firstWord: 12 * i,
+    endWord: 12 * (i + 1),
+    speaker: 0,
+    startMs: 4_800 * i,
+    endMs: 4_800 * (i + 1) - 80,
+  }));
+  const transcript = { words, sentences, speakers: ['Ann'] };
+  row('40 s of 1080p', 'drawn', 'measured', 'rendered', 'all / rendered');
+  for (const [pictured, shape, parts] of [
+    [true, 'vertical', 1],
+    [true, 'vertical', 6],
+    [false, 'vertical', 1],
+    [true, 'wide', 1],
+  ]) {
+    const each = Math.floor(100 / parts);
+    const runs = Array.from({ length: parts }, (_, i) => ({
+      firstWord: 100 + 40 * i - (parts > 1 ? 60 : 0),
+      endWord: 100 + 40 * i - (parts > 1 ? 60 : 0) + each,
+    }));
+    const plan = {
+      source: film,
+      pictured,
+      shape,
+      rate: { numerator: 30, denominator: 1 },
+      cuts: cutListOf(words, runs),
+      captions: captionsOfCut(transcript, runs),
+      ground: pictured ? null : { title: 'Cold air is heavy', credits: ['Up the Flue'] },
+      style: PLAIN_CARD,
+      loudness: { integrated: -14, peak: -1 },
+    };
+    const place = pictured ? 'picture' : 'ground';
+    const draw = async (name, task) => {
+      const path = join(folder, `${name}.png`);
+      await writeFile(path, await drawFrame({ shape, style: PLAIN_CARD, place, ...task }));
+      return path;
+    };
+    const drawn = await timed(async () => {
+      const ground = await draw('ground', { ground: plan.ground });
+      const blank = await draw('blank', { caption: '' });
+      const paths = [];
+      for (const [i, { text }] of plan.captions.entries()) paths.push(await draw(`caption-${i}`, { caption: text }));
+      const captions = join(folder, 'captions.txt');
+      await writeFile(captions, captionList(plan, paths, blank));
+      return { ground, captions };
+    });
+    const measured = await timed(async () => measuredOf((await ffmpeg(measureArgs(plan, film))).stderr));
+    const rendered = await timed(() => ffmpeg(renderArgs(plan, film, drawn.result, measured.result, join(folder, 'made.mp4'))));
+    const all = drawn.ms + measured.ms + rendered.ms;
+    const name = `${pictured ? 'film' : 'sound'}, ${shape}, ${parts} ${parts === 1 ? 'part' : 'parts'}, ${Math.round(playedMs(plan.cuts) / 1_000)} s`;
+    row(name, ...[drawn.ms, measured.ms, rendered.ms].map((ms) => `${(ms / 1_000).toFixed(1)} s`), (all / rendered.ms).toFixed(2));
+  }
+} finally {
+  await rm(folder, { recursive: true, force: true });
+}
