@@ -176,9 +176,11 @@ test('long cuts are asked for in the brief, and say where chapters begin and end
   await page.waitForURL((address) => address.href !== before && address.pathname.includes('/sifts/'));
   await expect(page.getByText('long cut, 3–15 min').first()).toBeVisible({ timeout: 60_000 });
   await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 60_000 });
-  const lengths = await page
-    .getByTestId('candidate')
-    .evaluateAll((rows) => rows.map((row) => / · (\d+):(\d\d)/.exec(row.textContent)?.slice(1).map(Number) ?? [0, 0]));
+  const lengthsNow = (): Promise<number[][]> =>
+    page.getByTestId('candidate').evaluateAll((rows) => rows.map((row) => / · (\d+):(\d\d)/.exec(row.textContent)?.slice(1).map(Number) ?? [0, 0]));
+  // The address changes before the screen does.
+  await expect.poll(async () => Math.min(...(await lengthsNow()).map(([minutes]) => minutes!)), { timeout: 60_000 }).toBeGreaterThanOrEqual(3);
+  const lengths = await lengthsNow();
   expect(lengths.length).toBeGreaterThan(2);
   for (const [minutes] of lengths) {
     expect(minutes).toBeGreaterThanOrEqual(3);

@@ -35,7 +35,7 @@ export function BenchPage(): ReactNode {
     [dispatch, recordingId, siftId],
   );
   const known = sifts.data?.find((one) => one.state === 'done');
-  const chapters = api.useReadRankingQuery(known?.id ?? skipToken).data?.chapters ?? NO_CHAPTERS;
+  const chapters = api.useReadRankingQuery(known?.id ?? skipToken).currentData?.chapters ?? NO_CHAPTERS;
   const error = recording.error ?? sifts.error ?? clients.error;
   if (error !== undefined)
     return <Trouble title={t('sifting.the-recording-cannot-be-shown')} detail={problemText(error)} onRetry={() => void recording.refetch()} />;

@@ -50,8 +50,9 @@ export function Bench({ recording, client, siftId }: { recording: RecordingView;
         }}
       />
     );
-  if (ranking.data === undefined || transcript === null) return <Loading what={t('sifting.the-ranking')} rows={12} />;
-  return <BenchTable recording={recording} client={client} onRecord={ranking.data} transcript={transcript} />;
+  // What stood here of another sift is not this one's: a key would keep the wrong passage.
+  if (ranking.currentData === undefined || transcript === null) return <Loading what={t('sifting.the-ranking')} rows={12} />;
+  return <BenchTable recording={recording} client={client} onRecord={ranking.currentData} transcript={transcript} />;
 }
 
 function BenchTable({
