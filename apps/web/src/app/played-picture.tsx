@@ -13,6 +13,7 @@ export function PlayedPicture({ player, startMs, endMs, className }: { player: P
     picture.hidden = false;
     picture.style.cssText = 'width:100%;height:100%;object-fit:contain';
     return () => {
+      if (!picture.isConnected) return; // its player is gone, and it with it
       picture.hidden = true;
       document.body.append(picture);
     };

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { getMetadataStorage } from 'class-validator';
 import * as forms from '@sift-reel/forms';
 import ts from 'typescript';
-import { afterEach, describe, expect, test } from 'vitest';
+import { afterEach, describe, expect, test, vi } from 'vitest';
 import english from './en.json';
 import { fieldProblem } from './field-problems.js';
 import { formatDay, formatNumber, timeLeft, weekdayName } from './formats.js';
@@ -124,6 +124,12 @@ describe('the language', () => {
     expect(wishedLanguage()).toBe('es');
     localStorage.setItem('sift-reel-language', 'tlh');
     expect(wishedLanguage()).toBe('en');
+  });
+
+  test('is English where the file of another does not come', async () => {
+    vi.spyOn(LANGUAGES.es, 'load').mockRejectedValueOnce(new Error('no line'));
+    await takeTexts('es');
+    expect([t('common.cancel'), document.documentElement.lang]).toEqual(['Cancel', 'en']);
   });
 
   test('is told to screen readers and hyphenation', async () => {

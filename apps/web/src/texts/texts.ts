@@ -34,11 +34,17 @@ export function wishedLanguage(): Language {
   return navigator.languages.map((tag) => tag.split('-')[0]!).find(ships) ?? 'en';
 }
 
-/** Before the screens are loaded: many of their texts stand in constants, so another language needs the page anew. */
+/**
+ * Before the screens are loaded: many of their texts stand in constants, so another language needs the page anew. Where its file
+ * does not come, the screens speak English rather than not at all.
+ */
 export async function takeTexts(wished: Language): Promise<void> {
-  shown = { language: wished, texts: await LANGUAGES[wished].load() };
+  shown = await LANGUAGES[wished].load().then(
+    (texts) => ({ language: wished, texts }),
+    () => ({ language: 'en', texts: english }),
+  );
   formats.clear();
-  document.documentElement.lang = wished;
+  document.documentElement.lang = shown.language;
 }
 
 export function chooseLanguage(wished: Language): void {

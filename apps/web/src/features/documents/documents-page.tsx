@@ -15,17 +15,17 @@ export function DocumentsPage(): ReactNode {
   const { recordingId = '', kind: asked } = useParams();
   const recording = api.useReadRecordingQuery(recordingId);
   const entries = api.useListDocumentsQuery(recordingId);
-  const packed = api.useReadTranscriptQuery(recording.data?.transcript == null ? skipToken : recordingId);
-  const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
+  const packed = api.useReadTranscriptQuery(recording.currentData?.transcript == null ? skipToken : recordingId);
+  const transcript = useMemo(() => (packed.currentData === undefined ? null : unpackTranscript(packed.currentData)), [packed.currentData]);
   const error = recording.error ?? entries.error ?? packed.error;
   if (error !== undefined)
     return <Trouble title={t('documents.the-documents-cannot-be-shown')} detail={problemText(error)} onRetry={() => void entries.refetch()} />;
-  if (recording.data === undefined || entries.data === undefined) return <Loading what={t('documents.the-documents')} />;
+  if (recording.currentData === undefined || entries.currentData === undefined) return <Loading what={t('documents.the-documents')} />;
   const kind = DOCUMENT_KINDS.find((one) => one === asked) ?? null;
-  const entry = entries.data.find((one) => one.kind === kind);
+  const entry = entries.currentData.find((one) => one.kind === kind);
   return (
     <div className="flex h-full flex-col">
-      <PageHead title={recording.data.title} aside={t('common.documents')}>
+      <PageHead title={recording.currentData.title} aside={t('common.documents')}>
         <Link
           to={`/recordings/${recordingId}`}
           className="inline-flex items-center rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet"
@@ -34,11 +34,11 @@ export function DocumentsPage(): ReactNode {
         </Link>
       </PageHead>
       <div className="flex min-h-0 flex-1 max-md:flex-col">
-        <Kinds recordingId={recordingId} entries={entries.data} />
+        <Kinds recordingId={recordingId} entries={entries.currentData} />
         {kind === null ? (
           <EmptyState title={t('documents.more-from-the-same-recording')}>{t('documents.each-document-is-made-of-what')}</EmptyState>
         ) : entry === undefined ? (
-          <NotMade key={kind} kind={kind} recordingId={recordingId} sifted={recording.data.latestSift?.state === 'done'} />
+          <NotMade key={kind} kind={kind} recordingId={recordingId} sifted={recording.currentData.latestSift?.state === 'done'} />
         ) : transcript === null ? (
           <Loading what={t('common.the-transcript')} rows={12} />
         ) : (
@@ -51,7 +51,7 @@ export function DocumentsPage(): ReactNode {
 
 function Loaded({ documentId, transcript }: { documentId: string; transcript: ReturnType<typeof unpackTranscript> }): ReactNode {
   const document = api.useReadDocumentQuery(documentId);
-  if (document.data !== undefined) return <DocumentDesk document={document.data} transcript={transcript} />;
+  if (document.currentData !== undefined) return <DocumentDesk document={document.currentData} transcript={transcript} />;
   if (document.error !== undefined)
     return <Trouble title={t('documents.the-document-cannot-be-shown')} detail={problemText(document.error)} onRetry={() => void document.refetch()} />;
   return <Loading what={t('documents.the-document')} rows={12} />;

@@ -34,31 +34,32 @@ export function BenchPage(): ReactNode {
     },
     [dispatch, recordingId, siftId],
   );
-  const known = sifts.data?.find((one) => one.state === 'done');
+  const known = sifts.currentData?.find((one) => one.state === 'done');
   const chapters = api.useReadRankingQuery(known?.id ?? skipToken).currentData?.chapters ?? NO_CHAPTERS;
   const error = recording.error ?? sifts.error ?? clients.error;
   if (error !== undefined)
     return <Trouble title={t('sifting.the-recording-cannot-be-shown')} detail={problemText(error)} onRetry={() => void recording.refetch()} />;
-  if (recording.data === undefined || sifts.data === undefined || clients.data === undefined) return <Loading what={t('sifting.the-bench')} />;
-  const client = clients.data.find((one) => one.id === recording.data!.clientId);
-  const sift = siftId === undefined ? (sifts.data.find((one) => one.state === 'done') ?? sifts.data[0]) : sifts.data.find((one) => one.id === siftId);
-  const working = sifts.data.find((one) => one.state === 'waiting' || one.state === 'running');
-  const start = sift?.brief ?? firstBrief(recording.data, client?.standingBrief);
+  if (recording.currentData === undefined || sifts.currentData === undefined || clients.data === undefined) return <Loading what={t('sifting.the-bench')} />;
+  const client = clients.data.find((one) => one.id === recording.currentData!.clientId);
+  const sift =
+    siftId === undefined ? (sifts.currentData.find((one) => one.state === 'done') ?? sifts.currentData[0]) : sifts.currentData.find((one) => one.id === siftId);
+  const working = sifts.currentData.find((one) => one.state === 'waiting' || one.state === 'running');
+  const start = sift?.brief ?? firstBrief(recording.currentData, client?.standingBrief);
   const go = (id: string): void => {
     void navigate(`/recordings/${recordingId}/sifts/${id}`);
   };
-  const voices = recording.data.transcript?.speakers.length ?? 0;
+  const voices = recording.currentData.transcript?.speakers.length ?? 0;
   const aside = [
     client?.name,
-    formatLength(recording.data.durationMs ?? 0),
+    formatLength(recording.currentData.durationMs ?? 0),
     voices === 0 ? t('sifting.voices-not-named') : t('sifting.voices', { count: voices }),
   ].join(' · ');
   return (
     <div className="flex h-full flex-col">
-      <PageHead title={recording.data.title} aside={aside}>
-        {sift !== undefined && <BriefChips brief={sift.brief} durationMs={recording.data.durationMs ?? 0} />}
+      <PageHead title={recording.currentData.title} aside={aside}>
+        {sift !== undefined && <BriefChips brief={sift.brief} durationMs={recording.currentData.durationMs ?? 0} />}
         {sift !== undefined && <Button onClick={() => setBriefing(true)}>{t('sifting.change-brief')}</Button>}
-        {sifts.data.length > 1 && <SiftsMenu recordingId={recordingId} sifts={sifts.data} shownId={sift?.id} onGo={go} />}
+        {sifts.currentData.length > 1 && <SiftsMenu recordingId={recordingId} sifts={sifts.currentData} shownId={sift?.id} onGo={go} />}
         {sift?.state === 'done' && (
           <Link to={`/recordings/${recordingId}/documents`} className={MENU_BUTTON}>
             {t('common.documents')}
@@ -68,14 +69,14 @@ export function BenchPage(): ReactNode {
       </PageHead>
       {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}
       <div className="min-h-0 flex-1">
-        {recording.data.transcript === null ? (
+        {recording.currentData.transcript === null ? (
           <EmptyState title={t('sifting.this-recording-waits-for-its-transcript')}>{t('sifting.add-the-transcript-on-the-recordings')}</EmptyState>
         ) : sift?.state === 'done' ? (
-          <Bench recording={recording.data} client={client} siftId={sift.id} />
+          <Bench recording={recording.currentData} client={client} siftId={sift.id} />
         ) : (
           <Reading
             key={recordingId}
-            recording={recording.data}
+            recording={recording.currentData}
             chapters={chapters}
             brief={start}
             sift={sift ?? null}
@@ -86,7 +87,7 @@ export function BenchPage(): ReactNode {
       </div>
       {briefing && (
         <BriefDialog
-          recording={recording.data}
+          recording={recording.currentData}
           start={start}
           onClose={() => setBriefing(false)}
           onStarted={(id) => {

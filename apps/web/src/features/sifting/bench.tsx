@@ -37,7 +37,7 @@ const FIND = 1;
 export function Bench({ recording, client, siftId }: { recording: RecordingView; client: ClientView | undefined; siftId: string }): ReactNode {
   const ranking = api.useReadRankingQuery(siftId);
   const packed = api.useReadTranscriptQuery(recording.id);
-  const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
+  const transcript = useMemo(() => (packed.currentData === undefined ? null : unpackTranscript(packed.currentData)), [packed.currentData]);
   const error = ranking.error ?? packed.error;
   if (error !== undefined)
     return (

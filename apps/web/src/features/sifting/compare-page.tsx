@@ -22,15 +22,15 @@ export function ComparePage(): ReactNode {
   const [a, b] = [api.useReadRankingQuery(siftId), api.useReadRankingQuery(otherId)];
   const error = recording.error ?? sifts.error ?? a.error ?? b.error;
   if (error !== undefined) return <Trouble title={t('sifting.the-sifts-cannot-be-compared')} detail={problemText(error)} onRetry={() => void a.refetch()} />;
-  if (recording.data === undefined || sifts.data === undefined || a.data === undefined || b.data === undefined)
+  if (recording.currentData === undefined || sifts.currentData === undefined || a.currentData === undefined || b.currentData === undefined)
     return <Loading what={t('sifting.both-sifts')} rows={12} />;
-  const done = sifts.data.filter((one) => one.state === 'done');
+  const done = sifts.currentData.filter((one) => one.state === 'done');
   const pick = (left: string, right: string): void => {
     void navigate(`/recordings/${recordingId}/compare/${left}/${right}`);
   };
   return (
     <div className="flex h-full flex-col">
-      <PageHead title={t('sifting.compare', { title: recording.data.title })}>
+      <PageHead title={t('sifting.compare', { title: recording.currentData.title })}>
         <Link className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet" to={`/recordings/${recordingId}/sifts/${otherId}`}>
           {t('sifting.back-to-the-bench')}
         </Link>
@@ -42,7 +42,7 @@ export function ComparePage(): ReactNode {
       {siftId === otherId ? (
         <EmptyState title={t('sifting.the-same-sift-twice')}>{t('sifting.choose-another-one-on-one-side')}</EmptyState>
       ) : (
-        <Table recordingId={recordingId} a={a.data} b={b.data} />
+        <Table recordingId={recordingId} a={a.currentData} b={b.currentData} />
       )}
     </div>
   );

@@ -72,6 +72,13 @@ describe('two sifts compared', () => {
     expect(place()).toBe('/recordings/r1/compare/b/b');
     expect(await screen.findByText('The same sift twice')).toBeInTheDocument();
   });
+  it('show nothing of the one that was there while another comes', async () => {
+    const { user } = page({ 'api/recordings/r1/sifts': [A, B, sift('c', ['rope'], 3)] });
+    await screen.findByText('2 passages in both');
+    await pick(user, /^First sift/, /rope/);
+    expect(await screen.findByRole('status', { name: 'Loading both sifts' })).toBeInTheDocument();
+    expect(screen.queryByText('At 200')).not.toBeInTheDocument();
+  });
   it('that cannot be read say why', async () => {
     page({ 'api/sifts/b/ranking': new Refusal(404, 'This sift is gone.') });
     expect(await screen.findByText('This sift is gone.')).toBeInTheDocument();

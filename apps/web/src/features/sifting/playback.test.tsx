@@ -1,9 +1,11 @@
 // @vitest-environment jsdom
 import { packTranscript, type Transcript } from '@sift-reel/core';
 import { act, fireEvent, screen } from '@testing-library/react';
-import type { ComponentType } from 'react';
+import { type ComponentType, useState } from 'react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CandidateView, RankingView, RecordingView } from '../../app/api.js';
+import { PlayedPicture } from '../../app/played-picture.js';
+import { usePlayer } from '../../app/player.js';
 import { onScreens, show } from '../../app/screen.fixture.js';
 
 /** How often React committed something inside a part of the bench, as its own profiler says. */
@@ -159,5 +161,50 @@ describe('on the bench', () => {
     expect(writes()).toEqual([]);
     await user.keyboard('i]j');
     await expect.poll(writes).toEqual([['api/candidates/a/span', { firstWord: 1, endWord: 20 }]]);
+  });
+  it('of another sift nothing of this one’s ranking stands while its own comes, so no key keeps the wrong passage', async () => {
+    const Turning = () => {
+      const [siftId, turn] = useState('s1');
+      return (
+        <>
+          <button onClick={() => turn('s2')}>turn</button>
+          <Bench recording={RECORDING} client={undefined} siftId={siftId} />
+        </>
+      );
+    };
+    const { user, asked } = show(<Turning />, { 'api/sifts/s1/ranking': RANKING, 'api/recordings/r1/transcript': packTranscript(TRANSCRIPT) });
+    await screen.findByLabelText('The recording from start to end');
+    await user.click(screen.getByText('turn'));
+    expect(await screen.findByRole('status', { name: 'Loading the ranking' })).toBeInTheDocument();
+    expect(screen.queryAllByTestId('candidate')).toEqual([]);
+    await user.keyboard('k');
+    expect(asked.filter(({ method }) => method === 'PUT')).toEqual([]);
+  });
+  it('a picture is shown by the one element that plays, goes back when it is shown no more, and is gone with its player', async () => {
+    const Seen = () => {
+      const [source, play] = useState<string | null>('/api/recordings/r1/sound');
+      const [place, show] = useState(true);
+      const player = usePlayer(source, true);
+      return (
+        <>
+          <button onClick={() => show(!place)}>fold</button>
+          <button onClick={() => play('/api/recordings/r2/sound')}>other</button>
+          {place && <PlayedPicture player={player} startMs={2_000} endMs={4_000} className="" />}
+        </>
+      );
+    };
+    const { user } = show(<Seen />);
+    const videos = (): HTMLVideoElement[] => [...document.querySelectorAll('video')];
+    const picture = await screen.findByRole('button', { name: 'Picture of the recording' });
+    expect(picture).toContainElement(videos()[0]!);
+    expect(videos()[0]!.currentTime).toBe(2);
+    vi.mocked(HTMLMediaElement.prototype.play).mockClear();
+    await user.click(picture);
+    expect(HTMLMediaElement.prototype.play).toHaveBeenCalledOnce();
+    await user.click(screen.getByText('fold'));
+    expect(videos().map((video) => [video.parentElement, video.hidden])).toEqual([[document.body, true]]);
+    await user.click(screen.getByText('fold'));
+    await user.click(screen.getByText('other'));
+    expect(videos().map((video) => video.getAttribute('src'))).toEqual(['/api/recordings/r2/sound']);
   });
 });

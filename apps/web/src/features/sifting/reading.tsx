@@ -32,7 +32,7 @@ const idle = (): void => undefined;
 /** A recording that can be read though there is no ranking of it: before it is briefed, and while its sift runs. */
 export function Reading(props: ReadingProps): ReactNode {
   const packed = api.useReadTranscriptQuery(props.recording.id);
-  const transcript = useMemo(() => (packed.data === undefined ? null : unpackTranscript(packed.data)), [packed.data]);
+  const transcript = useMemo(() => (packed.currentData === undefined ? null : unpackTranscript(packed.currentData)), [packed.currentData]);
   if (packed.error !== undefined)
     return <Trouble title={t('sifting.the-transcript-cannot-be-shown')} detail={problemText(packed.error)} onRetry={() => void packed.refetch()} />;
   return transcript === null ? <Loading what={t('common.the-transcript')} rows={12} /> : <ReadingTable {...props} transcript={transcript} />;
