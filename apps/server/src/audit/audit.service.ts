@@ -1,13 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { AuditEntry } from './audit-entry.model.js';
+import type { AuditAction, AuditSubject } from './trail-words.js';
 
 interface AuditFact {
   readonly userId: string | null;
   readonly clientId: string | null;
   /** A verb, such as `keep` or `approve`. */
-  readonly action: string;
-  readonly subject:
-    'user' | 'client' | 'channel' | 'blackout' | 'platform-profile' | 'recording' | 'sift' | 'candidate' | 'short' | 'document' | 'batch' | 'post' | 'session';
+  readonly action: AuditAction;
+  readonly subject: AuditSubject;
   readonly subjectId: string;
   readonly detail?: object;
 }

@@ -1,6 +1,7 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import type { BlackoutForm, ChannelChangeForm, ChannelForm } from '@sift-reel/forms';
 import { ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';
 import { claimVersion } from '../database/versions.js';
@@ -108,11 +109,11 @@ export class ChannelsService {
     return toChannelView(await this.find(actor, channelId));
   }
 
-  private async record(actor: Actor, action: string, { id, clientId, name }: Channel): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, { id, clientId, name }: Channel): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'channel', subjectId: id, detail: { title: name } });
   }
 
-  private async recordBlackout(actor: Actor, action: string, { id, clientId, reason }: Blackout): Promise<void> {
+  private async recordBlackout(actor: Actor, action: AuditAction, { id, clientId, reason }: Blackout): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'blackout', subjectId: id, detail: { title: reason } });
   }
 

@@ -4,6 +4,7 @@ import type { CardStyleForm, ClientChangeForm, ClientForm, SignalWeightsForm, Vo
 import { Op, UniqueConstraintError } from 'sequelize';
 import { InvalidFormException } from '../problems/refusals.js';
 import { AuditEntry } from '../audit/audit-entry.model.js';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';
 import { claimVersion } from '../database/versions.js';
@@ -185,7 +186,7 @@ export class ClientsService {
     return clients.map((client) => toClientView(client, recordings.get(client.id) ?? 0, channelsOf.get(client.id) ?? 0));
   }
 
-  private async record(actor: Actor, action: string, client: Client, more: object = {}): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, client: Client, more: object = {}): Promise<void> {
     const { id, name } = client;
     await this.audit.record({ userId: actor.userId, clientId: id, action, subject: 'client', subjectId: id, detail: { title: name, ...more } });
   }

@@ -1,3 +1,4 @@
+import { AUDIT_ACTIONS, AUDIT_SUBJECTS, type AuditAction, type AuditSubject } from '../audit/trail-words.js';
 import { SHAPES, type Shape } from '@sift-reel/core';
 import {
   BriefForm,
@@ -15,6 +16,7 @@ import {
   VoiceFields,
   Whole,
   WindowForm,
+  OneOf,
 } from '@sift-reel/forms';
 
 export class ClientView {
@@ -87,8 +89,8 @@ export class AuditView {
   @Text() id: string;
   @Instant() at: string;
   @Text({ description: 'Who did it' }) who: string;
-  @Text() action: string;
-  @Text() subject: string;
+  @OneOf(AUDIT_ACTIONS) action: AuditAction;
+  @OneOf(AUDIT_SUBJECTS) subject: AuditSubject;
   @Text() subjectId: string;
   @Text({ description: 'What it was about, in words' }) detail: string;
 }

@@ -1,6 +1,7 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import type { PlatformProfileChangeForm, PlatformProfileForm } from '@sift-reel/forms';
 import { UniqueConstraintError } from 'sequelize';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';
 import { claimVersion } from '../database/versions.js';
@@ -39,7 +40,7 @@ export class PlatformsService {
     });
   }
 
-  private async record(actor: Actor, action: string, { id, name }: PlatformProfile): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, { id, name }: PlatformProfile): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId: null, action, subject: 'platform-profile', subjectId: id, detail: { title: name } });
   }
 

@@ -1,6 +1,7 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { type DocumentContent, DocumentRefusedError, type DocumentKind, readDocument } from '@sift-reel/core';
 import type { DocumentForm } from '@sift-reel/forms';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
@@ -82,7 +83,14 @@ export class DocumentsService {
     return this.database.snapshot(async () => this.history.of(await this.find(actor, documentId)));
   }
 
-  private async change(actor: Actor, documentId: string, version: number, action: string, content: DocumentContent, by: string | null): Promise<DocumentView> {
+  private async change(
+    actor: Actor,
+    documentId: string,
+    version: number,
+    action: AuditAction,
+    content: DocumentContent,
+    by: string | null,
+  ): Promise<DocumentView> {
     await this.database.transaction(async () => {
       const row = await this.lockSeen(actor, documentId, version);
       await row.update({ content, version: row.version + 1 });
@@ -106,7 +114,7 @@ export class DocumentsService {
     return { id, clientId, recordingId, recordingTitle: recording.title, sound: recording.soundFile !== null, language, kind, version, content, ...last };
   }
 
-  private async record(actor: Actor, action: string, { id, clientId, kind }: DocumentRow): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, { id, clientId, kind }: DocumentRow): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'document', subjectId: id, detail: { kind } });
   }
 }

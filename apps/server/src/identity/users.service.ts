@@ -2,6 +2,7 @@ import { ConflictException, GoneException, Inject, Injectable } from '@nestjs/co
 import type { NewUserForm, UserForm } from '@sift-reel/forms';
 import { ForeignKeyConstraintError, Op, UniqueConstraintError } from 'sequelize';
 import { InvalidFormException } from '../problems/refusals.js';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { Database } from '../database/database.service.js';
@@ -119,7 +120,7 @@ export class UsersService {
     });
   }
 
-  private async openAfterChange(userId: string, action: string): Promise<OpenedSession> {
+  private async openAfterChange(userId: string, action: AuditAction): Promise<OpenedSession> {
     await this.sessions.endAll(userId);
     await Invitation.destroy({ where: { userId } });
     await this.audit.record({ userId, clientId: null, action, subject: 'user', subjectId: userId });
@@ -155,7 +156,7 @@ export class UsersService {
     await Assignment.bulkCreate([...new Set(clientIds)].map((clientId) => ({ userId, clientId })));
   }
 
-  private async record(actor: Actor, action: string, user: User): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, user: User): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId: null, action, subject: 'user', subjectId: user.id, detail: { title: user.name } });
   }
 

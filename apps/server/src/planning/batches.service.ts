@@ -1,6 +1,7 @@
 import { Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
 import type { BatchChangeForm, BatchForm } from '@sift-reel/forms';
 import { Op } from 'sequelize';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';
 import { claimVersion } from '../database/versions.js';
@@ -109,7 +110,7 @@ export class BatchesService {
     await BatchShort.bulkCreate(rows);
   }
 
-  private async record(actor: Actor, action: string, { id, name }: Batch): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, { id, name }: Batch): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId: null, action, subject: 'batch', subjectId: id, detail: { title: name } });
   }
 }

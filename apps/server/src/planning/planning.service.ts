@@ -3,6 +3,7 @@ import { asPosted, checkHole, checkPlacement, dayNumber, instantOf, layOut, type
 import type { AcceptForm, LayOutForm, MovePostForm, PostStateForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { StaleWriteException } from '../problems/refusals.js';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { ClientFacts } from '../clients/client-facts.js';
 import { channelLock, toBlackoutView, toChannelView } from '../clients/channels.service.js';
@@ -244,7 +245,7 @@ export class PlanningService implements OnModuleInit {
     return post;
   }
 
-  private async record(actor: Actor, action: string, { id, clientId }: Post, title: string): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, { id, clientId }: Post, title: string): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'post', subjectId: id, detail: { title } });
   }
 }

@@ -2,6 +2,7 @@ import { basename, extname } from 'node:path';
 import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
 import type { RecordingForm } from '@sift-reel/forms';
 import { TranscriptRefusedException } from '../problems/refusals.js';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { ClientFacts } from '../clients/client-facts.js';
 import { Client } from '../clients/clients.models.js';
@@ -113,7 +114,7 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
   }
 
   /** Writes the rows and gives the sound its lasting name; whatever fails before the rows stand, no file stays. */
-  private async store(actor: Actor, brought: BroughtIn, action: string, target: () => Promise<Recording>): Promise<RecordingView> {
+  private async store(actor: Actor, brought: BroughtIn, action: AuditAction, target: () => Promise<Recording>): Promise<RecordingView> {
     let kept: string | null = null;
     let stored: { id: string; replaced: string | null };
     try {

@@ -3,6 +3,7 @@ import { type Finding, OPEN_VOICE } from '@sift-reel/core';
 import type { ApprovalForm, CheckForm, CopyForm, TickForm } from '@sift-reel/forms';
 import type { IncludeOptions } from 'sequelize';
 import { StaleWriteException, UnsaidException } from '../problems/refusals.js';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Channel, Client, PlatformProfile, PostingWindow, voiceOf } from '../clients/clients.models.js';
 import { Database } from '../database/database.service.js';
@@ -175,7 +176,7 @@ export class ShortsService {
     return short;
   }
 
-  private async record(actor: Actor, action: string, { id, clientId }: Short, title: string): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, { id, clientId }: Short, title: string): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'short', subjectId: id, detail: { title } });
   }
 

@@ -1,6 +1,7 @@
 import { ConflictException, Inject, Injectable, NotFoundException, UnprocessableEntityException } from '@nestjs/common';
 import { checkTranslation, languageOf, readXliff, type Targets, textOfRuns, type TextUnit, writeXliff, XliffRefusedError } from '@sift-reel/core';
 import { LANGUAGE_CODE, type TranslationForm, type TranslationReadForm, type XliffForm } from '@sift-reel/forms';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
@@ -179,7 +180,7 @@ export class TranslationsService {
     version: number,
     texts: Targets,
     draftedBy: string | null,
-    action: string,
+    action: AuditAction,
   ): Promise<TranslationView> {
     const sources = Object.fromEntries(units.filter(({ id }) => id in texts).map(({ id, source }) => [id, source]));
     await this.database.transaction(async () => {
@@ -231,7 +232,7 @@ export class TranslationsService {
     };
   }
 
-  private async record(actor: Actor, action: string, { id, clientId }: Short, language: string): Promise<void> {
+  private async record(actor: Actor, action: AuditAction, { id, clientId }: Short, language: string): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'short', subjectId: id, detail: { language } });
   }
 }

@@ -1,5 +1,6 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import type { CandidateState } from '@sift-reel/forms';
+import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
@@ -68,7 +69,7 @@ export class CandidatesService {
     return found(await CandidateRow.findOne({ where: { id: candidateId, ...scoped(actor) }, lock: true }), 'candidate');
   }
 
-  private async record(actor: Actor, row: CandidateRow, action: string): Promise<void> {
+  private async record(actor: Actor, row: CandidateRow, action: AuditAction): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId: row.clientId, action, subject: 'candidate', subjectId: row.id, detail: { title: row.title } });
   }
 

@@ -1165,8 +1165,55 @@ export type AuditView = {
   at: string;
   /** Who did it */
   who: string;
-  action: string;
-  subject: string;
+  action:
+    | 'add-to'
+    | 'allow-writing'
+    | 'approve'
+    | 'archive'
+    | 'ask-for-words'
+    | 'bring-in'
+    | 'cancel'
+    | 'card-style'
+    | 'change-password'
+    | 'choose-password'
+    | 'create'
+    | 'delete'
+    | 'draft-translation'
+    | 'drop'
+    | 'drop-variant'
+    | 'forbid-writing'
+    | 'import-translation'
+    | 'invite'
+    | 'keep'
+    | 'leave'
+    | 'make'
+    | 'make-again'
+    | 'mark-posted'
+    | 'move'
+    | 'move-ends'
+    | 'place'
+    | 'read-translation'
+    | 'remove'
+    | 'remove-translation'
+    | 'rename'
+    | 'render'
+    | 'restore'
+    | 'retry'
+    | 'sign-in'
+    | 'sign-in-failed'
+    | 'sign-out'
+    | 'start'
+    | 'take-off'
+    | 'translate'
+    | 'un-approve'
+    | 'unmark-posted'
+    | 'unread-translation'
+    | 'update'
+    | 'voice'
+    | 'word'
+    | 'write';
+  subject:
+    'user' | 'client' | 'channel' | 'blackout' | 'platform-profile' | 'recording' | 'sift' | 'candidate' | 'short' | 'document' | 'batch' | 'post' | 'session';
   subjectId: string;
   /** What it was about, in words */
   detail: string;

@@ -10,7 +10,7 @@ import english from './en.json';
 import { fieldProblem } from './field-problems.js';
 import { formatDay, formatNumber, timeLeft, weekdayName } from './formats.js';
 import spanish from './es.json';
-import { has, LANGUAGES, rich, t, takeTexts, wishedLanguage } from './texts.js';
+import { LANGUAGES, rich, t, takeTexts, wishedLanguage } from './texts.js';
 
 afterEach(async () => {
   localStorage.clear();
@@ -86,7 +86,9 @@ describe('the screens', () => {
 
   test('give every text what it takes', () => {
     expect(calls.length).toBeGreaterThan(900);
-    const wrong = calls.filter(({ id, given }) => !has(id) || (given !== null && takes(english[id]).some((name) => !given.includes(name))));
+    const wrong = calls.filter(
+      ({ id, given }) => !(id in english) || (given !== null && takes(english[id as keyof typeof english]).some((name) => !given.includes(name))),
+    );
     expect(wrong).toEqual([]);
   });
 

@@ -58,8 +58,6 @@ function formatOf(id: TextId): IntlMessageFormat {
   return format;
 }
 
-export const has = (id: string): id is TextId => Object.hasOwn(english, id);
-
 export type Value = string | number | null | undefined;
 
 /** A text with its values put in. Throws where a value is missing that the text asks for. */

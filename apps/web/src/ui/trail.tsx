@@ -1,12 +1,6 @@
 import type { ReactNode } from 'react';
 import type { AuditView } from '../app/api.js';
-import { has, t } from '../texts/texts.js';
-
-/** What is on record is a word of the server's; one that has no text yet is shown as it is. */
-function inTrail(word: string): string {
-  const id = `trail.${word}`;
-  return has(id) ? t(id) : word.replaceAll('-', ' ');
-}
+import { t } from '../texts/texts.js';
 
 /** One line of a trail: when, who, what. */
 export function TrailRow({ entry }: { entry: AuditView }): ReactNode {
@@ -15,7 +9,7 @@ export function TrailRow({ entry }: { entry: AuditView }): ReactNode {
       <span className="time w-[140px] flex-none text-soft">{t('common.utc', { at: entry.at.slice(0, 16).replace('T', ' ') })}</span>
       <span className="w-[150px] flex-none truncate">{entry.who}</span>
       <span className="min-w-0 truncate">
-        {inTrail(entry.action)} {inTrail(entry.subject)} {entry.detail !== '' && <>“{entry.detail}”</>}
+        {t(`trail.${entry.action}`)} {t(`trail.${entry.subject}`)} {entry.detail !== '' && <>“{entry.detail}”</>}
       </span>
     </li>
   );
