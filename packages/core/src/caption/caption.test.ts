@@ -1,27 +1,53 @@
 import { describe, expect, test } from 'vitest';
-import { keptRuns } from '../cut/cut-list.js';
 import { cutListOf, playedMs } from '../cut/cut-list.js';
+import { NO_EDIT, playedRuns } from '../cut/edit.js';
+import { spanOfWords } from '../cut/word-span.js';
 import { PLAIN_CARD } from '../document/card.js';
 import type { Typeface } from '../document/set-text.js';
 import { demoTranscript } from '../talk.fixture.js';
 import { SHAPES } from '../plan/types.js';
+import { captionCues } from '../transcript/write/captions.js';
 import { captionsOfCut } from './captions-of-cut.js';
 import { drawCaption, drawGround, FRAME_SIZES } from './draw.js';
 
 const talk = demoTranscript('up-the-flue-11');
-const whole = { firstWord: 40, endWord: 120 };
+const whole = { firstWord: 40, endWord: 120, edit: NO_EDIT };
 
 describe('captions of a cut', () => {
-  const runs = keptRuns(whole, [
+  const removed = [
     { firstWord: 50, endWord: 60 },
     { firstWord: 90, endWord: 93 },
-  ]);
-  const captions = captionsOfCut(talk, runs);
+  ];
+  const cut = { ...whole, edit: { ...NO_EDIT, removed } };
+  const runs = playedRuns(talk.words, cut);
+  const captions = captionsOfCut(talk, cut);
 
   test('say every word that is played, and none that is cut out', () => {
     const said = captions.flatMap(({ text }) => text.split(' '));
     const wanted = runs.flatMap(({ firstWord, endWord }) => talk.words.slice(firstWord, endWord).flatMap(({ text }) => text.split(' ')));
     expect(said).toEqual(wanted);
+  });
+
+  test('of a passage that nothing is taken out of are those of its words', () => {
+    const plain = captionCues(talk, 40, 120, spanOfWords(talk.words, 40, 120).startMs);
+    expect(captionsOfCut(talk, whole)).toEqual(plain);
+  });
+
+  test('read as they are corrected, in the same time', () => {
+    const before = captionsOfCut(talk, whole);
+    const after = captionsOfCut(talk, {
+      ...whole,
+      edit: {
+        ...NO_EDIT,
+        corrected: [
+          { word: 41, text: 'flue' },
+          { word: 43, text: '' },
+        ],
+      },
+    });
+    expect(after[0]!.text.split(' ').slice(0, 2)).toEqual([talk.words[40]!.text, 'flue']);
+    expect(after.flatMap(({ text }) => text.split(' ')).length).toBe(before.flatMap(({ text }) => text.split(' ')).length - 1);
+    expect([after[0]!.startMs, after.at(-1)!.endMs]).toEqual([before[0]!.startMs, before.at(-1)!.endMs]);
   });
 
   test('follow one another inside what is played', () => {

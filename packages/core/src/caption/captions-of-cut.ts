@@ -1,30 +1,16 @@
-import { cutListOf, type WordRun } from '../cut/cut-list.js';
-import { spanStartMs } from '../cut/word-span.js';
+import { playedTalk } from '../cut/played-talk.js';
+import type { EditedPassage } from '../cut/edit.js';
 import type { Transcript } from '../transcript/types.js';
-import { captionCues, type CaptionOptions } from '../transcript/write/captions.js';
+import { type CaptionCue, captionCues, type CaptionOptions } from '../transcript/write/captions.js';
 
 /** A caption of what is played: times from its start, half-open. */
-export interface CutCaption {
-  readonly startMs: number;
-  readonly endMs: number;
-  readonly text: string;
-}
+export type CutCaption = CaptionCue;
 
 /** Captions on a picture are read at a glance, so lines are short: characters. Common practice. */
-const SHORT_LINE = 28;
+export const SHORT_LINE = 28;
 
-/**
- * Captions of the parts that are played, in played time: none is longer on the screen than its part, and none speaks of what is cut
- * out.
- * @param runs as given to `cutListOf`
- */
-export function captionsOfCut(transcript: Transcript, runs: readonly WordRun[], options: CaptionOptions = {}): CutCaption[] {
-  let playedMs = 0;
-  return runs.flatMap((run) => {
-    const [span] = cutListOf(transcript.words, [run]);
-    const cues = captionCues(transcript, run.firstWord, run.endWord, spanStartMs(transcript.words, run.firstWord), { longestLine: SHORT_LINE, ...options });
-    const from = playedMs;
-    playedMs += span!.endMs - span!.startMs;
-    return cues.map(({ startMs, endMs, text }) => ({ startMs: from + startMs, endMs: Math.min(from + endMs, playedMs), text }));
-  });
+/** Captions of a passage as it is played, in played time: none speaks of what is cut out, and none outlasts the last cut. */
+export function captionsOfCut(transcript: Transcript, passage: EditedPassage, options: CaptionOptions = {}): CutCaption[] {
+  const talk = playedTalk(transcript, passage);
+  return captionCues(talk, 0, talk.words.length, 0, { lastMs: talk.durationMs, ...options });
 }

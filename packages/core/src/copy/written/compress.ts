@@ -15,7 +15,7 @@ export function compress(passage: Pick<Passage, 'words' | 'texts' | 'tags'>, fro
 }
 
 /** The words of a range, without marks and filler sounds. */
-function asSaid({ words, texts, tags }: Pick<Passage, 'words' | 'texts' | 'tags'>, from: number, to: number): Line {
+export function asSaid({ words, texts, tags }: Pick<Passage, 'words' | 'texts' | 'tags'>, from: number, to: number): Line {
   const line: WrittenWord[] = [];
   for (let i = from; i < to; i += 1) {
     const said = words[i]!;
@@ -35,7 +35,7 @@ function closeUp(before: WrittenWord[], fell: string): void {
   const last = before.at(-1);
   if (last !== undefined && /,$/.test(fell) && /,$/.test(last.text)) before[before.length - 1] = withMark(last, PAUSE);
 }
-const withoutPauses = (line: Line): Line => line.map((word) => (word.text.endsWith(PAUSE) ? withMark(word, '') : word));
+export const withoutPauses = (line: Line): Line => line.map((word) => (word.text.endsWith(PAUSE) ? withMark(word, '') : word));
 
 const [BETWEEN_COMMAS, SOFT, OPENS, ENDS] = [phrasesBy(0, ASIDES), phrasesBy(0, HEDGES), phrasesBy(0, OPENINGS), phrasesBy(-1, TAILS)];
 
@@ -141,7 +141,7 @@ const breaksOff = ({ norm, tag }: WrittenWord): boolean => CANNOT_END.has(norm) 
 const beginsAlike = (a: string, b: string): boolean => a === b || a.split("'")[0] === b.split("'")[0];
 
 /** @param between only where commas or the ends of the line stand on both sides */
-function withoutPhrases(line: Line, phrases: PhrasesBy, between: boolean): Line {
+export function withoutPhrases(line: Line, phrases: PhrasesBy, between: boolean): Line {
   const out = [...line];
   for (let i = 0; i < out.length; i += 1) {
     const phrase = phrases.get(out[i]!.norm)?.find((one) => standsAt(out, i, one) && (between ? isAside(out, i, one.length) : !belongs(out, i, one)));

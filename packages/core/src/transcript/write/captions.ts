@@ -4,7 +4,7 @@ import type { Transcript, Word } from '../types.js';
 import { wordsText } from '../words-text.js';
 
 /** One line of captions with its times. */
-interface CaptionCue {
+export interface CaptionCue {
   readonly startMs: number;
   readonly endMs: number;
   readonly speaker: string | null;
@@ -16,6 +16,8 @@ export interface CaptionOptions {
   longestLine?: number;
   /** A pause from which a new cue starts, in ms. Default 700. */
   breakAtPauseMs?: number;
+  /** Until when the last line may be held, in ms of the transcript. Default: the end of its span. */
+  lastMs?: number;
 }
 
 /** How much longer than its words a line stays, where nothing follows. Common practice: half a second. */
@@ -31,7 +33,7 @@ export function captionCues(transcript: Transcript, firstWord: number, endWord: 
   const breakAtPauseMs = options.breakAtPauseMs ?? 700;
   const cues: CaptionCue[] = [];
   let line: Word[] = [];
-  const lastMs = spanEndMs(transcript.words, endWord);
+  const lastMs = options.lastMs ?? spanEndMs(transcript.words, endWord);
   /** A line is read a little longer than it is said, as long as nothing follows. `next` is the word after it. */
   const heldUntil = (next: number): number => Math.min(line.at(-1)!.endMs + HOLD_MS, next < endWord ? transcript.words[next]!.startMs : lastMs);
   let i = firstWord;
