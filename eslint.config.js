@@ -215,7 +215,7 @@ export default tseslint.config(
   {
     // Another rule than the one above, so that both hold.
     files: ['apps/server/src/**/*.ts'],
-    ignores: ['apps/server/src/text/{text-tasks,prepare-task,unpack}.ts', 'apps/server/src/sifting/sift-task.ts'],
+    ignores: ['apps/server/src/text/{text-tasks,cut-tasks,prepare-task,unpack}.ts', 'apps/server/src/sifting/sift-task.ts'],
     rules: {
       '@typescript-eslint/no-restricted-imports': [
         'error',
@@ -232,7 +232,7 @@ export default tseslint.config(
           ],
           patterns: [
             {
-              regex: '/(?:text-tasks|prepare-task)\\.js$',
+              regex: '/(?:text-tasks|cut-tasks|prepare-task)\\.js$',
               importNamePattern: '^(?!.*Task$|FoundSentence$|MovedEnds$|CutOfWords$|PrepareOutcome$|Prepared)',
               message: 'Ask the pool (TextPool): these run in its threads.',
               allowTypeImports: true,

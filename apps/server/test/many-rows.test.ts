@@ -29,13 +29,12 @@ beforeAll(async () => {
   const renders = join(process.env['SIFT_REEL_MEDIA_DIR']!, 'renders');
   await mkdir(renders, { recursive: true });
   await writeFile(join(renders, 'made.mp4'), 'made');
-  const [render] = await query(
-    `INSERT INTO renders (client_id, short_id, key, shape, plan, of_version, file, bytes) VALUES ($1, $2, 'k', 'wide', '{"cuts":[]}', (SELECT version FROM shorts WHERE id = $2), 'made.mp4', 4) RETURNING id`,
-    [clientId, short.id],
-  );
+  await query(`UPDATE recordings SET sound_file = 'talk.mp3', sound_name = 'talk.mp3', sound_type = 'audio/mpeg', sound_bytes = 4 WHERE id = $1`, [seeded.recordingId]);
+  const { body: render } = await world.owner.post(`shorts/${short.id}/renders`, { shape: 'wide' });
+  await query(`UPDATE renders SET file = 'made.mp4', bytes = 4 WHERE id = $1`, [render.id]);
   const { recordingId, siftId } = seeded;
   Object.assign(ids, { clientId, recordingId, siftId, otherId: siftId, shortId: short.id, batchId: batch.id });
-  Object.assign(ids, { documentId: document.id, number: '1', language: 'es', renderId: String(render!['id']) });
+  Object.assign(ids, { documentId: document.id, number: '1', language: 'es', renderId: render.id });
 });
 afterAll(() => world.close());
 
@@ -117,6 +116,7 @@ describe('a house full of rows', () => {
       [/schedule\/plan/, '?from=2026-01-01&to=2026-01-28'],
       [/\/file$/, '?as=plain'],
       [/\/cards\//, '?as=svg&shape=square'],
+      [/\/frames$/, '?shape=wide'],
       [/renders\/(?:ready|files\.zip)$/, `?shape=wide&shortIds=${ids['shortId']!}`],
     ];
     const withSearch = routes.map((path) => path + (asks.find(([route]) => route.test(path))?.[1] ?? ''));

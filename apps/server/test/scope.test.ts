@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { OPEN_VOICE, PLAIN_CARD } from '@sift-reel/core';
+import { NO_EDIT, OPEN_VOICE, PLAIN_CARD } from '@sift-reel/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { approveShorts, seedRanking } from './seed.js';
 import { BRIEF, type Caller, filesForm, query, talk, World } from './world.js';
@@ -20,10 +20,10 @@ beforeAll(async () => {
     .body[0];
   const blackout = (await world.owner.post(`clients/${other}/blackouts`, { channelId: null, fromDate: '2055-01-01', toDate: '2055-01-01', reason: 'x' })).body;
   const batch = (await world.owner.post('batches', { name: 'Theirs', shortIds: [shortId] })).body;
-  const [render] = await query(
-    `INSERT INTO renders (client_id, short_id, key, shape, plan, of_version) VALUES ($1, $2, 'k', 'wide', '{"cuts":[]}', 1) RETURNING id`,
-    [other, shortId],
-  );
+  const [render] = await query(`INSERT INTO renders (client_id, short_id, key, shape, plan) VALUES ($1, $2, 'k', 'wide', '{"cuts":[]}') RETURNING id`, [
+    other,
+    shortId,
+  ]);
   const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
   const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
   theirs = {
@@ -108,6 +108,10 @@ const ROUTES: [string, string, unknown?][] = [
   ['DELETE', 'writings/:writingId'],
   ['GET', 'recordings/:recordingId/kept.edl'],
   ['GET', 'recordings/:recordingId/kept.otio'],
+  ['GET', `${SHORT}/talk`],
+  ['PUT', `${SHORT}/edit`, { edit: NO_EDIT, version: 1 }],
+  ['GET', `${SHORT}/tightening`],
+  ['GET', `${SHORT}/frames?shape=wide`],
   ['GET', `${SHORT}/renders`],
   ['POST', `${SHORT}/renders`, { shape: 'vertical' }],
   ['DELETE', 'renders/:renderId'],

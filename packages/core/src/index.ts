@@ -15,6 +15,7 @@ export type { ReadTranscript } from './transcript/read-transcript.js';
 export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word, WordRange, WordTimes } from './transcript/types.js';
 // Sound
 export { VOICE_RATE, VoiceAnalyser } from './sound/voice-analyser.js';
+export { VOICE_STEP_MS } from './sound/voice-track.js';
 export type { VoiceTrack } from './sound/voice-track.js';
 // Text
 export { normalise } from './text/normalise.js';

@@ -4,6 +4,7 @@ import {
   type CardStyle,
   DOCUMENT_KINDS,
   type DocumentKind,
+  type Edit,
   EMOJI_USES,
   type Kind,
   KINDS,
@@ -94,6 +95,38 @@ export class ClientChangeForm extends ClientForm {
 export class PreferredWordForm {
   @Text({ min: 1, max: 60 }) say: string;
   @Text({ min: 1, max: 60 }) not: string;
+}
+
+/** Words in a row, by their index in the transcript: `firstWord` inside, `endWord` not. */
+export class WordSpanForm {
+  @Whole({ max: LAST_WORD }) firstWord: number;
+  @GreaterThan('firstWord', 'must be after the first word') @Whole({ min: 1, max: LAST_WORD }) endWord: number;
+}
+
+/** A pause that is cut down. */
+export class PauseCutForm {
+  @Whole({ max: LAST_WORD }) afterWord: number;
+  @Whole({ max: 60_000 }) leftMs: number;
+}
+
+/** How a word reads. */
+export class CorrectedWordForm {
+  @Whole({ max: LAST_WORD }) word: number;
+  @Text({ max: 80, description: 'Empty where it is part of the word before' }) text: string;
+}
+
+/** What is made of a short between its ends. */
+export class EditFields implements Edit {
+  @Parts(() => WordSpanForm, { maxItems: 2_000, description: 'Words that are taken out' }) removed: readonly WordSpanForm[];
+  @Parts(() => PauseCutForm, { maxItems: 2_000 }) pauses: readonly PauseCutForm[];
+  @Parts(() => CorrectedWordForm, { maxItems: 2_000 }) corrected: readonly CorrectedWordForm[];
+  @Parts(() => WordSpanForm, { maxItems: 5, description: 'Other parts of the recording that are played before it' }) before: readonly WordSpanForm[];
+  @Parts(() => WordSpanForm, { maxItems: 5, description: 'And after it' }) after: readonly WordSpanForm[];
+}
+
+export class EditForm {
+  @Part(() => EditFields) edit: EditFields;
+  @Whole(SEEN) version: number;
 }
 
 /** How a client's words sound. */
@@ -197,11 +230,6 @@ export class RecordingForm {
 
 export class CandidateStateForm {
   @OneOf(CANDIDATE_STATES) state: CandidateState;
-}
-
-export class WordSpanForm {
-  @Whole({ max: LAST_WORD }) firstWord: number;
-  @GreaterThan('firstWord', 'must be after the first word') @Whole({ min: 1, max: LAST_WORD }) endWord: number;
 }
 
 /** Words to make a candidate of: exactly those, or the best passage in the brief's length band that holds them. */

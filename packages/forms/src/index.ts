@@ -20,6 +20,8 @@ export {
   CopyForm,
   DocumentForm,
   DocumentSeenForm,
+  EditFields,
+  EditForm,
   InterestForm,
   LANGUAGE_CODE,
   LayOutForm,

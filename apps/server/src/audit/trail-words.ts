@@ -11,6 +11,7 @@ export const AUDIT_ACTIONS = [
   'change-password',
   'choose-password',
   'create',
+  'cut',
   'delete',
   'draft-translation',
   'drop',

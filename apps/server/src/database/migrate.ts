@@ -14,6 +14,7 @@ import { copyVersions } from './migrations/0010-copy-versions.js';
 import { documents } from './migrations/0011-documents.js';
 import { translations } from './migrations/0012-translations.js';
 import { renders } from './migrations/0013-renders.js';
+import { edits } from './migrations/0014-edits.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -30,6 +31,7 @@ export const MIGRATIONS: readonly Migration[] = [
   documents,
   translations,
   renders,
+  edits,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

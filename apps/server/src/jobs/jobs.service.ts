@@ -35,6 +35,11 @@ export class JobsService {
     return new Map(jobs.map((job) => [job.subjectId, job]));
   }
 
+  /** Jobs of a kind that a worker is at. */
+  atWork(kind: JobKind): Promise<Pick<Job, 'subjectId' | 'attempt'>[]> {
+    return Job.findAll({ attributes: ['subjectId', 'attempt'], where: { kind: kind.name, state: 'running' } });
+  }
+
   /** True when the table of jobs answers. */
   async answers(): Promise<boolean> {
     await Job.findOne({ attributes: ['id'] });

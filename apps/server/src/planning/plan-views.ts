@@ -21,7 +21,7 @@ export function toPlanShort(short: ShortView): PlanShort {
     clientId: short.clientId,
     recordingId: short.recordingId,
     title: short.copy.title,
-    lengthMs: short.endMs - short.startMs,
+    lengthMs: short.playedMs,
     score: short.score,
     approved: short.approved,
     copyProblems: problems,

@@ -196,7 +196,7 @@ export class PlanningService implements OnModuleInit {
         title,
         description,
         hashtags,
-        lengthMs: short.endMs - short.startMs,
+        lengthMs: short.playedMs,
         score: short.score,
       };
     });

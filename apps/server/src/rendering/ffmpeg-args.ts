@@ -30,10 +30,13 @@ const secondsOf = (frames: number, { numerator, denominator }: FrameRate): numbe
 const samplesAt = (frames: number, rate: FrameRate): number => Math.round(secondsOf(frames, rate) * SAMPLE_RATE);
 
 /** Each span is an input of its own: found at once in a file of ten hours, and decoded from there to the frame. */
-function inputs(path: string, spans: readonly FrameSpan[], rate: FrameRate): string[] {
-  return spans.flatMap(({ startFrame, endFrame }) => {
+function inputs(path: string, spans: readonly FrameSpan[], { rate, pictured, cuts }: RenderPlan): string[] {
+  // A picture is cut between its frames. Sound alone is cut where it was said, whatever picture is made for it.
+  const exact = !pictured && spans.length === cuts.length;
+  return spans.flatMap(({ startFrame, endFrame }, i) => {
     const length = secondsOf(endFrame - startFrame, rate) + BEYOND_SECONDS;
-    return [...SOUND_INPUT, '-ss', secondsOf(startFrame, rate).toFixed(6), '-t', length.toFixed(6), '-i', path];
+    const start = exact ? cuts[i]!.startMs / 1_000 : secondsOf(startFrame, rate);
+    return [...SOUND_INPUT, '-ss', start.toFixed(6), '-t', length.toFixed(6), '-i', path];
   });
 }
 
@@ -86,7 +89,7 @@ export const spansOf = (plan: RenderPlan): FrameSpan[] => cutFrames(plan.cuts, p
 export function measureArgs(plan: RenderPlan, path: string): string[] {
   const spans = spansOf(plan);
   const filter = [...soundChain(spans, plan.rate), `[sound]${loudnorm(plan.loudness)}:print_format=json[out]`].join(';');
-  return ['-v', 'info', ...inputs(path, spans, plan.rate), '-filter_complex', filter, '-map', '[out]', '-f', 'null', '-'];
+  return ['-v', 'info', ...inputs(path, spans, plan), '-filter_complex', filter, '-map', '[out]', '-f', 'null', '-'];
 }
 
 const loudnorm = ({ integrated, peak }: Loudness): string => `loudnorm=I=${integrated}:TP=${peak - ENCODER_DB}:LRA=11`;
@@ -110,7 +113,7 @@ export function renderArgs(plan: RenderPlan, path: string, drawn: Drawn, measure
   return [
     '-v',
     'error',
-    ...inputs(path, spans, rate),
+    ...inputs(path, spans, plan),
     ...(pictured ? ['-i', drawn.ground, '-f', 'concat', '-safe', '0', '-i', drawn.captions] : []),
     '-filter_complex',
     filter,

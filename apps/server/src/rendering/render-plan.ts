@@ -1,12 +1,13 @@
 import { createHash } from 'node:crypto';
-import type { CardStyle, CutCaption, FrameRate, GroundTexts, Shape, Span } from '@sift-reel/core';
+import { isDeepStrictEqual } from 'node:util';
+import type { CardStyle, CutCaption, EditedPassage, FrameRate, GroundTexts, Shape, Span } from '@sift-reel/core';
 
 /** A picture of a shape, or the sound alone. */
 export const RENDER_SHAPES = ['vertical', 'square', 'portrait', 'wide', 'sound'] as const;
 export type RenderShape = Shape | 'sound';
 
-/** All that a rendered file depends on: fixed when it is asked for, so what is changed afterwards makes another file. */
-export interface RenderPlan {
+/** What a producer decides of a file: what is played, where from, and how it looks and sounds. */
+export interface RenderInputs {
   /** Name inside the media folder. */
   readonly source: string;
   /** True where the source has a picture, which then lies on the ground. */
@@ -14,12 +15,17 @@ export interface RenderPlan {
   readonly shape: RenderShape;
   /** Frames a second of the file: the source's own, or 30. */
   readonly rate: FrameRate;
-  readonly cuts: readonly Span[];
-  readonly captions: readonly CutCaption[];
+  readonly passage: EditedPassage;
   /** What stands on the ground; null beneath a picture. */
   readonly ground: GroundTexts | null;
   readonly style: CardStyle;
   readonly loudness: Loudness;
+}
+
+/** All that a rendered file depends on: fixed when it is asked for, so what is changed afterwards makes another file. */
+export interface RenderPlan extends RenderInputs {
+  readonly cuts: readonly Span[];
+  readonly captions: readonly CutCaption[];
 }
 
 export interface Loudness {
@@ -33,7 +39,12 @@ export interface Loudness {
 export const PLAYED_LOUDNESS: Loudness = { integrated: -14, peak: -1 };
 
 /** Changes with everything that makes another file of the same plan. */
-const MANNER = 1;
+const MANNER = 2;
+
+/** True where a file would be made of the same today: cuts and captions follow from the rest. */
+export function isMadeOf({ cuts: _, captions: __, ...made }: RenderPlan, inputs: RenderInputs): boolean {
+  return isDeepStrictEqual(made, inputs);
+}
 
 /** The address of a file by its content: the same inputs and programs make the same one. @param program that encodes, with its version */
 export function keyOf(plan: RenderPlan, program: string): string {

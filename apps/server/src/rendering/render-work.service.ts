@@ -14,7 +14,7 @@ import { TextPool } from '../text/text-pool.service.js';
 import { captionList } from './caption-list.js';
 import { type Drawn, measureArgs, renderArgs, spansOf } from './ffmpeg-args.js';
 import { measuredOf } from './measured-loudness.js';
-import { RENDER } from './render.kind.js';
+import { RENDER, workFolder } from './render.kind.js';
 import type { RenderPlan } from './render-plan.js';
 import { Render } from './rendering.models.js';
 
@@ -44,7 +44,7 @@ export class RenderWork implements OnModuleInit {
     const source = this.media.pathOf(row.plan.source);
     if ((await stat(source).catch(() => null)) === null) throw new JobRefusedError('The recording has another sound now. Ask for the file again.');
     // A folder of this run's own: a run that was taken over may still be writing into its.
-    const folder = this.media.pathOf(`${renderId}.${job.attempt}.work`, 'renders');
+    const folder = this.media.pathOf(workFolder(renderId, job.attempt), 'renders');
     const ending = row.shape === 'sound' ? 'm4a' : 'mp4';
     const made = join(folder, `made.${ending}`);
     try {

@@ -12,3 +12,6 @@ export const RENDER = defineJobKind({
   lockKey: (renderId) => `render:${renderId}`,
   stages: ['starting', 'drawing', 'measuring', 'rendering', 'checking'],
 });
+
+/** Where a run of a job works, inside the folder of rendered files. */
+export const workFolder = (renderId: string, attempt: number): string => `${renderId}.${attempt}.work`;

@@ -11,8 +11,6 @@ export class Render extends Model {
   @Column(DataType.TEXT) declare key: string;
   @Column(DataType.TEXT) declare shape: RenderShape;
   @Column(DataType.JSONB) declare plan: RenderPlan;
-  /** Version of the short that it was made of. */
-  @Column(DataType.INTEGER) declare ofVersion: number;
   @Column(DataType.UUID) declare askedBy: string | null;
   declare createdAt: Date;
   /** Name inside the folder of rendered files; null until it is there. */

@@ -33,5 +33,5 @@ export class RenderView {
   @Instant() askedAt: string;
   @Whole() durationMs: number;
   @Whole({ nullable: true, description: 'Null until it is there' }) bytes: number | null;
-  @Flag({ description: 'The short has changed since' }) outdated: boolean;
+  @Flag({ description: 'What it was made of has changed since' }) outdated: boolean;
 }

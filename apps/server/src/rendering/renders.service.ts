@@ -11,14 +11,15 @@ import { type Actor, found, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { MediaStore } from '../media/media-store.service.js';
-import { Recording } from '../recordings/recordings.models.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
+import { groundOf } from '../shorts/ground.js';
 import { baseCopy } from '../shorts/short-views.js';
-import { Short } from '../shorts/shorts.models.js';
+import { passageOf, Short } from '../shorts/shorts.models.js';
 import { ShortsService } from '../shorts/shorts.service.js';
+import { refuseLacking } from '../shorts/lacking-letters.js';
 import { TextPool } from '../text/text-pool.service.js';
-import { RENDER } from './render.kind.js';
-import { keyOf, PLAYED_LOUDNESS, type RenderPlan, type RenderShape } from './render-plan.js';
+import { RENDER, workFolder } from './render.kind.js';
+import { isMadeOf, keyOf, PLAYED_LOUDNESS, type RenderInputs, type RenderPlan, type RenderShape } from './render-plan.js';
 import { Render } from './rendering.models.js';
 import type { ArchiveEntry } from './render-archive.js';
 import type { ReadyView, RenderView } from './rendering.views.js';
@@ -26,6 +27,8 @@ import type { ReadyView, RenderView } from './rendering.views.js';
 const run = promisify(execFile);
 /** What a recording without a picture is shown at. */
 const STILL_RATE = { numerator: 30, denominator: 1 };
+/** Sound alone is as long as its cut list, to the millisecond. */
+const SOUND_RATE = { numerator: 1_000, denominator: 1 };
 const SWEEP_EVERY_MS = 10 * 60_000;
 /** Of one short; files of former versions are shown for a while. */
 const MOST_SHOWN = 20;
@@ -61,7 +64,11 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
 
   /** Files whose short is gone, and what killed runs left. */
   private async sweep(): Promise<void> {
-    const named = async (): Promise<ReadonlySet<string>> => new Set((await Render.findAll({ attributes: ['file'] })).flatMap(({ file }) => file ?? []));
+    const named = async (): Promise<ReadonlySet<string>> => {
+      const atWork = (await this.jobs.atWork(RENDER)).map(({ subjectId, attempt }) => workFolder(subjectId, attempt));
+      const files = (await Render.findAll({ attributes: ['file'] })).flatMap(({ file }) => file ?? []);
+      return new Set([...files, ...atWork]);
+    };
     const swept = await this.media.sweep(named, Date.now(), 'renders');
     if (swept > 0) log.warn({ files: swept }, 'renders that nobody names were swept away');
   }
@@ -75,10 +82,8 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
       // Under the lock that every change of the short holds: the plan is of what the short is now, and one of two askers makes the row.
       const now = found(await Short.findByPk(shortId, { attributes: ['version'], lock: true }), 'short');
       if (now.version !== short.version) throw new ConflictException('The short was changed just now. Ask for its file again.');
-      const known = await Render.findOne({ where: { shortId, key }, attributes: ['id', 'ofVersion'] });
-      const { id: renderId } =
-        known ?? (await Render.create({ clientId: short.clientId, shortId, key, shape, plan, ofVersion: short.version, askedBy: actor.userId }));
-      if (known !== null && known.ofVersion !== short.version) await known.update({ ofVersion: short.version });
+      const known = await Render.findOne({ where: { shortId, key }, attributes: ['id'] });
+      const { id: renderId } = known ?? (await Render.create({ clientId: short.clientId, shortId, key, shape, plan, askedBy: actor.userId }));
       const about = { shortId };
       if (await this.jobs.enqueue(RENDER, { subjectId: renderId, clientId: short.clientId, about, size: playedMs(plan.cuts) > 180_000 ? 'long' : 'short' }))
         await this.audit.record({
@@ -128,14 +133,15 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     const lacking = shorts.filter(({ file }) => file === null).map(({ short }) => `“${titleOf(short)}”`);
     if (lacking.length > 0) throw new ConflictException(`There is no file of this shape yet of ${lacking.join(', ')}.`);
     const entries: ArchiveEntry[] = [];
+    const packed = new Map<string, Buffer>(); // many shorts are of one recording
     for (const [i, { short, file }] of shorts.entries()) {
       const name = [String(i + 1).padStart(2, '0'), titleOf(short)];
       entries.push({ name: fileName([...name, shape], file!.slice(file!.lastIndexOf('.') + 1)), path: this.media.pathOf(file!, 'renders') });
-      const { clientId, recordingId, firstWord, endWord, startMs } = short;
-      const packed = await this.recordings.packedOf(recordingId);
+      const { clientId, recordingId } = short;
+      if (!packed.has(recordingId)) packed.set(recordingId, await this.recordings.packedOf(recordingId));
       entries.push({
         name: fileName([...name, shape], 'srt'),
-        text: await this.text.captions(clientId, { packed, firstWord, endWord, startMs, format: 'subrip' }),
+        text: await this.text.captions(clientId, { packed: packed.get(recordingId)!, ...passageOf(short), format: 'subrip' }),
       });
     }
     return { name: fileName(['shorts', shape], 'zip'), entries };
@@ -146,9 +152,11 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     const shorts = new Map((await this.shorts.findSome(actor, wanted)).map((short) => [short.id, short]));
     if (shorts.size < wanted.length) throw new NotFoundException('There is no such short.');
     const rows = await Render.findAll({ where: { shortId: wanted, shape, ...scoped(actor), file: { [Op.ne]: null } }, order: [['createdAt', 'ASC']] });
+    const clients = await this.clientsOf([...shorts.values()]);
     return wanted.map((id) => {
       const short = shorts.get(id)!;
-      return { short, file: rows.findLast((row) => row.shortId === id && row.ofVersion === short.version)?.file ?? null };
+      const inputs = inputsOf(short, clients.get(short.clientId)!, shape);
+      return { short, file: rows.findLast((row) => row.shortId === id && inputs !== null && isMadeOf(row.plan, inputs))?.file ?? null };
     });
   }
 
@@ -157,24 +165,19 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
   }
 
   private async planOf(short: Short, shape: RenderShape): Promise<RenderPlan> {
-    const { clientId, recordingId, firstWord, endWord } = short;
-    const recording = found(await Recording.findByPk(recordingId, { attributes: ['title', 'soundFile', 'picture'] }), 'recording');
-    if (recording.soundFile === null) throw new ConflictException('The recording has no sound yet. Add it on the recordings screen.');
-    const client = found(await Client.findByPk(clientId), 'client');
+    const { clientId, recordingId } = short;
+    const inputs = inputsOf(short, (await this.clientsOf([short])).get(clientId)!, shape);
+    if (inputs === null) throw new ConflictException('The recording has no sound yet. Add it on the recordings screen.');
     const packed = await this.recordings.packedOf(recordingId);
-    const { cuts, captions } = await this.text.cut(clientId, { packed, runs: [{ firstWord, endWord }] });
-    const pictured = recording.picture !== null && shape !== 'sound';
-    return {
-      source: recording.soundFile,
-      pictured,
-      shape,
-      rate: pictured ? recording.picture!.rate : STILL_RATE,
-      cuts,
-      captions: shape === 'sound' ? [] : captions,
-      ground: pictured || shape === 'sound' ? null : { title: baseCopy(short).title, credits: [recording.title, client.name] },
-      style: cardStyleOf(client),
-      loudness: PLAYED_LOUDNESS,
-    };
+    const { style, ground } = inputs;
+    const drawn = shape === 'sound' ? null : { typeface: style.typeface, texts: ground === null ? [] : [ground.title, ...ground.credits] };
+    const { cuts, captions, lacking } = await this.text.cut(clientId, { packed, ...inputs.passage, drawn });
+    refuseLacking(lacking);
+    return { ...inputs, cuts, captions: shape === 'sound' ? [] : captions };
+  }
+
+  private async clientsOf(shorts: readonly Short[]): Promise<ReadonlyMap<string, Client>> {
+    return new Map((await Client.findAll({ where: { id: [...new Set(shorts.map(({ clientId }) => clientId))] } })).map((client) => [client.id, client]));
   }
 
   /** The program that encodes, in its own words. */
@@ -193,7 +196,9 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
       );
       const users = await User.findAll({ attributes: ['id', 'name'], where: { id: rows.flatMap(({ askedBy }) => askedBy ?? []) } });
       const names = new Map(users.map(({ id, name }) => [id, name]));
+      const client = (await this.clientsOf([short])).get(short.clientId)!;
       return rows.map((row) => {
+        const inputs = inputsOf(short, client, row.shape);
         const job = jobs.get(row.id);
         return {
           id: row.id,
@@ -208,9 +213,26 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
           askedAt: row.createdAt.toISOString(),
           durationMs: playedMs(row.plan.cuts),
           bytes: row.bytes === null ? null : Number(row.bytes),
-          outdated: row.ofVersion !== short.version,
+          outdated: inputs === null || !isMadeOf(row.plan, inputs),
         };
       });
     });
   }
+}
+
+/** What a file of a shape would be made of today; null where the recording has no sound. */
+function inputsOf(short: Short, client: Client, shape: RenderShape): RenderInputs | null {
+  const { recording } = short;
+  if (recording.soundFile === null) return null;
+  const pictured = recording.picture !== null && shape !== 'sound';
+  return {
+    source: recording.soundFile,
+    pictured,
+    shape,
+    rate: shape === 'sound' ? SOUND_RATE : pictured ? recording.picture!.rate : STILL_RATE,
+    passage: passageOf(short),
+    ground: shape === 'sound' ? null : groundOf(short, recording, client, pictured),
+    style: cardStyleOf(client),
+    loudness: PLAYED_LOUDNESS,
+  };
 }

@@ -6,7 +6,7 @@ import { TranscriptRow } from '../recordings/recordings.models.js';
 import type { CheckedCopies } from '../text/check-task.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { ProposalsService } from './proposals.service.js';
-import type { Short, Tick } from './shorts.models.js';
+import { passageOf, type Short, type Tick } from './shorts.models.js';
 
 /** Checks the words of a short against what was said in it, and against its client's voice. */
 @Injectable()
@@ -18,15 +18,16 @@ export class CopyCheck {
 
   /** `tellLanguage`: also find the language of the words, which come from somebody else. `foreign`: they are in another language than the talk. */
   async check(
-    { clientId, recordingId, recording, firstWord, endWord }: Short,
+    short: Short,
     copies: readonly Copy[],
     { tellLanguage = false, foreign = false }: { tellLanguage?: boolean; foreign?: boolean } = {},
   ): Promise<CheckedCopies> {
+    const { clientId, recordingId, recording } = short;
     const transcript = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
     const client = found(await Client.findByPk(clientId), 'client');
     const { language } = await this.proposals.knownOf(recordingId);
     const around = [recording.title, client.name];
-    const [passage, english] = [{ packed: transcript.packed, firstWord, endWord }, language === null && !foreign];
+    const [passage, english] = [{ packed: transcript.packed, ...passageOf(short) }, language === null && !foreign];
     return this.text.checkCopies(clientId, { ...passage, copies, voice: voiceOf(client), around, english, tellLanguage });
   }
 

@@ -19,6 +19,7 @@ import { TextPool } from '../text/text-pool.service.js';
 import { cutSheetPage } from './cut-sheet.page.js';
 import { sendFile } from './send-file.js';
 import { baseCopy } from './short-views.js';
+import { passageOf } from './shorts.models.js';
 import { ShortsService } from './shorts.service.js';
 
 const SHORT = 'shorts/:shortId';
@@ -103,8 +104,7 @@ export class ExportsController {
   private async captions(actor: Actor, shortId: string, format: 'subrip' | 'webvtt'): Promise<{ body: string; name: string[] }> {
     const short = await this.shorts.find(actor, shortId);
     const { packed, clientId } = await this.recordings.readPacked(actor, short.recordingId);
-    const { firstWord, endWord, startMs } = short;
-    const body = await this.text.captions(clientId, { packed, firstWord, endWord, startMs, format });
+    const body = await this.text.captions(clientId, { packed, ...passageOf(short), format });
     return { body, name: [short.recording.title, baseCopy(short).title] };
   }
 

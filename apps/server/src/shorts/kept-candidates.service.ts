@@ -1,5 +1,6 @@
+import { isDeepStrictEqual } from 'node:util';
 import { ConflictException, Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import type { Copy } from '@sift-reel/core';
+import type { Copy, Edit, WordRange } from '@sift-reel/core';
 import { Op } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
 import type { Actor } from '../identity/actor.js';
@@ -7,9 +8,14 @@ import { RecordingFacts } from '../recordings/recording-facts.js';
 import { CandidateHooks, type CandidateListener } from '../sifting/candidate-hooks.js';
 import { type CandidateRow, Sift } from '../sifting/sifting.models.js';
 import { CopyHistory } from './copy-history.service.js';
+import type { CheckedEdit } from '../text/cut-tasks.js';
+import { EditChecker } from './edit-checker.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { CopyRow, Short } from './shorts.models.js';
+
+/** What a short would play between other ends, with the edit that this was reckoned of. */
+type Moved = CheckedEdit & { readonly edit: Edit };
 
 interface Prepared {
   readonly recordingId: string;
@@ -23,6 +29,7 @@ export class KeptCandidates implements CandidateListener, OnModuleInit {
     @Inject(CandidateHooks) private readonly hooks: CandidateHooks,
     @Inject(RecordingFacts) private readonly recordings: RecordingFacts,
     @Inject(ProposalsService) private readonly proposals: ProposalsService,
+    @Inject(EditChecker) private readonly edits: EditChecker,
     @Inject(CopyHistory) private readonly history: CopyHistory,
     @Inject(ShortFacts) private readonly facts: ShortFacts,
     @Inject(AuditService) private readonly audit: AuditService,
@@ -51,7 +58,8 @@ export class KeptCandidates implements CandidateListener, OnModuleInit {
     if ((await Short.count({ where: { candidateId } })) > 0) return; // there already, with its words
     if (prepared === null) throw new ConflictException('The candidate was changed just now. Try again.');
     const { recordingId, copy } = prepared as Prepared;
-    const short = await Short.create({ candidateId, clientId, recordingId, firstWord, endWord, startMs, endMs, score });
+    const playedMs = endMs - startMs;
+    const short = await Short.create({ candidateId, clientId, recordingId, firstWord, endWord, startMs, endMs, playedMs, score });
     await CopyRow.create({ ...copy, shortId: short.id, clientId, channelId: null });
     await this.history.add({ short, channelId: null, copy, by: null });
     await this.audit.record({ userId: actor.userId, clientId, action: 'make', subject: 'short', subjectId: short.id, detail: { title: copy.title } });
@@ -63,12 +71,23 @@ export class KeptCandidates implements CandidateListener, OnModuleInit {
       throw new ConflictException('Its short stands on the schedule. Take it off there first.');
   }
 
-  async onMoved(candidate: CandidateRow): Promise<void> {
+  /** What its short would play between the new ends; null where it has none. */
+  async beforeMoved({ id: candidateId, clientId }: CandidateRow, ends: WordRange): Promise<Moved | null> {
+    const short = await Short.findOne({ where: { candidateId } });
+    if (short === null) return null;
+    const { edit, recordingId } = short;
+    return { edit, ...(await this.edits.check(clientId, recordingId, { ...ends, edit })) };
+  }
+
+  async onMoved(candidate: CandidateRow, prepared: unknown): Promise<void> {
     const short = await lockShortOf(candidate);
     if (short === null) return;
+    const moved = prepared as Moved | null;
+    if (moved === null || !isDeepStrictEqual(short.edit, moved.edit)) throw new ConflictException('Its short was changed just now. Try again.');
+    if (moved.problem !== null) throw new ConflictException('Every word between these ends is struck out of its short. Bring some back first.');
     if (short.approvedVersion !== null && candidate.state === 'kept') throw new ConflictException('Its short is approved. Un-approve it to move its ends.');
     const { firstWord, endWord, startMs, endMs } = candidate;
-    await short.update({ firstWord, endWord, startMs, endMs });
+    await short.update({ firstWord, endWord, startMs, endMs, playedMs: moved.playedMs });
   }
 
   async onRemoved(candidate: CandidateRow): Promise<void> {

@@ -45,7 +45,7 @@ export function toShortChannel(short: Short, channel: Channel, voice: Voice, tal
       clientId: short.clientId,
       recordingId: short.recordingId,
       title: '',
-      lengthMs: short.endMs - short.startMs,
+      lengthMs: short.playedMs,
       score: short.score,
       approved: true,
       copyProblems: {},

@@ -1,4 +1,4 @@
-import type { Targets, TruthRule } from '@sift-reel/core';
+import { type Edit, type EditedPassage, NO_EDIT, type Targets, type TruthRule } from '@sift-reel/core';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 import { Recording } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
@@ -22,6 +22,9 @@ export class Short extends Model {
   @Column(DataType.INTEGER) declare endWord: number;
   @Column(DataType.INTEGER) declare startMs: number;
   @Column(DataType.INTEGER) declare endMs: number;
+  /** What is made of it between its ends, and how long that plays. */
+  @Default(NO_EDIT) @Column(DataType.JSONB) declare edit: Edit;
+  @Column(DataType.INTEGER) declare playedMs: number;
   @Column(DataType.REAL) declare score: number;
   @Column(DataType.UUID) declare approvedBy: string | null;
   @Column(DataType.DATE) declare approvedAt: Date | null;
@@ -36,6 +39,9 @@ export class Short extends Model {
   @HasMany(() => CopyRow) declare copies: CopyRow[];
   @HasMany(() => Translation) declare translations: Translation[];
 }
+
+/** The passage that a short plays. */
+export const passageOf = ({ firstWord, endWord, edit }: Short): EditedPassage => ({ firstWord, endWord, edit });
 
 /** The words of a short: for all channels where `channelId` is null, else a channel's own. */
 @Table({ tableName: 'copies', underscored: true, createdAt: false })

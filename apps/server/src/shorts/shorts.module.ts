@@ -3,6 +3,9 @@ import { RecordingsModule } from '../recordings/recordings.module.js';
 import { SiftingModule } from '../sifting/sifting.module.js';
 import { CopyCheck } from './copy-check.service.js';
 import { CopyHistory } from './copy-history.service.js';
+import { CuttingController } from './cutting.controller.js';
+import { CuttingService } from './cutting.service.js';
+import { EditChecker } from './edit-checker.service.js';
 import { ExportsController } from './exports.controller.js';
 import { KeptCandidates } from './kept-candidates.service.js';
 import { ProposalsService } from './proposals.service.js';
@@ -15,8 +18,8 @@ import { TranslationsService } from './translations.service.js';
 
 @Module({
   imports: [RecordingsModule, SiftingModule],
-  controllers: [ShortsController, ExportsController, TranslationsController],
-  providers: [ShortsService, ProposalsService, CopyCheck, CopyHistory, KeptCandidates, ShortFacts, TranslationsService, Apertium],
+  controllers: [ShortsController, CuttingController, ExportsController, TranslationsController],
+  providers: [ShortsService, CuttingService, EditChecker, ProposalsService, CopyCheck, CopyHistory, KeptCandidates, ShortFacts, TranslationsService, Apertium],
   exports: [ShortsService, ShortFacts, ProposalsService, CopyCheck],
 })
 export class ShortsModule {}

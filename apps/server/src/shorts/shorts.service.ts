@@ -16,7 +16,7 @@ import { CopyCheck, isTicked, ticksIt } from './copy-check.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
-import { CopyRow, Short, type Tick, Translation } from './shorts.models.js';
+import { CopyRow, passageOf, Short, type Tick, Translation } from './shorts.models.js';
 import { talkLanguages } from './talk-languages.js';
 import { TextPool } from '../text/text-pool.service.js';
 import type { CheckView, CopyVersionView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
@@ -76,7 +76,7 @@ export class ShortsService {
   /** Saves words: for all channels (`channelId` null) or for one. */
   async saveCopy(actor: Actor, shortId: string, channelId: string | null, { version, ...form }: CopyForm): Promise<ShortView> {
     const fields = { ...form, hashtags: form.hashtags.map((tag) => tag.replace(/^#/, '')) };
-    return this.changeWords(actor, shortId, version, async (short) => {
+    return this.change(actor, shortId, version, async (short) => {
       if (channelId !== null) await requireChannel(short, channelId);
       const row = await CopyRow.findOne({ where: { shortId, channelId } });
       if (row === null) await CopyRow.create({ ...fields, shortId, channelId, clientId: short.clientId });
@@ -88,7 +88,7 @@ export class ShortsService {
 
   /** The channel goes back to the words for all. */
   async dropVariant(actor: Actor, shortId: string, channelId: string, version: number): Promise<ShortView> {
-    return this.changeWords(actor, shortId, version, async (short) => {
+    return this.change(actor, shortId, version, async (short) => {
       await requireChannel(short, channelId);
       await CopyRow.destroy({ where: { shortId, channelId } });
       await this.record(actor, 'drop-variant', short, '');
@@ -116,10 +116,11 @@ export class ShortsService {
 
   /** What is said in a short, sentence by sentence. */
   async readPassage(actor: Actor, shortId: string): Promise<PassageView> {
-    const { clientId, recordingId, recording, firstWord, endWord } = await this.find(actor, shortId);
+    const short = await this.find(actor, shortId);
+    const { clientId, recordingId, recording } = short;
     const { packed } = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
-    const { sentences } = await this.text.passage(clientId, { packed, firstWord, endWord });
-    return { sentences: [...sentences], sound: recording.soundFile !== null, picture: recording.picture !== null };
+    const { sentences, cuts } = await this.text.passage(clientId, { packed, ...passageOf(short) });
+    return { sentences: [...sentences], cuts: [...cuts], sound: recording.soundFile !== null, picture: recording.picture !== null };
   }
 
   /** What is wrong with words that are not saved yet. */
@@ -159,10 +160,11 @@ export class ShortsService {
     return [...(await this.copyCheck.truthOf(short, copies(false))), ...(await this.copyCheck.truthOf(short, copies(true), true))];
   }
 
-  private async changeWords(actor: Actor, shortId: string, version: number, change: (short: Short) => Promise<void>): Promise<ShortView> {
+  /** Changes a short that is as it was seen and not approved, under its lock. */
+  async change(actor: Actor, shortId: string, version: number, change: (short: Short) => Promise<void>): Promise<ShortView> {
     await this.database.transaction(async () => {
       const short = await this.lockSeen(actor, shortId, version);
-      if (short.approvedVersion !== null) throw new ConflictException('The short is approved. Un-approve it to change its words.');
+      if (short.approvedVersion !== null) throw new ConflictException('The short is approved. Un-approve it to change it.');
       await change(short);
     });
     return this.read(actor, shortId);
@@ -176,7 +178,7 @@ export class ShortsService {
     return short;
   }
 
-  private async record(actor: Actor, action: AuditAction, { id, clientId }: Short, title: string): Promise<void> {
+  async record(actor: Actor, action: AuditAction, { id, clientId }: Short, title: string): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'short', subjectId: id, detail: { title } });
   }
 
@@ -212,6 +214,8 @@ export class ShortsService {
       endWord: short.endWord,
       startMs: short.startMs,
       endMs: short.endMs,
+      playedMs: short.playedMs,
+      edit: short.edit,
       score: short.score,
       kind: short.candidate.kind,
       firstLine: short.candidate.firstLine,

@@ -1,5 +1,5 @@
 import { CANDIDATE_KINDS, type CandidateKind, type CheckRule, type Copy, TITLE_SORTS, type TitleSort, TRUTH_RULES, VOICE_RULES } from '@sift-reel/core';
-import { Decimal, Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
+import { Decimal, EditFields, Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
 
 export class CopyView {
   @Text() title: string;
@@ -29,7 +29,7 @@ export class CopyVersionView {
   @Part(() => CopyView) copy: CopyView;
 }
 
-/** A sentence of a passage, cut to it. */
+/** A sentence of a short, in played time. */
 export class PassageSentenceView {
   @Text({ nullable: true }) speaker: string | null;
   @Whole() startMs: number;
@@ -37,8 +37,15 @@ export class PassageSentenceView {
   @Text() text: string;
 }
 
+/** A span of a recording. */
+export class SpanView {
+  @Whole() startMs: number;
+  @Whole() endMs: number;
+}
+
 /** What is said in a short. */
 export class PassageView {
+  @Parts(() => SpanView, { description: 'What of the recording is played, in this order' }) cuts: SpanView[];
   @Parts(() => PassageSentenceView) sentences: PassageSentenceView[];
   @Flag({ description: 'The recording has a sound' }) sound: boolean;
   @Flag({ description: 'The recording has a picture' }) picture: boolean;
@@ -94,6 +101,8 @@ export class ShortView {
   @Whole() endWord: number;
   @Whole() startMs: number;
   @Whole() endMs: number;
+  @Whole({ description: 'How long it plays: less than from start to end where something is cut out' }) playedMs: number;
+  @Part(() => EditFields) edit: EditFields;
   @Decimal() score: number;
   @OneOf(CANDIDATE_KINDS) kind: CandidateKind;
   @Text() firstLine: string;

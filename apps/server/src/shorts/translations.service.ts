@@ -12,7 +12,7 @@ import { TextPool } from '../text/text-pool.service.js';
 import { Apertium } from './apertium.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { baseCopy } from './short-views.js';
-import { Short, Translation } from './shorts.models.js';
+import { passageOf, Short, Translation } from './shorts.models.js';
 import { ShortsService } from './shorts.service.js';
 import type { TranslationView } from './translations.views.js';
 
@@ -154,9 +154,8 @@ export class TranslationsService {
         `${open.length} of ${lines.length} captions are not translated into ${languageOf(language).name}, or have changed since then.`,
       );
     const { packed, clientId } = await this.recordings.readPacked(actor, short.recordingId);
-    const { firstWord, endWord, startMs } = short;
     const texts = lines.map(({ id }) => row.targets[id]!);
-    const body = await this.text.captions(clientId, { packed, firstWord, endWord, startMs, format, texts });
+    const body = await this.text.captions(clientId, { packed, ...passageOf(short), format, texts });
     return { name: [short.recording.title, baseCopy(short).title, languageOf(language).name, 'captions'], body };
   }
 
@@ -167,9 +166,9 @@ export class TranslationsService {
     const talkLanguage = talk!.language;
     if (language === talkLanguage) throw new ConflictException(`The talk is in ${languageOf(language).name} already.`);
     if (language !== undefined && languageOf(language).name === language) throw new NotFoundException(`There is no language “${language}”.`);
-    const { firstWord, endWord, startMs, clientId } = short;
+    const { clientId } = short;
     const limits = await this.proposals.limitsOf(clientId, null);
-    const units = await this.text.translationUnits(clientId, { packed, firstWord, endWord, startMs, copy: baseCopy(short), limits });
+    const units = await this.text.translationUnits(clientId, { packed, ...passageOf(short), copy: baseCopy(short), limits });
     return { short, units, talkLanguage };
   }
 

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import type { WordRange } from '@sift-reel/core';
 import type { Actor } from '../identity/actor.js';
 import type { CandidateRow } from './sifting.models.js';
 
@@ -8,7 +9,9 @@ export interface CandidateListener {
   beforeKept(candidate: CandidateRow): Promise<unknown>;
   onKept(actor: Actor, candidate: CandidateRow, prepared: unknown): Promise<void>;
   onLeft(candidate: CandidateRow): Promise<void>;
-  onMoved(candidate: CandidateRow): Promise<void>;
+  /** Before the transaction, as `beforeKept`. @param ends where it is to go; @returns what `onMoved` is given */
+  beforeMoved(candidate: CandidateRow, ends: WordRange): Promise<unknown>;
+  onMoved(candidate: CandidateRow, prepared: unknown): Promise<void>;
   /** The candidate is about to be taken away for good. */
   onRemoved(candidate: CandidateRow): Promise<void>;
 }
@@ -33,8 +36,13 @@ export class CandidateHooks {
   async onLeft(candidate: CandidateRow): Promise<void> {
     for (const listener of this.listeners) await listener.onLeft(candidate);
   }
-  async onMoved(candidate: CandidateRow): Promise<void> {
-    for (const listener of this.listeners) await listener.onMoved(candidate);
+  async beforeMoved(candidate: CandidateRow, ends: WordRange): Promise<unknown[]> {
+    const prepared: unknown[] = [];
+    for (const listener of this.listeners) prepared.push(await listener.beforeMoved(candidate, ends));
+    return prepared;
+  }
+  async onMoved(candidate: CandidateRow, prepared: readonly unknown[]): Promise<void> {
+    for (const [i, listener] of this.listeners.entries()) await listener.onMoved(candidate, prepared[i]);
   }
   async onRemoved(candidate: CandidateRow): Promise<void> {
     for (const listener of this.listeners) await listener.onRemoved(candidate);

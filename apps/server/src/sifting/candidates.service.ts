@@ -50,10 +50,11 @@ export class CandidatesService {
     const { packed } = await this.recordings.readPacked(actor, sift.recordingId);
     const ends = await this.text.movedEnds(seen.clientId, { packed, firstWord, endWord });
     if (ends === null) throw new ConflictException('The transcript ends before these words.');
+    const prepared = await this.hooks.beforeMoved(seen, { firstWord, endWord });
     const row = await this.database.transaction(async () => {
       const locked = await this.findLocked(actor, candidateId);
       await locked.update({ ...ends, firstWord, endWord });
-      await this.hooks.onMoved(locked);
+      await this.hooks.onMoved(locked, prepared);
       await this.record(actor, locked, 'move-ends');
       return locked;
     });

@@ -8,13 +8,14 @@ import {
   saidPassage,
   speaksToProgram,
   type Voice,
-  type WordRange,
+  type EditedPassage,
+  playedTalk,
 } from '@sift-reel/core';
 import { languageOfWords } from './answer-language.js';
 import { spellerFor } from './spelling.js';
 import { type OnTranscript, unpackRow } from './unpack.js';
 
-export interface CheckCopiesTask extends OnTranscript, WordRange {
+export interface CheckCopiesTask extends OnTranscript, EditedPassage {
   readonly copies: readonly Copy[];
   readonly voice: Voice;
   /** What may be named though nobody says it: the recording's title, the client. */
@@ -35,20 +36,12 @@ export interface CheckedCopies {
 }
 
 /** Checks words of one passage against what was said and against the client's voice. */
-export async function checkCopies({
-  packed,
-  firstWord,
-  endWord,
-  copies,
-  voice,
-  around,
-  english,
-  tellLanguage = false,
-}: CheckCopiesTask): Promise<CheckedCopies> {
-  const { words, speakers } = unpackRow(packed);
+export async function checkCopies({ packed, copies, voice, around, english, tellLanguage = false, ...passage }: CheckCopiesTask): Promise<CheckedCopies> {
+  const transcript = unpackRow(packed);
+  const { words, speakers } = transcript;
   const names = namesOf(words, speakers);
   const said = saidPassage(
-    words.slice(firstWord, endWord).flatMap((word) => (word.kind === 'mark' ? [] : [word.text])),
+    playedTalk(transcript, passage).words.flatMap((word) => (word.kind === 'mark' ? [] : [word.text])),
     [...around, ...names],
   );
   const speller = english ? await spellerFor(voice.spelling) : null;

@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
-import type { Candidate, Copy, TextUnit } from '@sift-reel/core';
+import type { Candidate, Copy, TextUnit, Tightening } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
@@ -8,8 +8,18 @@ import type { DrawCardTask, DrawFrameTask, MadeDocument, MakeDocumentTask, Write
 import type { PrepareOutcome } from './prepare-task.js';
 import type {
   CaptionsTask,
+  CheckedEdit,
+  CheckEditTask,
+  CutFrames,
+  CutFramesTask,
   CutOfWords,
   CutTask,
+  TalkAround,
+  TalkAroundTask,
+  TighteningTask,
+  TranslationUnitsTask,
+} from './cut-tasks.js';
+import type {
   FoundSentence,
   MovedEnds,
   MoveEndsTask,
@@ -22,7 +32,6 @@ import type {
   SearchTask,
   SentenceTextsTask,
   TaskName,
-  TranslationUnitsTask,
 } from './text-tasks.js';
 
 /** Longest time of one task, in ms: what takes longer is given up, and its thread with it. */
@@ -42,6 +51,10 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   movedEnds: 20_000,
   captionsOf: 20_000,
   cutOf: 20_000,
+  checkEdit: 20_000,
+  framesOfCut: 20_000,
+  proposeTightening: 20_000,
+  talkAround: 20_000,
   translationUnitsOf: 20_000,
   wordsOf: 20_000,
 };
@@ -129,6 +142,18 @@ export class TextPool implements OnModuleDestroy {
   }
   cut(clientId: string, task: CutTask): Promise<CutOfWords> {
     return this.run(clientId, 'cutOf', task);
+  }
+  checkEdit(clientId: string, task: CheckEditTask): Promise<CheckedEdit> {
+    return this.run(clientId, 'checkEdit', task);
+  }
+  tightening(clientId: string, task: TighteningTask): Promise<Tightening[]> {
+    return this.run(clientId, 'proposeTightening', task);
+  }
+  talkAround(clientId: string, task: TalkAroundTask): Promise<TalkAround> {
+    return this.run(clientId, 'talkAround', task);
+  }
+  framesOfCut(clientId: string, task: CutFramesTask): Promise<CutFrames> {
+    return this.run(clientId, 'framesOfCut', task);
   }
   translationUnits(clientId: string, task: TranslationUnitsTask): Promise<TextUnit[]> {
     return this.run(clientId, 'translationUnitsOf', task);

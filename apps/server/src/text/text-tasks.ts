@@ -1,11 +1,11 @@
 import {
   bestAround,
-  captionCues,
-  captionsOfCut,
   type Copy,
-  type CopyLimits,
   type CopyRequest,
-  type CutCaption,
+  type EditedPassage,
+  playedRuns,
+  playedTalk,
+  type Span,
   cutListOf,
   proposeCopy,
   type ProposedTitle,
@@ -16,15 +16,9 @@ import {
   searchTranscript,
   sentenceTexts,
   type SiftInput,
-  type Span,
   spanOfWords,
-  type TextUnit,
-  unitsOf,
   type Vectors,
   type WordRange,
-  type WordRun,
-  writeSubRip,
-  writeWebVtt,
   wordsText,
 } from '@sift-reel/core';
 
@@ -33,6 +27,8 @@ import { type OnTranscript, unpackRow } from './unpack.js';
 export { prepareTranscript } from './prepare-task.js';
 
 export { checkCopies } from './check-task.js';
+
+export { captionsOf, checkEdit, cutOf, framesOfCut, proposeTightening, talkAround, translationUnitsOf } from './cut-tasks.js';
 
 export { drawCard, drawFrame, makeDocument, writeDocument } from './document-tasks.js';
 
@@ -117,46 +113,9 @@ export function movedEnds({ packed, firstWord, endWord }: MoveEndsTask): MovedEn
   };
 }
 
-export interface CaptionsTask extends OnTranscript, WordRange {
-  readonly startMs: number;
-  readonly format: 'subrip' | 'webvtt';
-  /** Other texts for the captions, in their order. */
-  readonly texts?: readonly string[];
-}
+export interface PassageTask extends OnTranscript, EditedPassage {}
 
-export function captionsOf({ packed, firstWord, endWord, startMs, format, texts }: CaptionsTask): string {
-  const cues = captionCues(unpackRow(packed), firstWord, endWord, startMs).map((cue, i) => ({ ...cue, text: texts?.[i] ?? cue.text }));
-  return format === 'subrip' ? writeSubRip(cues, 'leave-out') : writeWebVtt(cues);
-}
-
-export interface CutTask extends OnTranscript {
-  readonly runs: readonly WordRun[];
-}
-
-/** What is played of some runs of words, and what is read meanwhile. */
-export interface CutOfWords {
-  readonly cuts: readonly Span[];
-  readonly captions: readonly CutCaption[];
-}
-
-export function cutOf({ packed, runs }: CutTask): CutOfWords {
-  const transcript = unpackRow(packed);
-  return { cuts: cutListOf(transcript.words, runs), captions: captionsOfCut(transcript, runs) };
-}
-
-export interface TranslationUnitsTask extends OnTranscript, WordRange {
-  readonly startMs: number;
-  readonly copy: Copy;
-  readonly limits: CopyLimits;
-}
-
-export function translationUnitsOf({ packed, firstWord, endWord, startMs, copy, limits }: TranslationUnitsTask): TextUnit[] {
-  return unitsOf(copy, limits, captionCues(unpackRow(packed), firstWord, endWord, startMs));
-}
-
-export interface PassageTask extends OnTranscript, WordRange {}
-
-/** A sentence of a passage, cut to it. */
+/** A sentence of a passage, as it is played. */
 export interface PassageSentence {
   readonly speaker: string | null;
   readonly startMs: number;
@@ -165,6 +124,8 @@ export interface PassageSentence {
 }
 
 export interface PassageText {
+  /** What of the recording is played. */
+  readonly cuts: readonly Span[];
   readonly sentences: readonly PassageSentence[];
   /** What is said just before and just after, in words. */
   readonly before: string;
@@ -174,17 +135,21 @@ export interface PassageText {
 /** Words around a passage that tell what it is about. */
 const WORDS_AROUND = 80;
 
-export function passageOf({ packed, firstWord, endWord }: PassageTask): PassageText {
-  const { words, sentences, speakers } = unpackRow(packed);
+/** What is said in a passage, with the times at which it is played. */
+export function passageOf({ packed, ...passage }: PassageTask): PassageText {
+  const transcript = unpackRow(packed);
+  const { words, sentences, speakers } = playedTalk(transcript, passage);
+  const { firstWord, endWord } = passage;
   return {
-    sentences: sentences
-      .filter((sentence) => sentence.firstWord < endWord && firstWord < sentence.endWord)
-      .map((sentence) => {
-        const [from, to] = [Math.max(firstWord, sentence.firstWord), Math.min(endWord, sentence.endWord)];
-        return { speaker: speakers[sentence.speaker] ?? null, ...spanOfWords(words, from, to), text: wordsText(words, from, to) };
-      }),
-    before: wordsText(words, Math.max(0, firstWord - WORDS_AROUND), firstWord),
-    after: wordsText(words, endWord, Math.min(words.length, endWord + WORDS_AROUND)),
+    cuts: cutListOf(transcript.words, playedRuns(transcript.words, passage)),
+    sentences: sentences.map((sentence) => ({
+      speaker: speakers[sentence.speaker] ?? null,
+      startMs: sentence.startMs,
+      endMs: sentence.endMs,
+      text: wordsText(words, sentence.firstWord, sentence.endWord),
+    })),
+    before: wordsText(transcript.words, Math.max(0, firstWord - WORDS_AROUND), firstWord),
+    after: wordsText(transcript.words, endWord, Math.min(transcript.words.length, endWord + WORDS_AROUND)),
   };
 }
 
@@ -213,5 +178,9 @@ export type TaskName =
   | 'movedEnds'
   | 'captionsOf'
   | 'cutOf'
+  | 'checkEdit'
+  | 'framesOfCut'
+  | 'proposeTightening'
+  | 'talkAround'
   | 'translationUnitsOf'
   | 'wordsOf';

@@ -3,29 +3,42 @@ import { fileURLToPath } from 'node:url';
 import type { CardStyle, Typeface } from '@sift-reel/core';
 import { create, type Font } from 'fontkit';
 
-/** The shipped fonts, in files that hold outlines for Latin and its marks. */
+/** The shipped fonts, in files that hold outlines for Latin and its marks; other scripts stand in `OTHER_SCRIPTS`. */
 const FILES: Readonly<Record<CardStyle['typeface'], readonly string[]>> = {
   serif: ['newsreader/files/newsreader-latin-500-normal.woff', 'newsreader/files/newsreader-latin-ext-500-normal.woff'],
   sans: ['hanken-grotesk/files/hanken-grotesk-latin-600-normal.woff', 'hanken-grotesk/files/hanken-grotesk-latin-ext-600-normal.woff'],
   mono: ['spline-sans-mono/files/spline-sans-mono-latin-500-normal.woff', 'spline-sans-mono/files/spline-sans-mono-latin-ext-500-normal.woff'],
 };
 
-const known = new Map<CardStyle['typeface'], Promise<Typeface>>();
+const OTHER_SCRIPTS = ['cyrillic', 'cyrillic-ext', 'greek', 'greek-ext', 'vietnamese', 'devanagari'].map(
+  (script) => `noto-sans/files/noto-sans-${script}-500-normal.woff`,
+);
 
-export function typefaceOf(name: CardStyle['typeface']): Promise<Typeface> {
+/** A typeface that knows what it cannot draw. */
+export interface ShippedTypeface extends Typeface {
+  /** Letters, marks and figures of a text that no shipped font holds, each once. Symbols that none holds are left out of what is drawn. */
+  lacks(text: string): string[];
+}
+
+const known = new Map<CardStyle['typeface'], Promise<ShippedTypeface>>();
+
+export function typefaceOf(name: CardStyle['typeface']): Promise<ShippedTypeface> {
   let face = known.get(name);
-  if (face === undefined) known.set(name, (face = load(FILES[name])));
+  if (face === undefined) known.set(name, (face = load([...FILES[name], ...OTHER_SCRIPTS])));
   return face;
 }
 
-async function load(files: readonly string[]): Promise<Typeface> {
+async function load(files: readonly string[]): Promise<ShippedTypeface> {
   const fonts = await Promise.all(files.map(async (file) => create(await readFile(fileURLToPath(import.meta.resolve(`@fontsource/${file}`))))));
-  const fontFor = (letter: string): Font => fonts.find((font) => font.hasGlyphForCodePoint(letter.codePointAt(0)!)) ?? fonts[0]!;
+  const holderOf = (letter: string): Font | undefined => fonts.find((font) => font.hasGlyphForCodePoint(letter.codePointAt(0)!));
+  const fontFor = (letter: string): Font => holderOf(letter) ?? fonts[0]!;
+  const drawable = (text: string): string => [...text.replace(/\s/gu, ' ')].filter((letter) => holderOf(letter) !== undefined).join('');
   return {
-    width: (text, size) => runsOf(text, fontFor).reduce((sum, { font, run }) => sum + (font.layout(run).advanceWidth * size) / font.unitsPerEm, 0),
+    lacks: (text) => [...new Set(text)].filter((letter) => /[\p{L}\p{M}\p{N}]/u.test(letter) && holderOf(letter) === undefined),
+    width: (text, size) => runsOf(drawable(text), fontFor).reduce((sum, { font, run }) => sum + (font.layout(run).advanceWidth * size) / font.unitsPerEm, 0),
     outline: (text, x, y, size) => {
       let at = x;
-      return runsOf(text, fontFor)
+      return runsOf(drawable(text), fontFor)
         .flatMap(({ font, run }) => {
           const scale = size / font.unitsPerEm;
           const { glyphs, positions } = font.layout(run);

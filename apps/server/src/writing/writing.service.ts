@@ -12,7 +12,7 @@ import { TranscriptRow } from '../recordings/recordings.models.js';
 import { isTicked } from '../shorts/copy-check.service.js';
 import { ProposalsService } from '../shorts/proposals.service.js';
 import { ShortsService } from '../shorts/shorts.service.js';
-import type { Short } from '../shorts/shorts.models.js';
+import { passageOf, type Short } from '../shorts/shorts.models.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { COVER_LINE_LIMIT, type Finding } from '@sift-reel/core';
 import { WRITING } from './writing.kind.js';
@@ -87,11 +87,11 @@ export class WritingService {
   }
 
   private async requestFor(short: Short): Promise<WriterRequest> {
-    const { clientId, recordingId, firstWord, endWord } = short;
+    const { clientId, recordingId } = short;
     const { packed } = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
     const client = found(await Client.findByPk(clientId), 'client');
     const { language, subject } = await this.proposals.knownOf(recordingId);
-    const { sentences, before, after } = await this.text.passage(clientId, { packed, firstWord, endWord });
+    const { sentences, before, after } = await this.text.passage(clientId, { packed, ...passageOf(short) });
     const terms = subject === null ? [] : [...subject.fields.map(({ tag }) => tag), ...subject.compounds.slice(0, 5).map(({ text }) => text)];
     const { title, description, hashtags } = await this.proposals.limitsOf(clientId, null);
     return {

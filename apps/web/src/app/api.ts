@@ -52,12 +52,12 @@ export const api = generatedApi.enhanceEndpoints({
 
     listClients: { providesTags: listOf('Client') },
     createClient: { invalidatesTags: [LIST('Client')] },
-    updateClient: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
+    updateClient: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Render', 'Trail'] },
     archiveClient: { invalidatesTags: [LIST('Client'), LIST('Recording'), LIST('Short'), LIST('Channel'), 'Schedule'] },
     restoreClient: { invalidatesTags: [LIST('Client'), LIST('Recording'), LIST('Short'), LIST('Channel'), 'Schedule'] },
     listArchivedClients: { providesTags: [LIST('Client')] },
     setVoice: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, LIST('Short'), 'Trail'] },
-    setCardStyle: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
+    setCardStyle: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Render', 'Trail'] },
     allowWriting: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
     setSignalWeights: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Trail'] },
     listInterest: { providesTags: (_, __, clientId) => [{ type: 'Interest', id: clientId }] },
@@ -77,7 +77,7 @@ export const api = generatedApi.enhanceEndpoints({
 
     listRecordings: { providesTags: listOf('Recording') },
     readRecording: { providesTags: (_, __, id) => [{ type: 'Recording', id }] },
-    renameRecording: { invalidatesTags: (_, __, { recordingId }) => [{ type: 'Recording', id: recordingId }, LIST('Short')] },
+    renameRecording: { invalidatesTags: (_, __, { recordingId }) => [{ type: 'Recording', id: recordingId }, LIST('Short'), 'Render'] },
     removeRecording: { invalidatesTags: [LIST('Recording'), LIST('Short'), LIST('Client')] },
     readTranscript: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }], keepUnusedDataFor: 900 },
     readRepairs: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }] },
@@ -119,7 +119,8 @@ export const api = generatedApi.enhanceEndpoints({
         showAtOnce(candidateId, (candidate) => Object.assign(candidate, { state }), lifecycle),
     },
     setCandidateSpan: {
-      invalidatesTags: [LIST('Short'), 'Schedule', 'Trail'],
+      // Which short moves with it is not known here.
+      invalidatesTags: ['Short', 'Schedule', 'Trail'],
       onQueryStarted: ({ candidateId, wordSpanForm: { firstWord, endWord } }, lifecycle) =>
         showAtOnce(candidateId, (candidate) => Object.assign(candidate, { firstWord, endWord }), lifecycle),
     },
@@ -155,6 +156,10 @@ export const api = generatedApi.enhanceEndpoints({
     proposeCopy: { invalidatesTags: [] },
     listCopyVersions: { providesTags: (_, __, id) => [{ type: 'Short', id }] },
     readPassage: { providesTags: (_, __, id) => [{ type: 'Short', id }] },
+    readTalk: { providesTags: (_, __, id) => [{ type: 'Short', id }] },
+    proposeTightening: { providesTags: (_, __, { shortId }) => [{ type: 'Short', id: shortId }] },
+    drawFrames: { providesTags: (_, __, { shortId }) => [{ type: 'Short', id: shortId }] },
+    saveEdit: { invalidatesTags: (_, __, { shortId }) => wordTags(shortId) },
     checkCopy: { invalidatesTags: [] },
     offerTitles: { providesTags: [LIST('Short')] },
 
@@ -162,7 +167,13 @@ export const api = generatedApi.enhanceEndpoints({
     listWritings: { providesTags: (_, __, shortId) => [{ type: 'Writing', id: shortId }] },
     askForWords: { invalidatesTags: (_, __, shortId) => [{ type: 'Writing', id: shortId }] },
     cancelWriting: { invalidatesTags: ['Writing'] },
-    listRenders: { providesTags: (_, __, shortId) => [{ type: 'Render', id: shortId }] },
+    // What a short is made of decides which of its files are outdated.
+    listRenders: {
+      providesTags: (_, __, shortId) => [
+        { type: 'Render', id: shortId },
+        { type: 'Short', id: shortId },
+      ],
+    },
     askForRender: { invalidatesTags: (_, __, { shortId }) => [{ type: 'Render', id: shortId }, 'Trail'] },
     listReady: { keepUnusedDataFor: 0 },
     cancelRender: { invalidatesTags: ['Render'] },

@@ -7,6 +7,7 @@ export const addTagTypes = [
   'recordings',
   'sifting',
   'shorts',
+  'cutting',
   'translations',
   'documents',
   'renders',
@@ -443,6 +444,37 @@ const injectedRtkApi = api
           body: queryArg.approvalForm,
         }),
         invalidatesTags: ['shorts'],
+      }),
+      readTalk: build.query<ReadTalkApiResponse, ReadTalkApiArg>({
+        query: (queryArg) => ({ url: `/api/shorts/${queryArg}/talk` }),
+        providesTags: ['cutting'],
+      }),
+      saveEdit: build.mutation<SaveEditApiResponse, SaveEditApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/edit`,
+          method: 'PUT',
+          body: queryArg.editForm,
+        }),
+        invalidatesTags: ['cutting'],
+      }),
+      proposeTightening: build.query<ProposeTighteningApiResponse, ProposeTighteningApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/tightening`,
+          params: {
+            pauseMs: queryArg.pauseMs,
+            paddingMs: queryArg.paddingMs,
+          },
+        }),
+        providesTags: ['cutting'],
+      }),
+      drawFrames: build.query<DrawFramesApiResponse, DrawFramesApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/frames`,
+          params: {
+            shape: queryArg.shape,
+          },
+        }),
+        providesTags: ['cutting'],
       }),
       listTranslations: build.query<ListTranslationsApiResponse, ListTranslationsApiArg>({
         query: (queryArg) => ({ url: `/api/shorts/${queryArg}/translations` }),
@@ -892,6 +924,26 @@ export type SetApprovalApiArg = {
   shortId: string;
   approvalForm: ApprovalForm;
 };
+export type ReadTalkApiResponse = /** status 200  */ TalkAroundView;
+export type ReadTalkApiArg = string;
+export type SaveEditApiResponse = /** status 200  */ ShortView;
+export type SaveEditApiArg = {
+  shortId: string;
+  editForm: EditForm;
+};
+export type ProposeTighteningApiResponse = /** status 200  */ TighteningView[];
+export type ProposeTighteningApiArg = {
+  shortId: string;
+  /** Longer silences are cut down, in ms */
+  pauseMs?: number;
+  /** What stays of them on each side, in ms */
+  paddingMs?: number;
+};
+export type DrawFramesApiResponse = /** status 200  */ FramesView;
+export type DrawFramesApiArg = {
+  shortId: string;
+  shape: 'vertical' | 'square' | 'portrait' | 'wide';
+};
 export type ListTranslationsApiResponse = /** status 200  */ TranslationView[];
 export type ListTranslationsApiArg = string;
 export type ReadTranslationApiResponse = /** status 200  */ TranslationView;
@@ -1177,6 +1229,7 @@ export type AuditView = {
     | 'change-password'
     | 'choose-password'
     | 'create'
+    | 'cut'
     | 'delete'
     | 'draft-translation'
     | 'drop'
@@ -1555,6 +1608,25 @@ export type WordSpanForm = {
   firstWord: number;
   endWord: number;
 };
+export type PauseCutForm = {
+  afterWord: number;
+  leftMs: number;
+};
+export type CorrectedWordForm = {
+  word: number;
+  /** Empty where it is part of the word before */
+  text: string;
+};
+export type EditFields = {
+  /** Words that are taken out */
+  removed: WordSpanForm[];
+  pauses: PauseCutForm[];
+  corrected: CorrectedWordForm[];
+  /** Other parts of the recording that are played before it */
+  before: WordSpanForm[];
+  /** And after it */
+  after: WordSpanForm[];
+};
 export type CopyView = {
   title: string;
   description: string;
@@ -1594,6 +1666,9 @@ export type ShortView = {
   endWord: number;
   startMs: number;
   endMs: number;
+  /** How long it plays: less than from start to end where something is cut out */
+  playedMs: number;
+  edit: EditFields;
   score: number;
   kind: 'answer' | 'story' | 'advice' | 'opinion' | 'figures' | 'emotion' | 'humour' | 'passage';
   firstLine: string;
@@ -1628,6 +1703,10 @@ export type CopyVersionView = {
   channel: string | null;
   copy: CopyView;
 };
+export type SpanView = {
+  startMs: number;
+  endMs: number;
+};
 export type PassageSentenceView = {
   speaker: string | null;
   startMs: number;
@@ -1635,6 +1714,8 @@ export type PassageSentenceView = {
   text: string;
 };
 export type PassageView = {
+  /** What of the recording is played, in this order */
+  cuts: SpanView[];
   sentences: PassageSentenceView[];
   /** The recording has a sound */
   sound: boolean;
@@ -1688,6 +1769,70 @@ export type ApprovalForm = {
   ticks?: TickForm[];
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
+};
+export type SpokenWordView = {
+  text: string;
+  startMs: number;
+  endMs: number;
+  /** The same for all words of a sentence */
+  sentence: number;
+  /** Heard, and not said: [laughter] */
+  mark: boolean;
+};
+export type TurnView = {
+  word: number;
+  speaker: string;
+};
+export type TalkView = {
+  firstWord: number;
+  words: SpokenWordView[];
+  turns: TurnView[];
+};
+export type LevelsView = {
+  fromMs: number;
+  stepMs: number;
+  /** dB below full scale, -96 to 0 */
+  db: number[];
+};
+export type TalkAroundView = {
+  /** The passage with what is said around it; then each other part of its edit */
+  talks: TalkView[];
+  /** Of the first of the talks; null where nobody has listened yet */
+  levels: LevelsView | null;
+  /** Of the whole recording */
+  wordCount: number;
+  /** The times of words are spread over their captions, so a cut may fall beside a word */
+  spreadTimes: boolean;
+  /** The recording has a sound */
+  sound: boolean;
+  /** The recording has a picture */
+  picture: boolean;
+};
+export type EditForm = {
+  edit: EditFields;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type TighteningView = {
+  sort: 'pause' | 'filler' | 'repeat' | 'false-start';
+  firstWord: number;
+  endWord: number;
+  /** What is left of the pause; null where words go */
+  leftMs: number | null;
+  /** By itself */
+  savedMs: number;
+};
+export type DrawnCaptionView = {
+  startMs: number;
+  endMs: number;
+  text: string;
+  /** SVG */
+  svg: string;
+};
+export type FramesView = {
+  /** SVG */
+  ground: string;
+  captions: DrawnCaptionView[];
 };
 export type CaptionTimeView = {
   startMs: number;
@@ -1812,7 +1957,7 @@ export type RenderView = {
   durationMs: number;
   /** Null until it is there */
   bytes: number | null;
-  /** The short has changed since */
+  /** What it was made of has changed since */
   outdated: boolean;
 };
 export type RenderForm = {
@@ -2022,6 +2167,10 @@ export const {
   useOfferTitlesQuery,
   useCheckCopyMutation,
   useSetApprovalMutation,
+  useReadTalkQuery,
+  useSaveEditMutation,
+  useProposeTighteningQuery,
+  useDrawFramesQuery,
   useListTranslationsQuery,
   useReadTranslationQuery,
   useSaveTranslationMutation,

@@ -2,8 +2,18 @@ import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import { t } from '../texts/texts.js';
 import type { Player } from './player.js';
 
-/** The picture of what is played, where it has one. A click plays or stops it, as its button does. */
-export function PlayedPicture({ player, startMs, endMs, className }: { player: Player; startMs: number; endMs: number; className: string }): ReactNode {
+/** The picture of what is played, where it has one. A click plays or stops it, as its button does. @param startMs where it begins */
+export function PlayedPicture({
+  player,
+  startMs,
+  onToggle,
+  className,
+}: {
+  player: Player;
+  startMs: number;
+  onToggle: () => void;
+  className: string;
+}): ReactNode {
   const place = useRef<HTMLButtonElement>(null);
   const { picture } = player;
   useLayoutEffect(() => {
@@ -30,7 +40,7 @@ export function PlayedPicture({ player, startMs, endMs, className }: { player: P
       aria-label={t('common.picture-of-the-recording')}
       aria-pressed={player.playing}
       className={`block bg-bar ${className}`}
-      onClick={() => (player.playing ? player.pause() : player.playSpan(startMs, endMs))}
+      onClick={onToggle}
     />
   );
 }

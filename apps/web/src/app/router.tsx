@@ -2,6 +2,7 @@ import { createBrowserRouter } from 'react-router';
 import { ClientPage } from '../features/clients/client-page.js';
 import { ClientsPage } from '../features/clients/clients-page.js';
 import { PlatformsPage } from '../features/clients/platforms-page.js';
+import { CutPage } from '../features/cutting/cut-page.js';
 import { DeskPage } from '../features/desk/desk-page.js';
 import { UsersPage } from '../features/identity/users-page.js';
 import { WelcomePage } from '../features/identity/welcome-page.js';
@@ -30,6 +31,7 @@ export const router = createBrowserRouter([
       { path: 'recordings/:recordingId/documents/:kind', lazy: documents },
       { path: 'shorts', element: <ShortsPage /> },
       { path: 'shorts/:shortId', element: <ShortsPage /> },
+      { path: 'shorts/:shortId/cut', element: <CutPage /> },
       { path: 'schedule', element: <SchedulePage /> },
       { path: 'clients', element: <ClientsPage /> },
       { path: 'clients/:clientId', element: <ClientPage /> },

@@ -27,8 +27,9 @@ export function formatMoment(at: string): string {
   return new Date(at).toLocaleString(locale(), { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 }
 
-export function formatNumber(value: number): string {
-  return value.toLocaleString(locale());
+/** @param digits after the point; as many as it has where that is not told */
+export function formatNumber(value: number, digits?: number): string {
+  return value.toLocaleString(locale(), digits === undefined ? {} : { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 
 /** "40 s", "6 min" */

@@ -91,6 +91,15 @@ describe('a picture', () => {
       expect(Math.max(...spoken.map(({ y }) => y))).toBeLessThan(Math.min(...still.slice(-2).map(({ y, size }) => y - size)));
     });
 
+  test('is drawn of what can be read, however long its texts are', () => {
+    let measured = 0;
+    const counting: Typeface = { ...typeface, width: (text, size) => ((measured += text.length), typeface.width(text, size)) };
+    const endless = 'flue'.repeat(250_000);
+    drawCaption(endless, 'ground', 'vertical', PLAIN_CARD, counting);
+    drawGround({ title: endless, credits: [endless] }, 'vertical', PLAIN_CARD, counting);
+    expect(measured).toBeLessThan(100_000);
+  });
+
   test('of a recording with a picture of its own is ground alone, and captions bring their field', () => {
     expect(placed(drawGround(null, 'vertical', PLAIN_CARD, typeface))).toEqual([]);
     expect(drawCaption('Cold air is heavy', 'picture', 'vertical', PLAIN_CARD, typeface)).toContain('fill-opacity');

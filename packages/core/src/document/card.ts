@@ -1,4 +1,4 @@
-import { cutOff, LINE_HEIGHT, setIn, type Typeface } from './set-text.js';
+import { cutOff, LINE_HEIGHT, setIn, shortened, type Typeface } from './set-text.js';
 
 export const TYPEFACES = ['serif', 'sans', 'mono'] as const;
 export const CARD_SHAPES = ['square', 'upright', 'wide'] as const;
@@ -46,9 +46,6 @@ const [MARGIN, LARGEST, SMALLEST, CREDIT, RULE] = [0.1, 0.085, 0.032, 0.03, 0.00
 /** Room that the quotation may take of what is between the margins; the rest is the credits'. */
 const FOR_QUOTATION = 0.72;
 
-/** More is on no card: characters. */
-const LONGEST = 600;
-
 /**
  * A quotation as an SVG picture whose letters are outlines, so that it looks the same everywhere. The largest size at which it
  * fits is taken; what no size can hold, or nobody reads on a card, is cut off with an ellipsis.
@@ -59,7 +56,7 @@ export function drawCard(card: Card, shape: CardShape, style: CardStyle, typefac
   const [margin, credit] = [MARGIN * side, CREDIT * side];
   const room = { width: width - 2 * margin, height: (height - 2 * margin) * FOR_QUOTATION };
   const quotation = shortened(card.quotation);
-  const credits = card.credits.map((line) => cutOff(shortened(line), room.width / credit, typeface));
+  const credits = card.credits.map((line) => cutOff(line, room.width / credit, typeface));
   const { lines, size } = setIn(quotation, room, { largest: LARGEST * side, smallest: SMALLEST * side }, typeface);
   const leading = size * LINE_HEIGHT;
   const top = margin + (room.height - lines.length * leading) / 2;
@@ -81,8 +78,3 @@ export function drawCard(card: Card, shape: CardShape, style: CardStyle, typefac
 
 const round = (value: number): number => Math.round(value * 100) / 100;
 const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
-
-function shortened(text: string): string {
-  const letters = [...text];
-  return letters.length <= LONGEST ? text : `${letters.slice(0, LONGEST).join('').trimEnd()}…`;
-}

@@ -6,6 +6,15 @@ export interface Typeface {
   outline(text: string, x: number, y: number, size: number): string;
 }
 
+/** Nobody reads more than this on a picture, in characters; and no text, however long, is measured beyond it. */
+const LONGEST = 600;
+
+/** A text no longer than is ever drawn. */
+export function shortened(text: string): string {
+  const letters = [...text.slice(0, 2 * LONGEST + 2)];
+  return letters.length <= LONGEST ? text : `${letters.slice(0, LONGEST).join('').trimEnd()}…`;
+}
+
 /** From one line to the next, in sizes. */
 export const LINE_HEIGHT = 1.24;
 
@@ -28,7 +37,7 @@ export function setIn(
   sizes: { readonly largest: number; readonly smallest: number },
   typeface: Typeface,
 ): { lines: string[]; size: number } {
-  const words = text
+  const words = shortened(text)
     .split(/\s+/)
     .filter((one) => one !== '')
     .map((one): SetWord => ({ text: one, width: typeface.width(one, 1) }));
@@ -57,8 +66,9 @@ function wrap(words: readonly SetWord[], space: number, width: number): string[]
 
 /** As much of a line as fits, with an ellipsis where that is not all. @param width at size 1 */
 export function cutOff(line: string, width: number, typeface: Typeface): string {
-  if (typeface.width(line, 1) <= width) return line;
-  const letters = [...line];
+  const short = shortened(line);
+  if (typeface.width(short, 1) <= width) return short;
+  const letters = [...short];
   let [fits, tooMuch] = [0, letters.length];
   while (tooMuch - fits > 1) {
     const half = (fits + tooMuch) >> 1;

@@ -108,7 +108,7 @@ export function DeskPage(): ReactNode {
               key={short.id}
               to={`/shorts/${short.id}`}
               title={short.copy.title || short.firstLine}
-              aside={`${nameOf.get(short.clientId) ?? ''} · ${formatLength(short.endMs - short.startMs)}`}
+              aside={`${nameOf.get(short.clientId) ?? ''} · ${formatLength(short.playedMs)}`}
             />
           ))}
         </Section>

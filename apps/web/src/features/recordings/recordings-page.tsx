@@ -242,6 +242,9 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
         api.util.invalidateTags([
           { type: 'Recording', id: recording.id },
           { type: 'Recording', id: `words of ${recording.id}` },
+          // Its shorts are made of another file now.
+          'Render',
+          'Short',
         ]),
       );
   };

@@ -12,7 +12,7 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
   const passage = api.useReadPassageQuery(short.id).currentData;
   const [whole, setWhole] = useState(false);
   const player = usePlayer(passage?.sound === true ? `/api/recordings/${short.recordingId}/sound` : null, passage?.picture === true);
-  const toggle = (): void => (player.playing ? player.pause() : player.playSpan(short.startMs, short.endMs));
+  const toggle = (): void => (player.playing ? player.pause() : player.playCuts(passage?.cuts ?? []));
   useKeys([
     { key: 'x', label: whole ? t('shorts.fold-the-passage') : t('shorts.unfold-the-passage'), group: t('common.shorts'), run: () => setWhole(!whole) },
     ...(passage?.sound === true
@@ -21,7 +21,7 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
   ]);
   return (
     <div className="mt-1 flex items-start gap-2">
-      <PlayedPicture player={player} startMs={short.startMs} endMs={short.endMs} className="h-[126px] w-[224px] flex-none" />
+      <PlayedPicture player={player} startMs={passage?.cuts[0]?.startMs ?? short.startMs} onToggle={toggle} className="h-[126px] w-[224px] flex-none" />
       {passage?.sound === true && (
         <button
           type="button"
@@ -38,7 +38,7 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
           className={clsx('font-serif text-[16px] leading-[1.45]', whole ? 'max-h-[30vh] overflow-y-auto' : 'line-clamp-2')}
           tabIndex={whole ? 0 : undefined}
         >
-          {passage === undefined ? `“${short.firstLine}”` : <Sentences passage={passage} short={short} player={player} />}
+          {passage === undefined ? `“${short.firstLine}”` : <Sentences passage={passage} player={player} />}
         </p>
         <button type="button" aria-expanded={whole} className="text-[12px] underline" onClick={() => setWhole(!whole)}>
           {whole ? t('shorts.fold-the-passage') : t('shorts.the-whole-passage')}
@@ -49,8 +49,8 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
   );
 }
 
-function Sentences({ passage: { sentences, sound }, short, player }: { passage: PassageView; short: ShortView; player: Player }): ReactNode {
-  const heard = usePlayerTime(player.time, (ms) => sentences.findIndex((one) => ms >= one.startMs && ms < one.endMs));
+function Sentences({ passage: { sentences, cuts, sound }, player }: { passage: PassageView; player: Player }): ReactNode {
+  const heard = usePlayerTime(player.played, (ms) => sentences.findIndex((one) => ms >= one.startMs && ms < one.endMs));
   return sentences.map(({ speaker, startMs, text }, i) => (
     <span key={startMs}>
       {speaker !== null && speaker !== sentences[i - 1]?.speaker && <b className="font-sans text-[12px] text-soft">{speaker} </b>}
@@ -59,7 +59,7 @@ function Sentences({ passage: { sentences, sound }, short, player }: { passage: 
           role="button"
           tabIndex={-1}
           className={clsx('cursor-pointer hover:underline', i === heard && player.playing && 'bg-lit')}
-          onClick={() => player.playSpan(startMs, short.endMs)}
+          onClick={() => player.playCuts(cuts, startMs)}
         >
           {text}
         </span>

@@ -1,12 +1,13 @@
 import { formatLength, formatTimecode } from '@sift-reel/core';
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
+import { Scissors } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, type FindingView, type ShortChannelView, type ShortView, type TickForm } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { problemOf } from '../../app/problems.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
-import { Button } from '../../ui/parts.js';
+import { Button, Key } from '../../ui/parts.js';
 import { KIND_NAMES } from '../../ui/signals.js';
 import { CopyEditor } from './copy-editor.js';
 import { saverOf } from './copy-saver.js';
@@ -21,6 +22,7 @@ type Unsaid = Pick<FindingView, 'rule' | 'text' | 'field' | 'detail'>;
 
 /** The words of one short: for all channels, and a channel's own where it needs them. */
 export function ShortEditor({ short, clientName, onNext }: { short: ShortView; clientName: string; onNext: () => void }): ReactNode {
+  const navigate = useNavigate();
   const [tab, setTab] = useState(0);
   const [approving, setApproving] = useState(false);
   const [translating, setTranslating] = useState(false);
@@ -70,6 +72,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
       group: t('common.shorts'),
       run: () => approve(!short.approved),
     },
+    { key: 'c', label: t('shorts.cut-the-short'), group: t('common.shorts'), run: () => void navigate(`/shorts/${short.id}/cut`) },
     { key: 'g', label: t('shorts.other-languages'), group: t('common.shorts'), run: () => setTranslating(true) },
     { key: 'n', label: t('shorts.approve-and-go-to-the-next'), group: t('common.shorts'), run: () => (short.approved ? onNext() : approve(true, onNext)) },
   ]);
@@ -80,7 +83,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
           <div className="text-[12px] text-soft">
             {clientName} · {KIND_NAMES[short.kind]} ·{' '}
             <span className="time">
-              {formatTimecode(short.startMs, 'tenths')} – {formatTimecode(short.endMs, 'tenths')} · {formatLength(short.endMs - short.startMs)}
+              {formatTimecode(short.startMs, 'tenths')} – {formatTimecode(short.endMs, 'tenths')} · {formatLength(short.playedMs)}
             </span>
           </div>
           <Passage key={short.id} short={short} />
@@ -95,6 +98,14 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
           <Button tone={short.approved ? 'plain' : 'fill'} keyName="a" disabled={approving} onClick={() => approve(!short.approved)}>
             {short.approved ? t('shorts.un-approve') : t('shorts.approve-the-short')}
           </Button>
+          <Link
+            to={`/shorts/${short.id}/cut`}
+            className="inline-flex items-center gap-[7px] rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet"
+          >
+            <Scissors size={13} />
+            {t('shorts.cut')}
+            <Key name="c" />
+          </Link>
           <Button keyName="g" onClick={() => setTranslating(true)}>
             {t('shorts.languages')}
           </Button>

@@ -29,6 +29,8 @@ export const shortView = (id: string, title: string, fields: Partial<ShortView> 
   endWord: 9,
   startMs: 61_000,
   endMs: 103_000,
+  playedMs: 42_000,
+  edit: { removed: [], pauses: [], corrected: [], before: [], after: [] },
   score: 88,
   kind: 'story',
   firstLine: 'We had no rope.',

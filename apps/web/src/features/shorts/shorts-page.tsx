@@ -196,7 +196,7 @@ function Row({ short, chosen, ticked, onTick, search }: { short: ShortView; chos
         <span className="line-clamp-2 leading-[1.3] font-semibold">{short.copy.title || short.firstLine}</span>
         <span className="text-[12px] text-soft">
           <span className="time">
-            {formatTimecode(short.startMs)} · {formatLength(short.endMs - short.startMs)} · {Math.round(short.score)}
+            {formatTimecode(short.startMs)} · {formatLength(short.playedMs)} · {Math.round(short.score)}
           </span>
           {over > 0 && <span className="text-madder-text">{` · ${t('shorts.channels-will-not-take-it', { count: over })}`}</span>}
         </span>

@@ -34,7 +34,17 @@ const tagOf = (node: ReactNode, words: string): string => new RegExp(`<[a-z]+[^>
 
 const nothing = (): void => undefined;
 const timeAt = (ms: number): PlayerTime => ({ subscribe: () => nothing, get: () => ms });
-const PLAYER: Player = { playing: false, time: timeAt(0), trouble: null, playSpan: nothing, pause: nothing, seek: nothing, picture: null };
+const PLAYER: Player = {
+  playing: false,
+  time: timeAt(0),
+  played: timeAt(0),
+  trouble: null,
+  playSpan: nothing,
+  playCuts: nothing,
+  pause: nothing,
+  seek: nothing,
+  picture: null,
+};
 const words = Array.from({ length: 60 }, (_, i) => ({ text: `w${i}`, kind: 'word', speaker: 0, startMs: 1_000 * i, endMs: 1_000 * i + 800 }));
 const TRANSCRIPT = { words } as unknown as Transcript;
 const SIGNALS = ['opening', 'standsAlone', 'substance', 'charge', 'delivery', 'currency'] as const;

@@ -189,7 +189,7 @@ describe('on the bench', () => {
         <>
           <button onClick={() => show(!place)}>fold</button>
           <button onClick={() => play('/api/recordings/r2/sound')}>other</button>
-          {place && <PlayedPicture player={player} startMs={2_000} endMs={4_000} className="" />}
+          {place && <PlayedPicture player={player} startMs={2_000} onToggle={() => player.playSpan(2_000, 4_000)} className="" />}
         </>
       );
     };

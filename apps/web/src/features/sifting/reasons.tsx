@@ -47,7 +47,12 @@ export function Reasons({
   const moved = candidate.firstWord !== candidate.foundFirstWord || candidate.endWord !== candidate.foundEndWord;
   return (
     <section aria-label={t('sifting.reasons')} className="flex flex-col gap-3 px-[18px] py-[14px]">
-      <PlayedPicture player={player} startMs={candidate.startMs} endMs={candidate.endMs} className="h-[168px] w-full" />
+      <PlayedPicture
+        player={player}
+        startMs={candidate.startMs}
+        onToggle={() => (player.playing ? player.pause() : player.playSpan(candidate.startMs, candidate.endMs))}
+        className="h-[168px] w-full"
+      />
       <div className="flex items-end gap-4">
         <div>
           <div className="text-[44px] leading-none font-bold tracking-[-.05em]" data-testid="score">

@@ -1,0 +1,41 @@
+import { Body, Controller, Get, Inject, Param, ParseUUIDPipe, Put, Query } from '@nestjs/common';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { EditForm } from '@sift-reel/forms';
+import { type Actor, CurrentActor } from '../identity/actor.js';
+import { CuttingService } from './cutting.service.js';
+import { FramesQuery, FramesView, TalkAroundView, TighteningQuery, TighteningView } from './cutting.views.js';
+import { ShortView } from './shorts.views.js';
+
+@ApiTags('cutting')
+@Controller('shorts/:shortId')
+export class CuttingController {
+  constructor(@Inject(CuttingService) private readonly cutting: CuttingService) {}
+
+  @Get('talk')
+  @ApiOkResponse({ type: TalkAroundView })
+  readTalk(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string): Promise<TalkAroundView> {
+    return this.cutting.talk(actor, shortId);
+  }
+
+  @Put('edit')
+  @ApiOkResponse({ type: ShortView })
+  saveEdit(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: EditForm): Promise<ShortView> {
+    return this.cutting.save(actor, shortId, form);
+  }
+
+  @Get('tightening')
+  @ApiOkResponse({ type: [TighteningView] })
+  proposeTightening(
+    @CurrentActor() actor: Actor,
+    @Param('shortId', ParseUUIDPipe) shortId: string,
+    @Query() { pauseMs, paddingMs }: TighteningQuery,
+  ): Promise<TighteningView[]> {
+    return this.cutting.tightening(actor, shortId, { ...(pauseMs === undefined ? {} : { pauseMs }), ...(paddingMs === undefined ? {} : { paddingMs }) });
+  }
+
+  @Get('frames')
+  @ApiOkResponse({ type: FramesView })
+  drawFrames(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Query() { shape }: FramesQuery): Promise<FramesView> {
+    return this.cutting.frames(actor, shortId, shape);
+  }
+}
