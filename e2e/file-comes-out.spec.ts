@@ -19,7 +19,7 @@ test.afterAll(async () => {
   await rm(folder, { recursive: true, force: true });
 });
 
-test('a video is dropped, sifted, seen while it plays, kept, made into a file and taken away', async ({ page }) => {
+test('a video is dropped, sifted, seen while it plays, kept, cut by its words, played as cut, made into a file and taken away', async ({ page }) => {
   const fixtures = process.env['E2E_FIXTURES']!;
   const film = join(folder, 'filmed talk.mp4');
   // A green picture, with the talk that is spoken for all tests.
@@ -51,8 +51,55 @@ test('a video is dropped, sifted, seen while it plays, kept, made into a file an
   await page.getByRole('button', { name: /^Keep/ }).first().click();
   await expect(page.getByText('1 kept, 0 dropped')).toBeVisible();
 
+  // Cut by its words: some struck out, all that is proposed taken.
   await page.goto(url(`/shorts?client=${clientId}`));
   await page.locator('ul[aria-label="Shorts"] a').first().click();
+  await page.keyboard.press('c');
+  const [short] = (await api('GET', `shorts?clientId=${clientId}`)) as unknown as { id: string; firstWord: number; playedMs: number }[];
+  await page.locator(`[data-word="${short!.firstWord + 8}"]`).click();
+  await page.locator(`[data-word="${short!.firstWord + 12}"]`).click({ modifiers: ['Shift'] });
+  await page.keyboard.press('x');
+  await expect(page.locator('del')).toHaveCount(5);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.locator('del')).toHaveCount(0);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.locator('del')).toHaveCount(5);
+  const takeAll = page.getByRole('button', { name: /^(?:Take|Nothing to take)/ }).first();
+  await expect(takeAll).toBeVisible();
+  if (await takeAll.isEnabled()) await takeAll.click();
+  await expect(page.getByText('Nothing more to tighten')).toBeVisible();
+  await expect(page.getByText('saving …')).toBeHidden();
+
+  // Played as cut, on the page's own clock: nothing that is cut out is heard.
+  const { cuts } = (await api('GET', `shorts/${short!.id}/passage`)) as unknown as { cuts: { startMs: number; endMs: number }[] };
+  expect(cuts.length).toBeGreaterThan(1);
+  await seen.evaluate((video: HTMLVideoElement) => {
+    const told: [number, number][] = [];
+    (window as unknown as { told: unknown }).told = told;
+    const look = (): void => {
+      if (!video.seeking && !video.paused) told.push([performance.now(), video.currentTime * 1_000]);
+      requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  });
+  await page.getByRole('button', { name: 'Play as cut' }).click();
+  await expect(page.getByTestId('caption')).toBeVisible();
+  const told = (): Promise<[number, number][]> => page.evaluate(() => (window as unknown as { told: [number, number][] }).told);
+  await expect.poll(async () => (await told()).at(-1)?.[1] ?? 0, { timeout: 30_000 }).toBeGreaterThan(cuts[1]!.startMs + 300);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  const heard = await told();
+  for (const [, at] of heard)
+    expect(
+      cuts.some(({ startMs, endMs }) => at > startMs - 60 && at < endMs + 50),
+      `heard at ${at}`,
+    ).toBe(true);
+  const leap = heard.findIndex(([, at]) => at >= cuts[1]!.startMs - 60);
+  const [left, came] = [heard[leap - 1]!, heard[leap]!];
+  test
+    .info()
+    .annotations.push({ type: 'leap', description: `${Math.round(came[0] - left[0] - (came[1] - cuts[1]!.startMs) - (cuts[0]!.endMs - left[1]))} ms` });
+
+  await page.getByRole('link', { name: 'Title and text' }).click();
   await page.getByRole('button', { name: 'Make the file' }).click();
   await page.getByRole('menuitem', { name: 'square' }).click();
   await expect(page.getByRole('progressbar', { name: 'Making square' })).toBeVisible();
@@ -68,7 +115,8 @@ test('a video is dropped, sifted, seen while it plays, kept, made into a file an
     format: { duration: string };
   };
   const [film0] = streams.filter((one) => one.codec_name === 'h264');
-  const lengthMs = candidates[0]!.endMs - candidates[0]!.startMs;
+  const lengthMs = cuts.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
+  expect(lengthMs).toBeLessThan(short!.playedMs);
   expect([film0!.width, film0!.height, Number(film0!.nb_frames)]).toEqual([1080, 1080, Math.round(lengthMs / 40)]);
   expect(Math.abs(Number(format.duration) * 1_000 - lengthMs)).toBeLessThan(60);
   // A frame looked at: green in the middle, the client's ground above it.

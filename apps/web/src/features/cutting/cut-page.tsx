@@ -5,15 +5,17 @@ import { api, type ShortView, type TalkAroundView, type TighteningView } from '.
 import { useKeys } from '../../app/keys.js';
 import { usePlayer } from '../../app/player.js';
 import { problemText } from '../../app/problems.js';
+import { useSaver } from '../../app/saver.js';
 import { formatNumber } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
+import { saverOf } from '../shorts/copy-saver.js';
 import { CutPreview } from './cut-preview.js';
 import { CutStrip } from './cut-strip.js';
 import { type Choice, CutWords } from './cut-words.js';
 import { Parts } from './parts-row.js';
 import { Correction } from './correction.js';
-import { cutsOf, isRemoved, spokenOf, textOf } from './spoken.js';
+import { cutsOf, isKnown, isRemoved, spokenOf, textOf } from './spoken.js';
 import { TightenPane } from './tighten-pane.js';
 import { useEdit } from './use-edit.js';
 
@@ -52,25 +54,23 @@ export function CutPage(): ReactNode {
     );
   // What was loaded stays while its ends move: words must not vanish under the hand.
   const talk = around.currentData ?? (around.originalArgs === shortId ? around.data : undefined);
-  if (short === undefined || talk === undefined || !holds(talk, short))
+  if (short === undefined || talk === undefined || !isKnown(spokenOf(talk), short))
     return (
       <>
         <PageHead title={t('cutting.title')} />
         <Loading what={t('cutting.words')} />
       </>
     );
-  return <Cutting key={shortId} short={short} around={talk} />;
+  return <Cutting key={shortId} listed={short} around={talk} />;
 }
 
-/** Ends that were moved may lie beyond what was loaded. */
-const holds = ({ talks: [talk] }: TalkAroundView, { firstWord, endWord }: ShortView): boolean =>
-  firstWord >= talk!.firstWord && endWord <= talk!.firstWord + talk!.words.length;
-
-function Cutting({ short, around }: { short: ShortView; around: TalkAroundView }): ReactNode {
+function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView }): ReactNode {
+  // Of what was saved, the list may hear later than the saver.
+  const { current: short } = useSaver(saverOf(listed), null);
   const talk = around.talks[0]!;
   const words = useMemo(() => spokenOf(around), [around]);
   const { edit, saving, change, moveEnds } = useEdit(short);
-  const cuts = useMemo(() => cutsOf(words, short, edit), [words, short, edit]);
+  const cuts = useMemo(() => (isKnown(words, short) ? cutsOf(words, short, edit) : []), [words, short, edit]);
   const player = usePlayer(around.sound ? `/api/recordings/${short.recordingId}/sound` : null, around.picture);
   const [choice, setChoice] = useState<Choice | null>(null);
   const [trying, setTrying] = useState(false);
@@ -166,6 +166,28 @@ function Cutting({ short, around }: { short: ShortView; around: TalkAroundView }
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto md:grid-cols-[minmax(0,1fr)_340px]">
         <div className="flex min-h-0 flex-col max-md:min-h-[70vh]">
           <CutStrip around={around} short={short} cuts={cuts} time={player.time} locked={locked} onSeek={player.seek} onEnds={moveEnds} />
+          <div
+            role="toolbar"
+            aria-label={t('cutting.chosen-words')}
+            className="flex flex-none flex-wrap items-center gap-2 border-b border-rule bg-sheet px-6 py-2"
+          >
+            <Button keyName="x" tone={gone ? 'plain' : 'fill'} disabled={inside === null || locked} onClick={strike}>
+              {gone ? t('cutting.bring-back') : t('cutting.strike-out')}
+            </Button>
+            <Button keyName="e" disabled={inside === null || locked} onClick={correct}>
+              {t('cutting.correct')}
+            </Button>
+            <Button keyName="[" disabled={chosen === null || locked || chosen.firstWord >= short.endWord} onClick={startHere}>
+              {t('cutting.start-here')}
+            </Button>
+            <Button keyName="]" disabled={chosen === null || locked || chosen.endWord <= short.firstWord} onClick={endHere}>
+              {t('cutting.end-here')}
+            </Button>
+            <Button keyName="f" disabled={chosen === null || locked} title={t('cutting.put-in-front-hint')} onClick={putInFront}>
+              {t('cutting.put-in-front')}
+            </Button>
+            {choice === null && <span className="text-[12px] text-soft">{t('cutting.choose-words')}</span>}
+          </div>
           <Parts edit={edit} words={words} place="before" locked={locked} onChange={change} />
           <CutWords
             talk={talk}
@@ -187,28 +209,6 @@ function Cutting({ short, around }: { short: ShortView; around: TalkAroundView }
             }}
           />
           <Parts edit={edit} words={words} place="after" locked={locked} onChange={change} />
-          <div
-            role="toolbar"
-            aria-label={t('cutting.chosen-words')}
-            className="flex flex-none flex-wrap items-center gap-2 border-t border-rule bg-sheet px-6 py-2"
-          >
-            <Button keyName="x" tone={gone ? 'plain' : 'fill'} disabled={inside === null || locked} onClick={strike}>
-              {gone ? t('cutting.bring-back') : t('cutting.strike-out')}
-            </Button>
-            <Button keyName="e" disabled={inside === null || locked} onClick={correct}>
-              {t('cutting.correct')}
-            </Button>
-            <Button keyName="[" disabled={chosen === null || locked || chosen.firstWord >= short.endWord} onClick={startHere}>
-              {t('cutting.start-here')}
-            </Button>
-            <Button keyName="]" disabled={chosen === null || locked || chosen.endWord <= short.firstWord} onClick={endHere}>
-              {t('cutting.end-here')}
-            </Button>
-            <Button keyName="f" disabled={chosen === null || locked} title={t('cutting.put-in-front-hint')} onClick={putInFront}>
-              {t('cutting.put-in-front')}
-            </Button>
-            {choice === null && <span className="text-[12px] text-soft">{t('cutting.choose-words')}</span>}
-          </div>
         </div>
         <div className="flex min-h-0 flex-col border-rule md:border-l">
           <CutPreview short={short} cuts={cuts} totalMs={totalMs} player={player} onToggle={toggle} trying={trying} />

@@ -148,7 +148,7 @@ const Word = memo(function Word(props: WordProps): ReactNode {
         aria-label={removed ? t('cutting.struck-out-word', { word: text }) : text === '' ? t('cutting.part-of-the-word-before', { word: wasText }) : text}
         title={text === wasText ? undefined : t('cutting.was', { word: wasText })}
         className={clsx(
-          'cursor-text rounded-[2px] px-[2px] py-[1px]',
+          'cursor-text rounded-[2px] px-[1px] py-[1px]',
           !inside && 'text-soft',
           removed && 'text-soft',
           chosen && 'bg-tint',

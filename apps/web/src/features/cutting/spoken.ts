@@ -1,4 +1,4 @@
-import { cutListOf, type Edit, pauseAfter, playedRuns, type Span, type Word } from '@sift-reel/core';
+import { cutListOf, type Edit, pauseAfter, playedRuns, type Span, type Word, type WordRange } from '@sift-reel/core';
 import type { ShortView, SpokenWordView, TalkAroundView } from '../../app/api.js';
 
 /** Words of a recording by their index in the transcript: those that are known here, and holes. */
@@ -12,10 +12,14 @@ export function spokenOf({ talks, wordCount }: Pick<TalkAroundView, 'talks' | 'w
   return words;
 }
 
+/** True where words can be played: what is said beside them says how much air they may have. */
+export const isKnown = (words: Spoken, { firstWord, endWord }: WordRange): boolean =>
+  (firstWord === 0 || words[firstWord - 1] !== undefined) && words[firstWord] !== undefined && (endWord === words.length || words[endWord] !== undefined);
+
 /** What is played of a short with an edit: the same reckoning as the server's, so that it plays before it is saved. */
 export function cutsOf(words: Spoken, { firstWord, endWord }: Pick<ShortView, 'firstWord' | 'endWord'>, edit: Edit): Span[] {
-  const known = ({ firstWord: from, endWord: to }: { firstWord: number; endWord: number }): boolean => words[from] !== undefined && words[to - 1] !== undefined;
   // A part that was added just now is not loaded yet.
+  const known = (part: WordRange): boolean => isKnown(words, part);
   const parts = { ...edit, before: edit.before.filter(known), after: edit.after.filter(known) };
   return cutListOf(words, playedRuns(words, { firstWord, endWord, edit: parts }));
 }

@@ -118,7 +118,7 @@ describe('the passage of a short', () => {
     { speaker: 'Bo', startMs: 80_000, endMs: 103_000, text: 'And the tide came.' },
   ];
   it('is shown with who speaks, folded until it is asked for', async () => {
-    const { user } = show(<Passage short={SHORT} />, { 'api/shorts/a/passage': { sentences, sound: false } });
+    const { user } = show(<Passage short={SHORT} />, { 'api/shorts/a/passage': { sentences, cuts: [], sound: false } });
     expect(await screen.findByText('And the tide came.')).toBeInTheDocument();
     expect(screen.getAllByText('Ada')).toHaveLength(1);
     expect(screen.queryByRole('button', { name: 'Play the short' })).toBeNull();
@@ -126,7 +126,7 @@ describe('the passage of a short', () => {
     expect(screen.getByRole('button', { name: 'Fold the passage' })).toHaveAttribute('aria-expanded', 'true');
   });
   it('with a sound can be played', async () => {
-    show(<Passage short={SHORT} />, { 'api/shorts/a/passage': { sentences, sound: true } });
+    show(<Passage short={SHORT} />, { 'api/shorts/a/passage': { sentences, cuts: [], sound: true } });
     expect(await screen.findByRole('button', { name: 'Play the short' })).toBeInTheDocument();
     expect(document.querySelector('audio')?.getAttribute('src')).toBe('/api/recordings/r1/sound');
   });
