@@ -138,6 +138,19 @@ describe('words that are struck out of a short', () => {
   });
 });
 
+describe('what is taken away of a recording', () => {
+  it('is as it is cut: every span of it stands in the edit list, and the cut sheet names the first words that are played', async () => {
+    const words = await said();
+    await save({ removed: [run(0, 2), run(6, 9)] });
+    const { cuts } = (await world.read(`shorts/${short.id}/passage`)).body as { cuts: { startMs: number }[] };
+    const edl = (await world.read(`recordings/${short.recordingId}/kept.edl`)).text;
+    expect(edl.split(/\r?\n/).filter((line) => /^\d{3} /.test(line)).length).toBe(cuts.length);
+    const sheet = (await world.read(`recordings/${short.recordingId}/cut-sheet.csv`)).text;
+    expect(sheet).toContain(words.slice(2, 5).join(' '));
+    expect(sheet).not.toContain(words.slice(0, 3).join(' '));
+  });
+});
+
 describe('the rest of an edit', () => {
   it('corrects words where they are read, and leaves their time', async () => {
     const words = await said();

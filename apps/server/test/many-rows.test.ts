@@ -29,7 +29,9 @@ beforeAll(async () => {
   const renders = join(process.env['SIFT_REEL_MEDIA_DIR']!, 'renders');
   await mkdir(renders, { recursive: true });
   await writeFile(join(renders, 'made.mp4'), 'made');
-  await query(`UPDATE recordings SET sound_file = 'talk.mp3', sound_name = 'talk.mp3', sound_type = 'audio/mpeg', sound_bytes = 4 WHERE id = $1`, [seeded.recordingId]);
+  await query(`UPDATE recordings SET sound_file = 'talk.mp3', sound_name = 'talk.mp3', sound_type = 'audio/mpeg', sound_bytes = 4 WHERE id = $1`, [
+    seeded.recordingId,
+  ]);
   const { body: render } = await world.owner.post(`shorts/${short.id}/renders`, { shape: 'wide' });
   await query(`UPDATE renders SET file = 'made.mp4', bytes = 4 WHERE id = $1`, [render.id]);
   const { recordingId, siftId } = seeded;

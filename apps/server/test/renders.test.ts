@@ -1,6 +1,6 @@
 import { execFile } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readdir, readFile, rm, utimes, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
@@ -8,6 +8,7 @@ import { fromBuffer, type Entry } from 'yauzl';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
+import { RendersService } from '../src/rendering/renders.service.js';
 import { seedRanking } from './seed.js';
 import { type Answer, filesForm, query, World } from './world.js';
 
@@ -247,6 +248,51 @@ describe('a file of a recording without a picture', () => {
     for (const id of [two[0]!.body.id, other.body.id]) expect((await world.owner.delete(`renders/${id}`)).status).toBe(204);
     expect((await world.owner.delete(`renders/${other.body.id}`)).status).toBe(409);
     expect((await world.owner.get(`renders/${other.body.id}/file`)).status).toBe(404);
+  });
+
+  it('is not swept away while its worker is at it, however long that takes', async () => {
+    await noWorker();
+    const { body } = await ask(source.shortId, 'portrait');
+    const [job] = await query(
+      `UPDATE jobs SET state = 'running', attempt = 3, due_at = now() + interval '1 hour' WHERE kind = 'render' AND subject_id = $1 RETURNING id`,
+      [body.id],
+    );
+    expect(job).toBeDefined();
+    const renders = join(process.env['SIFT_REEL_MEDIA_DIR']!, 'renders');
+    const [atWork, left] = [join(renders, `${body.id}.3.work`), join(renders, `${body.id}.2.work`)];
+    const old = new Date(Date.now() - 3_600_000);
+    for (const name of [atWork, left]) {
+      await mkdir(name, { recursive: true });
+      await utimes(name, old, old);
+    }
+    const service = world.app.get(RendersService);
+    await service.sweep(Date.now() + 3_600_000);
+    const names = await readdir(renders);
+    expect([names.includes(`${body.id}.3.work`), names.includes(`${body.id}.2.work`)]).toEqual([true, false]);
+    await rm(atWork, { recursive: true });
+    await query(`UPDATE jobs SET state = 'cancelled', finished_at = now() WHERE kind = 'render' AND subject_id = $1`, [body.id]);
+  });
+
+  it('is outdated by what it is made of, and by nothing else', async () => {
+    await noWorker();
+    const { body } = await ask(source.shortId, 'wide');
+    const outdated = async (): Promise<boolean> => (await readRender(source.shortId, body.id)).outdated;
+    const { copy } = (await world.read(`shorts/${source.shortId}`)).body;
+    await world.writeShort('PUT', source.shortId, 'copy', { ...copy, description: 'Nobody sees this in the file.' });
+    expect(await outdated()).toBe(false);
+    const client = (await world.read(`clients/${clientId}`)).body;
+    const style = { typeface: 'mono', ground: '#102030', ink: '#f0f0f0' };
+    const styled = await world.owner.put(`clients/${clientId}/card-style`, { cardStyle: style, version: client.version });
+    expect(styled.status, styled.text).toBe(200);
+    expect(await outdated()).toBe(true);
+    const back = await world.owner.put(`clients/${clientId}/card-style`, { cardStyle: client.cardStyle, version: styled.body.version });
+    expect([back.status, await outdated()]).toEqual([200, false]);
+    const { firstWord, version, edit } = (await world.read(`shorts/${source.shortId}`)).body;
+    await world.owner.put(`shorts/${source.shortId}/edit`, { edit: { ...edit, removed: [{ firstWord, endWord: firstWord + 1 }] }, version });
+    expect(await outdated()).toBe(true);
+    await world.owner.put(`shorts/${source.shortId}/edit`, { edit, version: version + 1 });
+    expect([await outdated(), (await ask(source.shortId, 'wide')).body.id]).toEqual([false, body.id]);
+    await world.owner.delete(`renders/${body.id}`);
   });
 
   it('is finished once when its worker is killed in the middle, and leaves nothing behind', async () => {

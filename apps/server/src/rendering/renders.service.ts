@@ -63,13 +63,13 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
   }
 
   /** Files whose short is gone, and what killed runs left. */
-  private async sweep(): Promise<void> {
+  async sweep(nowMs = Date.now()): Promise<void> {
     const named = async (): Promise<ReadonlySet<string>> => {
       const atWork = (await this.jobs.atWork(RENDER)).map(({ subjectId, attempt }) => workFolder(subjectId, attempt));
       const files = (await Render.findAll({ attributes: ['file'] })).flatMap(({ file }) => file ?? []);
       return new Set([...files, ...atWork]);
     };
-    const swept = await this.media.sweep(named, Date.now(), 'renders');
+    const swept = await this.media.sweep(named, nowMs, 'renders');
     if (swept > 0) log.warn({ files: swept }, 'renders that nobody names were swept away');
   }
 

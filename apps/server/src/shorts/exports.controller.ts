@@ -2,6 +2,7 @@ import { Controller, Get, Inject, Param, ParseUUIDPipe, Res, UnprocessableEntity
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import {
   cutFrames,
+  type CutList,
   cutSheetCsv,
   type CutSheetRow,
   edgeWords,
@@ -21,6 +22,7 @@ import { sendFile } from './send-file.js';
 import { baseCopy } from './short-views.js';
 import { passageOf } from './shorts.models.js';
 import { ShortsService } from './shorts.service.js';
+import type { ShortView } from './shorts.views.js';
 
 const SHORT = 'shorts/:shortId';
 /** Frames a second in which sound alone is counted. */
@@ -88,9 +90,9 @@ export class ExportsController {
     const recording = await this.recordings.find(actor, recordingId);
     const shorts = await this.shorts.list(actor, { recordingId });
     const rate = recording.picture?.rate ?? SOUND_ALONE_RATE;
-    const passages = [...shorts]
-      .sort((a, b) => a.startMs - b.startMs)
-      .map(({ copy, firstLine, startMs, endMs }) => ({ title: copy.title || firstLine, spans: cutFrames([{ startMs, endMs }], rate) }));
+    const inOrder = [...shorts].sort((a, b) => a.startMs - b.startMs);
+    const cuts = await this.cutLists(actor, recordingId, recording.clientId, inOrder);
+    const passages = inOrder.map(({ copy, firstLine }, i) => ({ title: copy.title || firstLine, spans: cutFrames(cuts[i]!, rate) }));
     return {
       title: recording.title,
       source: recording.soundName ?? recording.title,
@@ -99,6 +101,12 @@ export class ExportsController {
       pictured: recording.picture !== null,
       passages,
     };
+  }
+
+  private async cutLists(actor: Actor, recordingId: string, clientId: string, shorts: readonly ShortView[]): Promise<readonly CutList[]> {
+    if (shorts.length === 0) return [];
+    const { packed } = await this.recordings.readPacked(actor, recordingId);
+    return this.text.cutLists(clientId, { packed, passages: shorts.map(({ firstWord, endWord, edit }) => ({ firstWord, endWord, edit })) });
   }
 
   private async captions(actor: Actor, shortId: string, format: 'subrip' | 'webvtt'): Promise<{ body: string; name: string[] }> {
@@ -111,9 +119,9 @@ export class ExportsController {
   private async cutSheet(actor: Actor, recordingId: string): Promise<{ title: string; durationMs: number; rows: CutSheetRow[] }> {
     const recording = await this.recordings.find(actor, recordingId);
     const shorts = await this.shorts.list(actor, { recordingId });
-    const spans = shorts.map(({ firstWord, endWord }) => ({ firstWord, endWord }));
+    const passages = shorts.map(({ firstWord, endWord, edit }) => ({ firstWord, endWord, edit }));
     const words =
-      recording.transcript === null ? [] : await this.text.words(recording.clientId, { ...(await this.recordings.readPacked(actor, recordingId)), spans });
+      recording.transcript === null ? [] : await this.text.words(recording.clientId, { ...(await this.recordings.readPacked(actor, recordingId)), passages });
     const rows = shorts.map((short, i) => {
       const said = words[i] ?? [];
       const { title, description, keywords, coverLine } = short.copy;

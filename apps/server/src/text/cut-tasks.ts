@@ -65,6 +65,15 @@ export async function cutOf({ packed, drawn, ...passage }: CutTask): Promise<Cut
   };
 }
 
+export interface CutListsTask extends OnTranscript {
+  readonly passages: readonly EditedPassage[];
+}
+
+export function cutLists({ packed, passages }: CutListsTask): Span[][] {
+  const { words } = unpackRow(packed);
+  return passages.map((passage) => cutListOf(words, playedRuns(words, passage)));
+}
+
 export type CheckEditTask = OnPassage;
 
 /** How long an edited passage plays; or why it cannot be played. */

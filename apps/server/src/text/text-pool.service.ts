@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
-import type { Candidate, Copy, TextUnit, Tightening } from '@sift-reel/core';
+import type { Candidate, Copy, Span, TextUnit, Tightening } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
@@ -12,6 +12,7 @@ import type {
   CheckEditTask,
   CutFrames,
   CutFramesTask,
+  CutListsTask,
   CutOfWords,
   CutTask,
   TalkAround,
@@ -52,6 +53,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   captionsOf: 20_000,
   cutOf: 20_000,
   checkEdit: 20_000,
+  cutLists: 20_000,
   framesOfCut: 20_000,
   proposeTightening: 20_000,
   talkAround: 20_000,
@@ -143,6 +145,9 @@ export class TextPool implements OnModuleDestroy {
   cut(clientId: string, task: CutTask): Promise<CutOfWords> {
     return this.run(clientId, 'cutOf', task);
   }
+  cutLists(clientId: string, task: CutListsTask): Promise<Span[][]> {
+    return this.run(clientId, 'cutLists', task);
+  }
   checkEdit(clientId: string, task: CheckEditTask): Promise<CheckedEdit> {
     return this.run(clientId, 'checkEdit', task);
   }
@@ -158,7 +163,6 @@ export class TextPool implements OnModuleDestroy {
   translationUnits(clientId: string, task: TranslationUnitsTask): Promise<TextUnit[]> {
     return this.run(clientId, 'translationUnitsOf', task);
   }
-  /** The words of some spans, a list each. */
   words(clientId: string, task: SaidTask): Promise<string[][]> {
     return this.run(clientId, 'wordsOf', task);
   }

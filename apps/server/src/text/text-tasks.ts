@@ -28,7 +28,7 @@ export { prepareTranscript } from './prepare-task.js';
 
 export { checkCopies } from './check-task.js';
 
-export { captionsOf, checkEdit, cutOf, framesOfCut, proposeTightening, talkAround, translationUnitsOf } from './cut-tasks.js';
+export { captionsOf, checkEdit, cutLists, cutOf, framesOfCut, proposeTightening, talkAround, translationUnitsOf } from './cut-tasks.js';
 
 export { drawCard, drawFrame, makeDocument, writeDocument } from './document-tasks.js';
 
@@ -154,12 +154,13 @@ export function passageOf({ packed, ...passage }: PassageTask): PassageText {
 }
 
 export interface SaidTask extends OnTranscript {
-  readonly spans: readonly WordRange[];
+  readonly passages: readonly EditedPassage[];
 }
 
-export function wordsOf({ packed, spans }: SaidTask): string[][] {
-  const { words } = unpackRow(packed);
-  return spans.map(({ firstWord, endWord }) => words.slice(firstWord, endWord).map((word) => word.text));
+/** The words that are played of some passages, a list each. */
+export function wordsOf({ packed, passages }: SaidTask): string[][] {
+  const transcript = unpackRow(packed);
+  return passages.map((passage) => playedTalk(transcript, passage).words.map(({ text }) => text));
 }
 
 export type TaskName =
@@ -179,6 +180,7 @@ export type TaskName =
   | 'captionsOf'
   | 'cutOf'
   | 'checkEdit'
+  | 'cutLists'
   | 'framesOfCut'
   | 'proposeTightening'
   | 'talkAround'

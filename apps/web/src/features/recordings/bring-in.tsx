@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { FileText, Volume2, X } from 'lucide-react';
+import { FileText, Video, Volume2, X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import type { ClientView } from '../../app/api.js';
@@ -97,10 +97,10 @@ function Files({ of }: { of: Bringing }): ReactNode {
             {t('recordings.transcript')}
           </span>
         )}
-        {of.hasSound && (
+        {of.media !== null && (
           <span className="flex items-center gap-1">
-            <Volume2 size={12} />
-            {t('recordings.sound')}
+            {of.media === 'video' ? <Video size={12} /> : <Volume2 size={12} />}
+            {of.media === 'video' ? t('recordings.video') : t('recordings.sound')}
           </span>
         )}
         {of.clientName}

@@ -1,6 +1,6 @@
 import { api } from '../../app/api.js';
 import { store } from '../../app/store.js';
-import { type FilePair, upload } from './upload.js';
+import { type FilePair, isVideo, upload } from './upload.js';
 import { type Bringing, uploadChanged, uploadsAdded } from './upload-slice.js';
 import { t } from '../../texts/texts.js';
 
@@ -14,7 +14,7 @@ export function bringIn(pairs: readonly FilePair[], client: { readonly id: strin
       id: nextId++,
       base: pair.base,
       hasTranscript: pair.transcript !== null,
-      hasSound: pair.sound !== null,
+      media: pair.sound === null ? null : isVideo(pair.sound.name) ? 'video' : 'sound',
       clientName: client.name,
       state: 'waiting',
       fraction: 0,

@@ -5,7 +5,8 @@ export interface Bringing {
   readonly id: number;
   readonly base: string;
   readonly hasTranscript: boolean;
-  readonly hasSound: boolean;
+  /** What is brought beside the transcript, by the name of its file. */
+  readonly media: 'sound' | 'video' | null;
   readonly clientName: string;
   readonly state: 'waiting' | 'sending' | 'reading' | 'done' | 'refused';
   readonly fraction: number;

@@ -13,7 +13,10 @@ export interface FilePair {
 }
 
 const TRANSCRIPT = /\.(?:vtt|srt|json|txt)$/i;
+const VIDEO = /\.(?:mp4|m4v|mov|mkv|webm)$/i;
 const SOUND = /\.(?:mp3|m4a|aac|wav|flac|ogg|oga|opus|webm|mp4|m4v|mov|mkv)$/i;
+
+export const isVideo = (name: string): boolean => VIDEO.test(name);
 
 /** Puts transcripts and sounds of the same base name together; what is neither is named. */
 export function pairFiles(files: readonly File[]): { pairs: FilePair[]; strangers: string[] } {

@@ -180,6 +180,44 @@ describe('on the bench', () => {
     await user.keyboard('k');
     expect(asked.filter(({ method }) => method === 'PUT')).toEqual([]);
   });
+  it('a cut list is played span after span: over what is cut out it leaps, a place that stands twice is told apart, and it stops at the end', async () => {
+    const cuts = [
+      { startMs: 9_000, endMs: 10_000 },
+      { startMs: 2_000, endMs: 3_000 },
+      { startMs: 3_020, endMs: 4_000 }, // so near that a leap would take longer
+      { startMs: 9_000, endMs: 9_500 },
+    ];
+    let player: ReturnType<typeof usePlayer> | null = null;
+    const Cut = () => {
+      player = usePlayer('/api/recordings/r1/sound');
+      return null;
+    };
+    show(<Cut />);
+    await expect.poll(() => document.querySelector('[data-testid="player"]')).not.toBeNull();
+    const sound = { atMs: 0, leaps: [] as number[] };
+    Object.defineProperty(document.querySelector('[data-testid="player"]'), 'currentTime', {
+      get: () => sound.atMs / 1_000,
+      set: (seconds: number) => {
+        sound.atMs = seconds * 1_000;
+        sound.leaps.push(Math.round(sound.atMs));
+      },
+    });
+    const paused = vi.mocked(HTMLMediaElement.prototype.pause);
+    paused.mockClear();
+    player!.playCuts(cuts, 500);
+    expect(sound.leaps).toEqual([9_500]);
+    const told: [number, number][] = [];
+    for (let i = 0; i < 400 && paused.mock.calls.length === 0; i += 1) {
+      frame();
+      told.push([player!.played.get(), player!.time.get()]);
+      sound.atMs += 10;
+    }
+    expect(sound.leaps).toEqual([9_500, 2_000, 9_000, 9_500]);
+    expect(told.at(-1)).toEqual([3_480, 9_500]);
+    for (const [i, [played]] of told.entries()) expect(played).toBeGreaterThanOrEqual(told[i - 1]?.[0] ?? 500);
+    // The same place of the source, at both of its times.
+    expect(told.filter(([, at]) => at === 9_500).map(([played]) => played)).toEqual([500, 3_480]);
+  });
   it('a picture is shown by the one element that plays, goes back when it is shown no more, and is gone with its player', async () => {
     const Seen = () => {
       const [source, play] = useState<string | null>('/api/recordings/r1/sound');

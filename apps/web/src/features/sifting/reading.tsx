@@ -8,6 +8,7 @@ import { sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, FormTrouble, Loading, ProgressBar, Trouble } from '../../ui/parts.js';
 import { BriefFields, useBriefForm } from './brief-form.js';
 import { toParagraphs } from './paragraphs.js';
+import { PlayedPicture } from '../../app/played-picture.js';
 import { usePlayer } from '../../app/player.js';
 import { Seam } from './seam.js';
 import { talkRidge } from './talk-ridge.js';
@@ -146,6 +147,7 @@ function ReadingTable({
           aria-label={briefing ? t('sifting.brief') : t('common.sift')}
           className="order-first border-rule md:order-none md:min-h-0 md:overflow-y-auto md:border-l"
         >
+          <PlayedPicture player={player} startMs={partStartMs ?? 0} onToggle={play} className="h-[196px] w-full" />
           {briefing ? <BriefPane recording={recording} form={form} onStarted={onStarted} /> : <SiftPane sift={sift} onBrief={onBrief} />}
         </aside>
       </div>
