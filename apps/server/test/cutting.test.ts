@@ -147,7 +147,7 @@ describe('what is taken away of a recording', () => {
     expect(edl.split(/\r?\n/).filter((line) => /^\d{3} /.test(line)).length).toBe(cuts.length);
     const sheet = (await world.read(`recordings/${short.recordingId}/cut-sheet.csv`)).text;
     expect(sheet).toContain(words.slice(2, 5).join(' '));
-    expect(sheet).not.toContain(words.slice(0, 3).join(' '));
+    expect(sheet).not.toMatch(new RegExp(`,"?${words.slice(0, 3).join(' ')}`));
   });
 });
 

@@ -8,7 +8,7 @@ import { fromBuffer, type Entry } from 'yauzl';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
-import { RendersService } from '../src/rendering/renders.service.js';
+import { RendersService } from '../dist/rendering/renders.service.js';
 import { seedRanking } from './seed.js';
 import { type Answer, filesForm, query, World } from './world.js';
 
@@ -280,12 +280,12 @@ describe('a file of a recording without a picture', () => {
     const { copy } = (await world.read(`shorts/${source.shortId}`)).body;
     await world.writeShort('PUT', source.shortId, 'copy', { ...copy, description: 'Nobody sees this in the file.' });
     expect(await outdated()).toBe(false);
-    const client = (await world.read(`clients/${clientId}`)).body;
+    const client = (await world.read('clients')).body.find(({ id }: { id: string }) => id === clientId);
     const style = { typeface: 'mono', ground: '#102030', ink: '#f0f0f0' };
     const styled = await world.owner.put(`clients/${clientId}/card-style`, { cardStyle: style, version: client.version });
     expect(styled.status, styled.text).toBe(200);
     expect(await outdated()).toBe(true);
-    const back = await world.owner.put(`clients/${clientId}/card-style`, { cardStyle: client.cardStyle, version: styled.body.version });
+    const back = await world.owner.put(`clients/${clientId}/card-style`, { cardStyle: client.cardStyle, version: await world.version('clients', clientId) });
     expect([back.status, await outdated()]).toEqual([200, false]);
     const { firstWord, version, edit } = (await world.read(`shorts/${source.shortId}`)).body;
     await world.owner.put(`shorts/${source.shortId}/edit`, { edit: { ...edit, removed: [{ firstWord, endWord: firstWord + 1 }] }, version });

@@ -129,6 +129,7 @@ export class ExportsController {
         kind: short.kind,
         startMs: short.startMs,
         endMs: short.endMs,
+        playedMs: short.playedMs,
         firstWords: edgeWords(said, 'first'),
         lastWords: edgeWords(said, 'last'),
         title,

@@ -6,6 +6,8 @@ export interface CutSheetRow {
   readonly kind: string;
   readonly startMs: number;
   readonly endMs: number;
+  /** Less than from start to end where something is cut out. */
+  readonly playedMs: number;
   readonly firstWords: string;
   readonly lastWords: string;
   readonly title: string;
@@ -23,7 +25,7 @@ export function cutSheetCells(row: CutSheetRow): string[] {
     row.kind,
     formatTimecode(row.startMs, 'vtt'),
     formatTimecode(row.endMs, 'vtt'),
-    formatLength(row.endMs - row.startMs),
+    formatLength(row.playedMs),
     row.firstWords,
     row.lastWords,
     row.title,

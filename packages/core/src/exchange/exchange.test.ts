@@ -112,6 +112,7 @@ describe('planCsv and cut sheet', () => {
         kind: 'story',
         startMs: 61_500,
         endMs: 100_000,
+        playedMs: 38500,
         firstWords: 'a',
         lastWords: 'b',
         title: 't',
