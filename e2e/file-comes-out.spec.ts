@@ -73,11 +73,12 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
   // Played as cut, on the page's own clock: nothing that is cut out is heard.
   const { cuts } = (await api('GET', `shorts/${short!.id}/passage`)) as unknown as { cuts: { startMs: number; endMs: number }[] };
   expect(cuts.length).toBeGreaterThan(1);
-  await seen.evaluate((video: HTMLVideoElement) => {
+  await page.evaluate(() => {
     const told: [number, number][] = [];
     (window as unknown as { told: unknown }).told = told;
     const look = (): void => {
-      if (!video.seeking && !video.paused) told.push([performance.now(), video.currentTime * 1_000]);
+      // Of the two elements, the one that plays.
+      for (const video of document.querySelectorAll('video')) if (!video.seeking && !video.paused) told.push([performance.now(), video.currentTime * 1_000]);
       requestAnimationFrame(look);
     };
     requestAnimationFrame(look);

@@ -19,11 +19,13 @@ export interface Player {
   playSpan(startMs: number, endMs: number): void;
   /** Plays a cut list, from so many ms of it: what lies between its spans is skipped. Stops at its end. */
   playCuts(cuts: CutList, fromMs?: number): void;
+  /** Has the first two spans of a cut list found before anybody plays it. Does nothing while something plays. */
+  arm(cuts: CutList): void;
   pause(): void;
   /** Goes there; what was to stop at the end of a span plays on from there. */
   seek(ms: number): void;
-  /** What is seen of the recording: one clock rules it and the sound. Null for sound alone. */
-  readonly picture: HTMLVideoElement | null;
+  /** What is seen of the recording: one clock rules it and the sound. None for sound alone; two where a leap is prepared, of which one is shown. */
+  readonly pictures: readonly HTMLVideoElement[];
 }
 
 class Clock implements PlayerTime {
@@ -60,13 +62,20 @@ const WORTH_A_LEAP_MS = 30;
 /** Between two frames of the screen: an end that comes before the next one is reached now. */
 const FRAME_MS = 16;
 
+/** So far off its place a prepared element may be. */
+const PREPARED_MS = 20;
+
 /**
  * One element for sound and picture. While it plays a cut list, every drawn frame looks whether the end of a span is reached;
- * `timeupdate` alone comes only four times a second and would play into the next sentence.
+ * `timeupdate` alone comes only four times a second and would play into the next sentence. A second element waits where the next
+ * span begins and takes over there: to find a place in a video, a browser decodes from the last whole picture before it, which
+ * may take a third of a second.
  * @param pictured whether the source has a picture; it is shown by `PlayedPicture` */
 export function usePlayer(source: string | null, pictured = false): Player {
-  const audio = useRef<HTMLMediaElement | null>(null);
-  const [picture, setPicture] = useState<HTMLVideoElement | null>(null);
+  const media = useRef<HTMLMediaElement | null>(null);
+  const standby = useRef<HTMLMediaElement | null>(null);
+  const spare = useRef<() => HTMLMediaElement>(() => document.createElement('audio'));
+  const [pictures, setPictures] = useState<readonly HTMLVideoElement[]>([]);
   const run = useRef<Run | null>(null);
   const [clock] = useState(() => new Clock());
   const [played] = useState(() => new Clock());
@@ -75,18 +84,35 @@ export function usePlayer(source: string | null, pictured = false): Player {
 
   useEffect(() => {
     if (source === null) return;
-    const element = document.createElement(pictured ? 'video' : 'audio');
-    element.preload = 'metadata';
-    element.src = source;
-    element.dataset['testid'] = 'player';
-    element.hidden = true;
-    document.body.append(element);
-    audio.current = element;
-    setPicture(element instanceof HTMLVideoElement ? element : null);
     let frame = 0;
+    const made: HTMLMediaElement[] = [];
+    const make = (name: string): HTMLMediaElement => {
+      const element = document.createElement(pictured ? 'video' : 'audio');
+      element.preload = made.length === 0 ? 'metadata' : 'auto';
+      element.src = source;
+      element.dataset['testid'] = name;
+      element.hidden = true;
+      document.body.append(element);
+      made.push(element);
+      element.onplay = () => {
+        if (element !== media.current) return;
+        setPlaying(true);
+        setTrouble(null);
+        cancelAnimationFrame(frame);
+        frame = requestAnimationFrame(tick);
+      };
+      element.onpause = () => {
+        if (element !== media.current) return; // it has handed over
+        setPlaying(false);
+        cancelAnimationFrame(frame);
+      };
+      element.onerror = () => element === media.current && setTrouble(t('app.the-sound-cannot-be-played-here'));
+      setPictures(made.filter((one) => one instanceof HTMLVideoElement));
+      return element;
+    };
     /** Tells the time, and leaps where a span is over. @returns false once all is played */
-    const follow = (media: HTMLMediaElement): boolean => {
-      const now = Math.round(media.currentTime * 1_000);
+    const follow = (element: HTMLMediaElement): boolean => {
+      const now = Math.round(element.currentTime * 1_000);
       const going = run.current;
       const cut = going?.cuts[going.at];
       if (going === null || cut === undefined || now < cut.endMs - FRAME_MS / 2) {
@@ -99,69 +125,105 @@ export function usePlayer(source: string | null, pictured = false): Player {
       const next = going.cuts[going.at];
       played.set(going.beforeMs);
       if (next === undefined) {
-        media.pause();
-        media.currentTime = cut.endMs / 1_000;
+        element.pause();
+        element.currentTime = cut.endMs / 1_000;
         clock.set(cut.endMs);
         return false;
       }
-      if (next.startMs < now || next.startMs - now > WORTH_A_LEAP_MS) media.currentTime = next.startMs / 1_000;
+      if (next.startMs < now || next.startMs - now > WORTH_A_LEAP_MS) leapTo(element, next.startMs);
+      prepare(going);
       clock.set(next.startMs);
       return true;
     };
+    const leapTo = (element: HTMLMediaElement, ms: number): void => {
+      const other = standby.current;
+      if (other === null || other.seeking || other.readyState < other.HAVE_FUTURE_DATA || Math.abs(other.currentTime * 1_000 - ms) > PREPARED_MS) {
+        element.currentTime = ms / 1_000;
+        return;
+      }
+      [media.current, standby.current] = [other, element];
+      showOne(other, element);
+      other.play().catch(() => undefined); // what cannot be played said so when it began
+      element.pause();
+    };
     const tick = (): void => {
+      const element = media.current;
       // While it leaps it still says where it was, or already where it will be.
-      if (!element.seeking && !follow(element)) return;
+      if (element === null || (!element.seeking && !follow(element))) return;
       frame = requestAnimationFrame(tick);
     };
-    element.onplay = () => {
-      setPlaying(true);
-      setTrouble(null);
-      cancelAnimationFrame(frame);
-      frame = requestAnimationFrame(tick);
-    };
-    element.onpause = () => {
-      setPlaying(false);
-      cancelAnimationFrame(frame);
-    };
-    element.onerror = () => setTrouble(t('app.the-sound-cannot-be-played-here'));
+    spare.current = () => make('player-standby');
+    media.current = make('player');
     return () => {
       cancelAnimationFrame(frame);
-      element.pause();
-      element.removeAttribute('src');
-      element.load();
-      element.remove();
-      audio.current = null;
-      setPicture(null);
+      for (const element of made) {
+        element.onplay = element.onpause = element.onerror = null;
+        element.pause();
+        element.removeAttribute('src');
+        element.load();
+        element.remove();
+      }
+      media.current = standby.current = null;
+      setPictures([]);
+      setPlaying(false);
     };
   }, [source, pictured, clock, played]);
 
+  /** Has the other element wait where the span after this one begins. */
+  const prepare = useCallback((going: Run) => {
+    const next = going.cuts[going.at + 1];
+    if (next === undefined) return;
+    standby.current ??= spare.current();
+    find(standby.current, next.startMs);
+  }, []);
+
   const playCuts = useCallback(
     (cuts: CutList, fromMs = 0) => {
-      const element = audio.current;
+      const element = media.current;
       if (element === null || cuts.length === 0) return;
       run.current = runFrom(cuts, fromMs);
-      element.currentTime = sourceAt(cuts, fromMs) / 1_000;
+      find(element, sourceAt(cuts, fromMs));
+      prepare(run.current);
       played.set(fromMs);
       element.play().catch((error: unknown) => {
         if ((error as Error).name !== 'AbortError') setTrouble(t('app.the-sound-cannot-be-played-here'));
       });
     },
-    [played],
+    [played, prepare],
+  );
+  const arm = useCallback(
+    (cuts: CutList) => {
+      if (media.current?.paused !== true || cuts.length < 2) return;
+      find(media.current, cuts[0]!.startMs);
+      prepare(runFrom(cuts, 0));
+    },
+    [prepare],
   );
   const playSpan = useCallback((startMs: number, endMs: number) => playCuts([{ startMs, endMs }]), [playCuts]);
-  const pause = useCallback(() => audio.current?.pause(), []);
+  const pause = useCallback(() => media.current?.pause(), []);
   const seek = useCallback(
     (ms: number) => {
       run.current = null; // the stop of the span before is not this one's
       clock.set(ms);
-      if (audio.current !== null) audio.current.currentTime = ms / 1_000;
+      if (media.current !== null) media.current.currentTime = ms / 1_000;
     },
     [clock],
   );
   return useMemo(
-    () => ({ playing, time: clock, played, trouble, playSpan, playCuts, pause, seek, picture }),
-    [playing, clock, played, trouble, playSpan, playCuts, pause, seek, picture],
+    () => ({ playing, time: clock, played, trouble, playSpan, playCuts, arm, pause, seek, pictures }),
+    [playing, clock, played, trouble, playSpan, playCuts, arm, pause, seek, pictures],
   );
+}
+
+/** Goes there, unless it is there: to find a place again takes as long as the first time. */
+function find(element: HTMLMediaElement, ms: number): void {
+  if (Math.abs(element.currentTime * 1_000 - ms) > 0.5) element.currentTime = ms / 1_000;
+}
+
+/** Of two elements in one place, the one that plays is seen. */
+function showOne(shown: HTMLMediaElement, other: HTMLMediaElement): void {
+  shown.style.visibility = 'visible';
+  other.style.visibility = 'hidden';
 }
 
 /** A cut list as it is played from so many ms on. */

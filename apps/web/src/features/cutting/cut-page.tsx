@@ -1,5 +1,5 @@
 import { formatLength, joinedRuns, playedAt, playedMs, runsWithout, type WordRange } from '@sift-reel/core';
-import { type ReactNode, useMemo, useState } from 'react';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, type ShortView, type TalkAroundView, type TighteningView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
@@ -75,6 +75,8 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
   const [choice, setChoice] = useState<Choice | null>(null);
   const [trying, setTrying] = useState(false);
   const [correcting, setCorrecting] = useState<number | null>(null);
+  const { arm } = player;
+  useEffect(() => arm(cuts), [arm, cuts]);
   const locked = short.approved;
   const totalMs = playedMs(cuts);
   const chosen: WordRange | null =

@@ -41,9 +41,10 @@ const PLAYER: Player = {
   trouble: null,
   playSpan: nothing,
   playCuts: nothing,
+  arm: nothing,
   pause: nothing,
   seek: nothing,
-  picture: null,
+  pictures: [],
 };
 const words = Array.from({ length: 60 }, (_, i) => ({ text: `w${i}`, kind: 'word', speaker: 0, startMs: 1_000 * i, endMs: 1_000 * i + 800 }));
 const TRANSCRIPT = { words } as unknown as Transcript;

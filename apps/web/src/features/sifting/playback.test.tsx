@@ -218,6 +218,36 @@ describe('on the bench', () => {
     // The same place of the source, at both of its times.
     expect(told.filter(([, at]) => at === 9_500).map(([played]) => played)).toEqual([500, 3_480]);
   });
+  it('a second element waits where the next span begins, and takes over there without a search', async () => {
+    const cuts = [
+      { startMs: 1_000, endMs: 2_000 },
+      { startMs: 5_000, endMs: 6_000 },
+      { startMs: 8_000, endMs: 9_000 },
+    ];
+    let player: ReturnType<typeof usePlayer> | null = null;
+    const Cut = () => {
+      player = usePlayer('/api/recordings/r1/sound', true);
+      return <PlayedPicture player={player} startMs={1_000} onToggle={() => undefined} className="" />;
+    };
+    show(<Cut />);
+    await screen.findByRole('button', { name: 'Picture of the recording' });
+    vi.spyOn(HTMLMediaElement.prototype, 'readyState', 'get').mockReturnValue(4);
+    act(() => player!.playCuts(cuts));
+    const [first, second] = [...document.querySelectorAll('video')];
+    expect([first!.currentTime, second!.currentTime]).toEqual([1, 5]);
+    const seen = (): string[] => [first!, second!].map(({ style }) => style.visibility);
+    expect(seen()).toEqual(['visible', 'hidden']);
+    first!.currentTime = 2;
+    frame();
+    expect([seen(), second!.currentTime, first!.currentTime]).toEqual([['hidden', 'visible'], 5, 8]);
+    expect(player!.playing).toBe(true);
+    second!.currentTime = 6;
+    frame();
+    expect(seen()).toEqual(['visible', 'hidden']);
+    first!.currentTime = 9;
+    frame();
+    expect([player!.playing, player!.played.get(), player!.time.get()]).toEqual([false, 3_000, 9_000]);
+  });
   it('a picture is shown by the one element that plays, goes back when it is shown no more, and is gone with its player', async () => {
     const Seen = () => {
       const [source, play] = useState<string | null>('/api/recordings/r1/sound');

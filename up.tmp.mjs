@@ -1,0 +1,17 @@
+import { chromium } from '@playwright/test';
+import { DEMO_SIGN_IN } from './demo/scenario.mjs';
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await page.goto('http://127.0.0.1:4310');
+await page.getByLabel('E-mail').fill(DEMO_SIGN_IN.email);
+await page.getByLabel('Password').fill(DEMO_SIGN_IN.password);
+await page.getByRole('button', { name: 'Sign in' }).click();
+await page.getByText('Going out next').waitFor();
+await page.goto('http://127.0.0.1:4310/recordings');
+await page.getByTestId('files').setInputFiles(['/tmp/vid/film.mp4', '/tmp/vid/film.vtt']);
+await page.getByText('brought in').waitFor({ timeout: 100000 });
+await page.screenshot({ path: '/tmp/u0.png' });
+await page.getByRole('link', { name: 'film' }).first().click();
+await page.waitForTimeout(2500);
+await page.screenshot({ path: '/tmp/u1.png' });
+await browser.close();
