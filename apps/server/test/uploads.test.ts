@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { MediaStore } from '../dist/media/media-store.service.js';
 import { RecordingsService } from '../dist/recordings/recordings.service.js';
 import { approveShorts, seedRanking } from './seed.js';
-import { filesForm, query, talk, World } from './world.js';
+import { filesForm, query, talk, wav, World } from './world.js';
 
 let world: World;
 let clientId: string;
@@ -18,24 +18,6 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
-/** A sound of so many seconds: 8-bit silence, as WAV (RIFF) says it. */
-function wav(seconds: number): Uint8Array {
-  const data = seconds * 8_000;
-  const bytes = Buffer.alloc(44 + data, 128);
-  bytes.write('RIFF', 0);
-  bytes.writeUInt32LE(36 + data, 4);
-  bytes.write('WAVEfmt ', 8);
-  bytes.writeUInt32LE(16, 16);
-  bytes.writeUInt16LE(1, 20);
-  bytes.writeUInt16LE(1, 22);
-  bytes.writeUInt32LE(8_000, 24);
-  bytes.writeUInt32LE(8_000, 28);
-  bytes.writeUInt16LE(1, 32);
-  bytes.writeUInt16LE(8, 34);
-  bytes.write('data', 36);
-  bytes.writeUInt32LE(data, 40);
-  return bytes;
-}
 const partials = async (): Promise<string[]> => (await readdir(mediaDir)).filter((name) => name.endsWith('.partial'));
 const bringIn = (files: Parameters<typeof filesForm>[0]) => world.owner.post(`clients/${clientId}/recordings`, filesForm(files));
 

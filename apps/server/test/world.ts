@@ -215,3 +215,22 @@ export function talk(minutes: number, salt = ''): string {
   }
   return `WEBVTT\n\n${cues.join('\n')}`;
 }
+
+/** A sound of so many seconds: 8-bit silence, as WAV (RIFF) says it. */
+export function wav(seconds: number): Uint8Array<ArrayBuffer> {
+  const data = seconds * 8_000;
+  const bytes = Buffer.alloc(44 + data, 128);
+  bytes.write('RIFF', 0);
+  bytes.writeUInt32LE(36 + data, 4);
+  bytes.write('WAVEfmt ', 8);
+  bytes.writeUInt32LE(16, 16);
+  bytes.writeUInt16LE(1, 20);
+  bytes.writeUInt16LE(1, 22);
+  bytes.writeUInt32LE(8_000, 24);
+  bytes.writeUInt32LE(8_000, 28);
+  bytes.writeUInt16LE(1, 32);
+  bytes.writeUInt16LE(8, 34);
+  bytes.write('data', 36);
+  bytes.writeUInt32LE(data, 40);
+  return bytes;
+}

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
-import { Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
+import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
 import type { FrameRate } from '@sift-reel/core';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { SOUND_INPUT } from './ffmpeg.js';
@@ -22,6 +22,8 @@ export interface StagedSound {
   readonly type: string;
   /** Null for sound alone. */
   readonly picture: Picture | null;
+  /** The upload that it is; it goes back there where it is discarded. */
+  readonly uploadId?: string;
 }
 
 /** What is seen of a file, as it is shown: turned as its maker meant it. */
@@ -41,8 +43,8 @@ const TYPES: Readonly<Record<string, { type: string; ending: string; seen?: stri
   'matroska,webm': { type: 'audio/webm', ending: 'webm', seen: 'video/webm' },
   aac: { type: 'audio/aac', ending: 'aac' },
 };
-/** Inside the media folder: what was brought in, or what was made of it. */
-type Folder = '.' | 'renders';
+/** Inside the media folder: what was brought in, what was made of it, what is on its way in. */
+type Folder = '.' | 'renders' | 'uploads';
 const PARTIAL = '.partial';
 /** Nothing is written or waited for so long: what is still nobody's then was left behind. */
 const LEFT_AFTER_MS = 15 * 60_000;
@@ -57,7 +59,7 @@ export class MediaStore {
    * @param named names of all files that rows name, read after the folder was
    * @returns how many files were taken away
    */
-  async sweep(named: () => Promise<ReadonlySet<string>>, nowMs = Date.now(), folder: Folder = '.'): Promise<number> {
+  async sweep(named: () => Promise<ReadonlySet<string>>, nowMs = Date.now(), folder: Folder = '.', leftAfterMs = LEFT_AFTER_MS): Promise<number> {
     const within = join(this.config.mediaDir, folder);
     await mkdir(within, { recursive: true });
     const names = await readdir(within);
@@ -67,7 +69,7 @@ export class MediaStore {
       if (kept.has(name)) continue;
       const path = join(within, name);
       const found = await stat(path).catch(() => null);
-      if (found === null || (folder === '.' && !found.isFile()) || Math.max(found.mtimeMs, found.ctimeMs) > nowMs - LEFT_AFTER_MS) continue;
+      if (found === null || (folder === '.' && !found.isFile()) || Math.max(found.mtimeMs, found.ctimeMs) > nowMs - leftAfterMs) continue;
       await rm(path, { force: true, recursive: true });
       swept += 1;
     }
@@ -91,6 +93,25 @@ export class MediaStore {
     }
   }
 
+  /**
+   * Takes a complete upload and looks what it is. Of two who bring it in at once, one has it.
+   * @throws ConflictException when it is gone; UnprocessableEntityException when ffprobe finds no sound in it; it is gone then, too
+   */
+  async stageUploaded(uploadId: string, name: string): Promise<StagedSound> {
+    const path = join(this.config.mediaDir, `${randomUUID()}${PARTIAL}`);
+    const from = this.pathOf(uploadId, 'uploads');
+    await rename(from, path).catch(() => {
+      throw new ConflictException(`“${name}” was brought in already.`);
+    });
+    try {
+      const { durationMs, format, picture } = await probe(path, name);
+      return { path, name, bytes: (await stat(path)).size, durationMs, type: format, picture, uploadId };
+    } catch (error) {
+      await rm(path, { force: true });
+      throw error;
+    }
+  }
+
   /** Gives a staged file its lasting name. @returns the name inside the store, and its media type */
   async keep(sound: StagedSound): Promise<{ file: string; type: string }> {
     const known = TYPES[sound.type];
@@ -100,7 +121,9 @@ export class MediaStore {
   }
 
   async discard(sound: StagedSound): Promise<void> {
-    await rm(sound.path, { force: true });
+    if (sound.uploadId === undefined) await rm(sound.path, { force: true });
+    // Gigabytes are not sent again because the transcript beside them was refused.
+    else await rename(sound.path, this.pathOf(sound.uploadId, 'uploads')).catch(() => undefined);
   }
 
   async remove(file: string, folder: Folder = '.'): Promise<void> {

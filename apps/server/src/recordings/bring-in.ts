@@ -15,22 +15,27 @@ const LARGEST_TRANSCRIPT = 64 * 1_024 * 1_024;
 const LARGEST_SOUND = 12 * 1_024 ** 3;
 const LARGEST_REQUEST = LARGEST_SOUND + LARGEST_TRANSCRIPT + 1_000_000;
 
+/** How the sound of a request comes onto the disk. */
+export interface Staging {
+  /** As a part of the request. */
+  stage(stream: Readable, name: string): Promise<StagedSound>;
+  /** As an upload that came in pieces before. */
+  take(uploadId: string): Promise<StagedSound>;
+  discard(sound: StagedSound): Promise<void>;
+}
+
 /**
- * Reads a multipart request with the fields `title`, `transcript` and `sound`, each at most once. The sound goes straight
- * to disk. The first thing that is wrong ends it at once: nothing more is read, and what was staged is given to `discard`.
+ * Reads a multipart request with the fields `title`, `transcript` and `sound` or `uploaded`, each at most once. The sound goes
+ * straight to disk. The first thing that is wrong ends it at once: nothing more is read, and what was staged is given to `discard`.
  * @throws BadRequestException, PayloadTooLargeException, or what `stage` throws
  */
-export async function readBroughtIn(
-  request: Request,
-  stage: (stream: Readable, name: string) => Promise<StagedSound>,
-  discard: (sound: StagedSound) => Promise<void>,
-): Promise<BroughtIn> {
+export async function readBroughtIn(request: Request, staging: Staging): Promise<BroughtIn> {
   if (Number(request.headers['content-length'] ?? 0) > LARGEST_REQUEST) throw new PayloadTooLargeException('The files are over 12 GB together.');
-  const reader = new FilesReader(request, stage);
+  const reader = new FilesReader(request, staging);
   try {
     return await reader.read();
   } catch (error) {
-    await reader.giveUp(discard);
+    await reader.giveUp();
     throw error instanceof HttpException ? error : new BadRequestException('The upload was cut short.');
   }
 }
@@ -41,10 +46,11 @@ class FilesReader {
   private title: string | null = null;
   private transcript: Promise<{ name: string; bytes: Uint8Array }> | null = null;
   private sound: Promise<StagedSound> | null = null;
+  private uploadId: string | null = null;
 
   constructor(
     private readonly request: Request,
-    private readonly stage: (stream: Readable, name: string) => Promise<StagedSound>,
+    private readonly staging: Staging,
   ) {
     try {
       const limits = { files: 3, fields: 4, fieldSize: 2_000, fileSize: LARGEST_SOUND };
@@ -57,7 +63,10 @@ class FilesReader {
   async read(): Promise<BroughtIn> {
     await new Promise<void>((resolve, reject) => {
       this.parser.on('field', (name, value) => {
-        if (name !== 'title') reject(new BadRequestException(`“${name.slice(0, 40)}” is not a field of this form.`));
+        if (name === 'uploaded') {
+          if (this.uploadId !== null) reject(new BadRequestException('There are two sound files. Send one.'));
+          this.uploadId = value;
+        } else if (name !== 'title') reject(new BadRequestException(`“${name.slice(0, 40)}” is not a field of this form.`));
         else if (this.title !== null) reject(new BadRequestException('There are two titles. Send one.'));
         else
           this.title = value
@@ -79,17 +88,22 @@ class FilesReader {
       this.request.on('error', () => reject(new BadRequestException('The upload was cut short.')));
       this.request.pipe(this.parser);
     });
+    if (this.uploadId !== null) {
+      if (this.sound !== null) throw new BadRequestException('There are two sound files. Send one.');
+      // Last, once all that could be wrong with the request has been looked at.
+      this.sound = this.staging.take(this.uploadId);
+    }
     return { title: this.title === '' ? null : this.title, transcript: await this.transcript, sound: await this.sound };
   }
 
   /** Ends every part where it is, and hands over what was staged. */
-  async giveUp(discard: (sound: StagedSound) => Promise<void>): Promise<void> {
+  async giveUp(): Promise<void> {
     this.request.unpipe(this.parser);
     for (const stream of this.streams) stream.destroy(new Error('given up'));
     this.parser.destroy();
     await this.transcript?.catch(() => undefined);
     const staged = await this.sound?.catch(() => null);
-    if (staged != null) await discard(staged);
+    if (staged != null) await this.staging.discard(staged);
   }
 
   private async takeFile(field: string, stream: Readable, name: string): Promise<void> {
@@ -100,7 +114,7 @@ class FilesReader {
       await this.transcript;
     } else if (field === 'sound') {
       if (this.sound !== null) throw new BadRequestException('There are two sound files. Send one.');
-      this.sound = this.stage(stream, name);
+      this.sound = this.staging.stage(stream, name);
       await this.sound;
     } else throw new BadRequestException(`“${field.slice(0, 40)}” is not a file of this form.`);
   }

@@ -4,6 +4,7 @@ import { RecordingForm } from '@sift-reel/forms';
 import type { Request, Response } from 'express';
 import { type Actor, CurrentActor, found } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
+import { ResumableUploads } from './resumable-uploads.service.js';
 import { type BroughtIn, readBroughtIn } from './bring-in.js';
 import { RecordingsService } from './recordings.service.js';
 import { PackedTranscriptView, RecordingView, RepairsView } from './recordings.views.js';
@@ -21,6 +22,7 @@ export class RecordingsController {
   constructor(
     @Inject(RecordingsService) private readonly recordings: RecordingsService,
     @Inject(MediaStore) private readonly media: MediaStore,
+    @Inject(ResumableUploads) private readonly uploads: ResumableUploads,
   ) {}
 
   @Get('recordings')
@@ -36,7 +38,7 @@ export class RecordingsController {
   @ApiCreatedResponse({ type: RecordingView })
   async bringIn(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Req() request: Request): Promise<RecordingView> {
     await this.recordings.requireOpenClient(actor, clientId);
-    return this.recordings.create(actor, clientId, await this.readFiles(request));
+    return this.broughtIn(await this.readFiles(actor, request), (files) => this.recordings.create(actor, clientId, files));
   }
 
   @Post('recordings/:recordingId/files')
@@ -45,7 +47,7 @@ export class RecordingsController {
   @ApiCreatedResponse({ type: RecordingView })
   async addFiles(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Req() request: Request): Promise<RecordingView> {
     await this.recordings.find(actor, recordingId);
-    return this.recordings.add(actor, recordingId, await this.readFiles(request));
+    return this.broughtIn(await this.readFiles(actor, request), (files) => this.recordings.add(actor, recordingId, files));
   }
 
   @Get('recordings/:recordingId')
@@ -95,11 +97,20 @@ export class RecordingsController {
     });
   }
 
-  private readFiles(request: Request): Promise<BroughtIn> {
-    return readBroughtIn(
-      request,
-      (stream, name) => this.media.stage(stream, name),
-      (sound) => this.media.discard(sound),
-    );
+  private readFiles({ userId }: Actor, request: Request): Promise<BroughtIn> {
+    return readBroughtIn(request, {
+      stage: (stream, name) => this.media.stage(stream, name),
+      take: async (uploadId) => {
+        const { id, name } = await this.uploads.complete(userId, uploadId);
+        return this.media.stageUploaded(id, name);
+      },
+      discard: (sound) => this.media.discard(sound),
+    });
+  }
+
+  private async broughtIn(files: BroughtIn, write: (files: BroughtIn) => Promise<RecordingView>): Promise<RecordingView> {
+    const recording = await write(files);
+    if (files.sound?.uploadId !== undefined) await this.uploads.forget(files.sound.uploadId);
+    return recording;
   }
 }

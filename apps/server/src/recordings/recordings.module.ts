@@ -4,11 +4,13 @@ import { MediaModule } from '../media/media.module.js';
 import { RecordingFacts } from './recording-facts.js';
 import { RecordingsController } from './recordings.controller.js';
 import { RecordingsService } from './recordings.service.js';
+import { ResumableUploads } from './resumable-uploads.service.js';
+import { UploadsController } from './uploads.controller.js';
 
 @Module({
   imports: [ClientsModule, MediaModule],
-  controllers: [RecordingsController],
-  providers: [RecordingsService, RecordingFacts],
+  controllers: [RecordingsController, UploadsController],
+  providers: [RecordingsService, RecordingFacts, ResumableUploads],
   exports: [RecordingsService, RecordingFacts],
 })
 export class RecordingsModule {}
