@@ -7,8 +7,9 @@ import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Button, ProgressBar } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { pairFiles } from './upload.js';
-import { bringIn } from './upload-queue.js';
+import { bringIn, stopBringing } from './upload-queue.js';
 import { type Bringing, uploadCleared } from './upload-slice.js';
+import { timeLeft } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 
 /** Where files are dropped for a client: for the one whose recordings are shown, until another is chosen here. */
@@ -68,6 +69,17 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
               <span className={clsx(one.state === 'refused' ? 'text-madder-text' : 'text-soft')} role={one.state === 'refused' ? 'alert' : 'status'}>
                 {sayState(one)}
               </span>
+              {one.state === 'sending' && (
+                <button
+                  type="button"
+                  aria-label={t('recordings.stop-bringing-in', { base: one.base })}
+                  title={t('recordings.stop-bringing-in', { base: one.base })}
+                  className="text-soft hover:text-ink"
+                  onClick={() => stopBringing(one.id)}
+                >
+                  <X size={14} />
+                </button>
+              )}
               {(one.state === 'refused' || one.state === 'done') && (
                 <button
                   type="button"
@@ -111,7 +123,11 @@ function Files({ of }: { of: Bringing }): ReactNode {
 
 function sayState(one: Bringing): string {
   if (one.state === 'waiting') return t('recordings.waits-its-turn');
-  if (one.state === 'sending') return t('recordings.sent', { number: Math.round(one.fraction * 100) });
+  if (one.state === 'sending')
+    return [
+      t('recordings.sent', { number: Math.floor(one.fraction * 100) }),
+      ...(one.leftMs === null ? [] : [t('common.left', { left: timeLeft(one.leftMs) })]),
+    ].join(' · ');
   if (one.state === 'reading') return t('recordings.being-read');
   return one.state === 'refused' ? t('recordings.refused', { detail: one.detail }) : one.detail;
 }

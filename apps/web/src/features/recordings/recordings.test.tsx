@@ -5,6 +5,7 @@ import type { RecordingView, TranscriptSummaryView } from '../../app/api.js';
 import { type Answers, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
 import { latestSift as sift, recordingView as recording } from '../../app/recording.fixture.js';
+import { paceOf } from './upload-queue.js';
 import { RecordingsPage } from './recordings-page.js';
 
 const transcript = (fields: Partial<TranscriptSummaryView> = {}): TranscriptSummaryView => ({ ...recording('', '').transcript!, ...fields });
@@ -108,6 +109,14 @@ class Sending {
 }
 
 describe('files on their way', () => {
+  it('tell how long the rest takes at the pace so far, which what was sent before says nothing of', () => {
+    const pace = paceOf(1_000);
+    expect(pace(0.5, 1_500)).toBeNull(); // half of it was there already
+    expect(pace(0.52, 2_500)).toBeNull(); // too early to tell
+    expect(Math.round(pace(0.6, 11_000)!)).toBe(40_000);
+    expect(pace(1, 51_000)).toBe(0);
+    expect(paceOf(0)(0, 60_000)).toBeNull();
+  });
   onScreens();
   afterEach(() => vi.unstubAllGlobals());
   it('are told of where one looks next, when the screen was left before they were answered', async () => {

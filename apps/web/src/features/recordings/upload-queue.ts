@@ -18,6 +18,7 @@ export function bringIn(pairs: readonly FilePair[], client: { readonly id: strin
       clientName: client.name,
       state: 'waiting',
       fraction: 0,
+      leftMs: null,
       detail: '',
     };
     return { pair, shown };
@@ -26,12 +27,41 @@ export function bringIn(pairs: readonly FilePair[], client: { readonly id: strin
   for (const { pair, shown } of added) chain = chain.then(() => send(shown.id, pair, client.id));
 }
 
+const stops = new Map<number, AbortController>();
+
+/** Ends an upload that is on its way; nothing of it stays. */
+export function stopBringing(id: number): void {
+  stops.get(id)?.abort();
+}
+
+/** Nothing is said of the time that is left before so much of it has gone by, in ms. */
+const SETTLED_MS = 2_000;
+
+/** How long the rest takes at the pace so far. What an earlier try had sent already says nothing of the pace. */
+export function paceOf(startedMs: number): (fraction: number, nowMs: number) => number | null {
+  let first: { readonly fraction: number; readonly ms: number } | null = null;
+  return (fraction, nowMs) => {
+    first ??= { fraction, ms: startedMs };
+    const [sent, tookMs] = [fraction - first.fraction, nowMs - first.ms];
+    return tookMs < SETTLED_MS || sent <= 0 ? null : (tookMs * (1 - fraction)) / sent;
+  };
+}
+
 async function send(id: number, pair: FilePair, clientId: string): Promise<void> {
   const change = (fields: Partial<Bringing>): void => {
     store.dispatch(uploadChanged({ id, ...fields }));
   };
   change({ state: 'sending' });
-  const outcome = await upload(`/api/clients/${clientId}/recordings`, pair, (fraction) => change({ fraction, state: fraction >= 1 ? 'reading' : 'sending' }));
+  const stop = new AbortController();
+  stops.set(id, stop);
+  const pace = paceOf(Date.now());
+  const outcome = await upload(
+    `/api/clients/${clientId}/recordings`,
+    pair,
+    (fraction) => change({ fraction, state: fraction >= 1 ? 'reading' : 'sending', leftMs: pace(fraction, Date.now()) }),
+    stop.signal,
+  );
+  stops.delete(id);
   if (outcome.kind === 'refused') return change({ state: 'refused', detail: outcome.problem.detail });
   const repairs = outcome.recording.transcript?.repairCount ?? 0;
   change({ state: 'done', detail: repairs === 0 ? t('recordings.brought-in') : t('recordings.brought-in-places-repaired', { count: repairs }) });

@@ -10,6 +10,8 @@ export interface Bringing {
   readonly clientName: string;
   readonly state: 'waiting' | 'sending' | 'reading' | 'done' | 'refused';
   readonly fraction: number;
+  /** Until all of it is sent, at the pace so far; null while nobody can tell. */
+  readonly leftMs: number | null;
   readonly detail: string;
 }
 

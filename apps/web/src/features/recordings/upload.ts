@@ -4,6 +4,7 @@ import { store } from '../../app/store.js';
 import type { RecordingView } from '../../app/api.js';
 import { problemOf, type Problem } from '../../app/problems.js';
 import { t } from '../../texts/texts.js';
+import { bodyOf, type SentFile, sendInPieces } from './resumable.js';
 
 export interface FilePair {
   /** Base name both files share; the recording's first title. */
@@ -44,20 +45,44 @@ export function pairFiles(files: readonly File[]): { pairs: FilePair[]; stranger
 type UploadOutcome = { readonly kind: 'done'; readonly recording: RecordingView } | { readonly kind: 'refused'; readonly problem: Problem };
 
 /**
- * Sends files as a form, with progress. XMLHttpRequest, not the generated client: fetch does not tell how much of a body
- * has been sent.
+ * Brings files in: the sound or video in pieces, which go on where the line breaks; then transcript and title as a form.
+ * @param onProgress told the share that is sent; 1 while the server reads
  */
-export function upload(
+export async function upload(
   path: string,
   pair: Pick<FilePair, 'transcript' | 'sound'> & { title?: string },
   onProgress: (fraction: number) => void,
   signal?: AbortSignal,
 ): Promise<UploadOutcome> {
+  const form = new FormData();
+  if (pair.title !== undefined) form.set('title', pair.title);
+  if (pair.transcript !== null) form.set('transcript', pair.transcript);
+  let sent: SentFile | null = null;
+  if (pair.sound !== null) {
+    try {
+      sent = await sendInPieces(pair.sound, (bytes, all) => onProgress(Math.min(0.999, bytes / all)), signal);
+    } catch (error) {
+      return { kind: 'refused', problem: refusalOf(error) };
+    }
+    form.set('uploaded', sent.id);
+  }
+  const outcome = await sendForm(path, form, sent === null ? onProgress : () => onProgress(1), signal);
+  if (outcome.kind === 'done') sent?.forget();
+  return outcome;
+}
+
+/** Why a file could not be sent, in words. */
+function refusalOf(error: unknown): Problem {
+  if (error instanceof DOMException) return { status: 0, detail: t('recordings.stopped-nothing-of-these-files-was') };
+  const said = problemOf(bodyOf(error));
+  return said ?? { status: 0, detail: t('recordings.the-line-dropped-it-goes-on') };
+}
+
+/**
+ * Sends a form, with progress. XMLHttpRequest, not the generated client: fetch does not tell how much of a body has been sent.
+ */
+function sendForm(path: string, form: FormData, onProgress: (fraction: number) => void, signal?: AbortSignal): Promise<UploadOutcome> {
   return new Promise((resolve) => {
-    const form = new FormData();
-    if (pair.title !== undefined) form.set('title', pair.title);
-    if (pair.transcript !== null) form.set('transcript', pair.transcript);
-    if (pair.sound !== null) form.set('sound', pair.sound);
     const request = new XMLHttpRequest();
     request.open('POST', path);
     request.setRequestHeader('x-csrf-token', csrfHeader());
@@ -70,7 +95,7 @@ export function upload(
       if (request.status === 401) {
         // The session ended: the files wait for somebody to sign in over the screen, and are sent again.
         store.dispatch(sessionEnded());
-        void untilSignedIn().then(() => upload(path, pair, onProgress, signal).then(resolve));
+        void untilSignedIn().then(() => sendForm(path, form, onProgress, signal).then(resolve));
       } else if (request.status < 300) resolve({ kind: 'done', recording: request.response as RecordingView });
       else {
         const problem = problemOf(request.response);
@@ -78,7 +103,7 @@ export function upload(
         else refuse(t('recordings.the-server-did-not-take-the'));
       }
     };
-    request.onerror = () => refuse(t('recordings.the-line-dropped-nothing-of-these'));
+    request.onerror = () => refuse(t('recordings.the-line-dropped-it-goes-on'));
     request.onabort = () => refuse(t('recordings.stopped-nothing-of-these-files-was'));
     signal?.addEventListener('abort', () => request.abort());
     request.send(form);
