@@ -5,7 +5,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { captionsOfCut, cutListOf, PLAIN_CARD, playedMs } from '@sift-reel/core';
+import { captionsOfCut, cutListOf, NO_EDIT, PLAIN_CARD, playedMs, playedRuns, SHORT_LINE } from '@sift-reel/core';
 import { drawFrame } from '../apps/server/dist/text/document-tasks.js';
 import { measureArgs, renderArgs } from '../apps/server/dist/rendering/ffmpeg-args.js';
 import { captionList } from '../apps/server/dist/rendering/caption-list.js';
@@ -66,17 +66,19 @@ try {
   ]) {
     const pictured = kind === 'film';
     const each = Math.floor(100 / parts);
-    const runs = Array.from({ length: parts }, (_, i) => ({
-      firstWord: 100 + 40 * i - (parts > 1 ? 60 : 0),
-      endWord: 100 + 40 * i - (parts > 1 ? 60 : 0) + each,
-    }));
+    const runs = Array.from({ length: parts }, (_, i) => {
+      const firstWord = 100 + 40 * i - (parts > 1 ? 60 : 0);
+      return { firstWord, endWord: firstWord + each };
+    });
+    const passage = { ...runs[0], edit: { ...NO_EDIT, after: runs.slice(1) } };
     const plan = {
       source: film,
       pictured,
       shape,
       rate: { numerator: 30, denominator: 1 },
-      cuts: cutListOf(words, runs),
-      captions: captionsOfCut(transcript, runs),
+      passage,
+      cuts: cutListOf(words, playedRuns(words, passage)),
+      captions: captionsOfCut(transcript, passage, { longestLine: SHORT_LINE }),
       ground: pictured ? null : { title: 'Cold air is heavy', credits: ['Up the Flue'] },
       style: PLAIN_CARD,
       loudness: { integrated: -14, peak: -1 },

@@ -1,73 +1,26 @@
 // The bench screen with 10 hours (100,000 words) and up to 500 candidates loaded: first paint and key to picture, each as
 // a ratio to the same with half an hour, in one run of the browser against the real server.
-import { mkdir, rm } from 'node:fs/promises';
-import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { makeFirstOwner } from '../demo/load.mjs';
-import { buildServer, buildWeb } from '../scripts/lib/build.mjs';
-import { ROOT, settings } from '../scripts/lib/config.mjs';
-import { startPostgres } from '../scripts/lib/postgres.mjs';
-import { run } from '../scripts/lib/run.mjs';
-import { serviceEnv, startService } from '../scripts/lib/services.mjs';
+import { BRIEF, CHROMIUM, signIn, withApp } from './lib/app.mjs';
 import { ratio, row } from './measure.mjs';
 import { talkOf } from './talk.mjs';
 
-const OWNER = { email: 'bench@agency.example', name: 'Bench', password: 'a long enough password' };
-const BRIEF = { partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [] };
-await buildServer();
-await buildWeb();
-const test = settings('test');
-const postgres = await startPostgres(test);
-const stops = [postgres.stop];
-try {
-  const name = 'screen_bench';
-  const psql = (sql) => run('psql', [postgres.url, '-qtAc', sql]);
-  await psql(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
-  await psql(`CREATE DATABASE ${name}`);
-  const url = postgres.url.replace(/\/[^/]*$/, `/${name}`);
-  await rm(test.mediaDir, { recursive: true, force: true });
-  await mkdir(test.mediaDir, { recursive: true });
-  const env = serviceEnv(test, url, { SIFT_REEL_LOG_LEVEL: 'silent' });
-  await run(process.execPath, [join(ROOT, 'apps/server/dist/database/migrate.main.js')], { cwd: ROOT, env });
-  await makeFirstOwner(url, OWNER);
-  for (const part of ['api', 'worker']) {
-    const service = startService(part, env, { quiet: true });
-    stops.push(service.stop);
-    await service.ready;
-  }
-  await measure(`http://${test.host}:${test.port}`);
-} finally {
-  for (const stop of stops.reverse()) await stop();
-}
+await withApp('screen_bench', measure);
 
 async function measure(base) {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(base);
-  await page.getByLabel('E-mail').fill(OWNER.email);
-  await page.getByLabel('Password').fill(OWNER.password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByRole('heading', { name: 'Desk', exact: true }).waitFor();
-  const session = await (await page.request.get(`${base}/api/session`)).json();
-  const headers = { 'x-csrf-token': session.csrfToken };
-  const client = await (
-    await page.request.post(`${base}/api/clients`, { headers, data: { name: 'Bench', zone: 'UTC', tags: [], standingBrief: BRIEF } })
-  ).json();
+  const ask = await signIn(page, base);
+  const client = await ask('POST', 'clients', { name: 'Bench', zone: 'UTC', tags: [], standingBrief: BRIEF });
   const results = [];
   for (const hours of [0.5, 10]) {
-    const recording = await (
-      await page.request.post(`${base}/api/clients/${client.id}/recordings`, {
-        headers,
-        multipart: { transcript: { name: `h${hours}.vtt`, mimeType: 'text/vtt', buffer: Buffer.from(talkOf(hours)) } },
-        timeout: 120_000,
-      })
-    ).json();
-    const sift = await (await page.request.post(`${base}/api/recordings/${recording.id}/sifts`, { headers, data: BRIEF })).json();
+    const recording = await ask('POST', `clients/${client.id}/recordings`, undefined, {
+      multipart: { transcript: { name: `h${hours}.vtt`, mimeType: 'text/vtt', buffer: Buffer.from(talkOf(hours)) } },
+      timeout: 120_000,
+    });
+    const sift = await ask('POST', `recordings/${recording.id}/sifts`, BRIEF);
     for (;;) {
-      const { state } = await (await page.request.get(`${base}/api/sifts/${sift.id}`)).json();
+      const { state } = await ask('GET', `sifts/${sift.id}`);
       if (state === 'done') break;
       if (state === 'failed') throw new Error('the sift failed');
       await new Promise((resolve) => setTimeout(resolve, 500));

@@ -28,6 +28,7 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
   await copyFile(join(fixtures, 'up-the-flue-11.vtt'), join(folder, 'filmed talk.vtt'));
   const { clientId } = await makeClient('Filmed');
   const api = await ownerApi();
+  const read = (path: string) => api('GET', path);
   await signIn(page);
   await page.goto(url(`/recordings?client=${clientId}`));
   // The line breaks while it is sent: it goes on by itself.
@@ -63,7 +64,7 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
   await page.goto(url(`/shorts?client=${clientId}`));
   await page.locator('ul[aria-label="Shorts"] a').first().click();
   await page.keyboard.press('c');
-  const [short] = (await api('GET', `shorts?clientId=${clientId}`)) as unknown as { id: string; firstWord: number; playedMs: number }[];
+  const [short] = (await read(`shorts?clientId=${clientId}`)) as unknown as { id: string; firstWord: number; playedMs: number }[];
   await page.locator(`[data-word="${short!.firstWord + 8}"]`).click();
   await page.locator(`[data-word="${short!.firstWord + 12}"]`).click({ modifiers: ['Shift'] });
   await page.keyboard.press('x');
@@ -79,7 +80,7 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
   await expect(page.getByText('saving …')).toBeHidden();
 
   // Played as cut, on the page's own clock: nothing that is cut out is heard.
-  const { cuts } = (await api('GET', `shorts/${short!.id}/passage`)) as unknown as { cuts: { startMs: number; endMs: number }[] };
+  const { cuts } = (await read(`shorts/${short!.id}/passage`)) as unknown as { cuts: { startMs: number; endMs: number }[] };
   expect(cuts.length).toBeGreaterThan(1);
   await page.evaluate(() => {
     const told: [number, number][] = [];

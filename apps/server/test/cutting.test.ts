@@ -172,7 +172,7 @@ describe('the rest of an edit', () => {
   });
 
   it('is tightened by cuts that are proposed and saved one by one', async () => {
-    const ask = async (query: string): Promise<Answer> => world.owner.get(`shorts/${short.id}/tightening${query}`);
+    const ask = async (query: string): Promise<Answer> => world.read(`shorts/${short.id}/tightening${query}`);
     const { body: wide } = await ask('');
     const { body: close, status } = await ask('?pauseMs=300&paddingMs=50');
     expect(status).toBe(200);
@@ -192,17 +192,17 @@ describe('the rest of an edit', () => {
 
   it('is drawn as its file will be, caption by caption', async () => {
     await save({ removed: [run(2, 6)] });
-    const { body, status } = await world.owner.get(`shorts/${short.id}/frames?shape=square`);
+    const { body, status } = await world.read(`shorts/${short.id}/frames?shape=square`);
     expect(status).toBe(200);
     expect(body.ground).toMatch(/^<svg [^>]*viewBox="0 0 1080 1080"/);
     const words = await said();
     expect(body.captions.map(({ text }: { text: string }) => text).join(' ')).toBe([...words.slice(0, 2), ...words.slice(6)].join(' '));
     for (const { svg } of body.captions) expect(svg).toMatch(/^<svg .*<path d="M/s);
     await save({ corrected: [{ word: short.firstWord, text: '漢字' }] }, (await look()).version);
-    const refused = await world.owner.get(`shorts/${short.id}/frames?shape=square`);
+    const refused = await world.read(`shorts/${short.id}/frames?shape=square`);
     expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining('漢 字')]);
     await save({ corrected: [{ word: short.firstWord, text: 'Хорошо 🔥' }] }, (await look()).version);
-    expect((await world.owner.get(`shorts/${short.id}/frames?shape=square`)).status).toBe(200);
+    expect((await world.read(`shorts/${short.id}/frames?shape=square`)).status).toBe(200);
   });
 
   it('is on record, and is the short’s own in the database: version and approval follow it whoever writes', async () => {
