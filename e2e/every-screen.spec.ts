@@ -83,6 +83,7 @@ test('every main screen reads well: by axe by day and by night, and uncut on a n
     ['bench', `/recordings/${recordingId}/sifts/${sifts[1]!}`, () => page.getByTestId('signal-opening').waitFor()],
     ['comparison', `/recordings/${recordingId}/compare/${sifts[0]!}/${sifts[1]!}`, () => page.getByTestId('compared').first().waitFor()],
     ['short', `/shorts/${shortId}`, () => page.getByLabel('Title').waitFor()],
+    ['cut', `/shorts/${shortId}/cut`, () => page.getByRole('listbox', { name: 'Words' }).waitFor()],
     ['document', `/recordings/${recordingId}/documents/article`, () => page.getByRole('textbox', { name: 'Article' }).waitFor()],
     ['quote cards', `/recordings/${recordingId}/documents/quote-cards`, () => page.getByRole('img', { name: /“/ }).first().waitFor()],
     ['schedule', '/schedule', () => page.getByTestId('board').waitFor()],

@@ -15,7 +15,7 @@ import { CutStrip } from './cut-strip.js';
 import { type Choice, CutWords } from './cut-words.js';
 import { Parts } from './parts-row.js';
 import { Correction } from './correction.js';
-import { cutsOf, isKnown, isRemoved, spokenOf, textOf } from './spoken.js';
+import { cutsOf, isKnown, isRemoved, pauseOf, spokenOf, textOf } from './spoken.js';
 import { TightenPane } from './tighten-pane.js';
 import { useEdit } from './use-edit.js';
 
@@ -137,6 +137,15 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
           ],
     );
   };
+  const shorten = (word: number): void => {
+    if (locked || pauseOf(words, edit, word) === null) return;
+    const left = edit.pauses.filter(({ afterWord }) => afterWord !== word);
+    const was = left.length < edit.pauses.length;
+    change(was ? t('cutting.left-a-pause') : t('cutting.shortened-a-pause'), {
+      ...edit,
+      pauses: was ? left : [...left, { afterWord: word, leftMs: SHORT_PAUSE_MS }],
+    });
+  };
   const keys = t('cutting.title');
   useKeys([
     { key: ' ', label: player.playing ? t('cutting.stop') : t('cutting.play'), group: keys, run: toggle },
@@ -145,6 +154,7 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
     { key: 'e', label: t('cutting.correct'), group: keys, run: correct },
     { key: '[', label: t('cutting.start-here'), group: keys, run: startHere },
     { key: ']', label: t('cutting.end-here'), group: keys, run: endHere },
+    { key: 'p', label: t('cutting.shorten-pause-after'), group: keys, run: () => inside !== null && shorten(inside.endWord - 1) },
     { key: 'f', label: t('cutting.put-in-front'), group: keys, run: putInFront },
   ]);
   const cutMs = short.endMs - short.startMs - totalMs;
@@ -200,15 +210,7 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
             player={player}
             onChoose={setChoice}
             onPlayFrom={playFrom}
-            onPause={(word) => {
-              if (locked) return;
-              const left = edit.pauses.filter(({ afterWord }) => afterWord !== word);
-              const was = left.length < edit.pauses.length;
-              change(was ? t('cutting.left-a-pause') : t('cutting.shortened-a-pause'), {
-                ...edit,
-                pauses: was ? left : [...left, { afterWord: word, leftMs: SHORT_PAUSE_MS }],
-              });
-            }}
+            onPause={shorten}
           />
           <Parts edit={edit} words={words} place="after" locked={locked} onChange={change} />
         </div>

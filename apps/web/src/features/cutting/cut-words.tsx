@@ -161,11 +161,11 @@ const Word = memo(function Word(props: WordProps): ReactNode {
       </span>
       {closes && <Edge className="border-r-2" />}{' '}
       {pause !== null && !removed && (
-        <button
-          type="button"
-          tabIndex={-1}
+        <span
+          role="option"
+          aria-selected={pause.leftMs !== null}
           className={clsx(
-            'mx-[2px] rounded-sm border px-[4px] align-middle font-mono text-[10.5px] leading-[16px]',
+            'mx-[2px] cursor-pointer rounded-sm border px-[4px] align-middle font-mono text-[10.5px] leading-[16px]',
             pause.leftMs === null ? 'border-rule text-soft hover:border-ink hover:text-ink' : 'border-madder text-madder-text',
           )}
           title={pause.leftMs === null ? t('cutting.shorten-the-pause') : t('cutting.leave-the-pause')}
@@ -174,7 +174,7 @@ const Word = memo(function Word(props: WordProps): ReactNode {
           {pause.leftMs === null
             ? t('cutting.seconds-short', { seconds: formatNumber(pause.ms / 1_000, 1) })
             : t('cutting.pause-cut', { was: formatNumber(pause.ms / 1_000, 1), left: formatNumber(pause.leftMs / 1_000, 1) })}
-        </button>
+        </span>
       )}
     </>
   );

@@ -146,8 +146,13 @@ describe('the cut of a short', () => {
   it('shortens a pause by a click, and says what is left of it', async () => {
     const { user, given } = await page();
     serve(given, saved({ pauses: [{ afterWord: 28, leftMs: 500 }] }));
-    await user.click(await screen.findByRole('button', { name: '1.5 s' }));
-    expect(await screen.findByRole('button', { name: '1.5 → 0.5 s' })).toBeInTheDocument();
+    await user.click(await screen.findByRole('option', { name: '1.5 s' }));
+    expect(await screen.findByRole('option', { name: '1.5 → 0.5 s' })).toBeInTheDocument();
+    // By a key, too: after the chosen word.
+    serve(given, saved({}, SHORT.version + 2));
+    await user.click(await option('at'));
+    await user.keyboard('p');
+    expect(await screen.findByRole('option', { name: '1.5 s' })).toBeInTheDocument();
   });
 
   it('puts chosen words in front', async () => {
