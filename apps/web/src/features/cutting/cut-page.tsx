@@ -1,4 +1,4 @@
-import { formatLength, joinedRuns, playedAt, playedMs, runsWithout, type WordRange } from '@sift-reel/core';
+import { formatLength, joinedRuns, playedAt, playedMs, runsWithout, tightened, type WordRange } from '@sift-reel/core';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, type ShortView, type TalkAroundView, type TighteningView } from '../../app/api.js';
@@ -6,6 +6,7 @@ import { useKeys } from '../../app/keys.js';
 import { usePlayer } from '../../app/player.js';
 import { problemText } from '../../app/problems.js';
 import { useSaver } from '../../app/saver.js';
+import { sayTrouble } from '../../app/undo.js';
 import { formatNumber } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
@@ -97,7 +98,11 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
     if (inside === null || locked) return;
     const what = quoted(inside);
     if (gone) change(t('cutting.brought-back', { what }), { ...edit, removed: runsWithout(edit.removed, inside) });
-    else change(t('cutting.struck-out', { what }), { ...edit, removed: joinedRuns([...edit.removed, inside]) });
+    else {
+      const next = { ...edit, removed: joinedRuns([...edit.removed, inside]) };
+      if (cutsOf(words, short, { ...next, before: [], after: [] }).length === 0) sayTrouble(new Error(t('cutting.nothing-would-be-left')));
+      else change(t('cutting.struck-out', { what }), next);
+    }
   };
   const toggle = (): void => {
     setTrying(false);
@@ -117,15 +122,10 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
     change(t('cutting.put-in-front-what', { what: quoted(chosen) }), { ...edit, before: [chosen, ...edit.before] });
   };
   const correct = (): void => void (inside !== null && !locked && setCorrecting(inside.firstWord));
-  const hear = ({ sort, firstWord, endWord, leftMs }: TighteningView): void => {
+  const hear = (one: TighteningView): void => {
     setTrying(true);
-    const run = { firstWord, endWord };
-    const tried =
-      sort === 'pause'
-        ? { ...edit, pauses: [...edit.pauses, { afterWord: firstWord, leftMs: leftMs ?? 0 }] }
-        : { ...edit, removed: joinedRuns([...edit.removed, run]) };
-    const trial = cutsOf(words, short, tried);
-    const at = trial.findIndex(({ endMs }, i) => endMs >= words[firstWord]!.startMs - 1 || i === trial.length - 1);
+    const trial = cutsOf(words, short, tightened(edit, one));
+    const at = trial.findIndex(({ endMs }, i) => endMs >= words[one.firstWord]!.startMs - 1 || i === trial.length - 1);
     const near = trial.slice(Math.max(0, at), at + 2);
     const [from, to] = [near[0]!, near.at(-1)!];
     player.playCuts(

@@ -5,6 +5,7 @@ import type { UserEvent } from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ShortView, TalkAroundView } from '../../app/api.js';
 import { type Answers, type Ask, onScreens, Refusal, show } from '../../app/screen.fixture.js';
+import { store } from '../../app/store.js';
 import { shortView } from '../shorts/short.fixture.js';
 import { CutPage } from './cut-page.js';
 import { cutsOf, pauseOf, spokenOf, wordNear } from './spoken.js';
@@ -108,6 +109,14 @@ describe('the cut of a short', () => {
     expect(struck()).toEqual([]);
     await expect.poll(() => writes(asked).length).toBe(2);
     expect(writes(asked)[1]).toEqual(['api/shorts/a/edit', { edit: NO_EDIT, version: SHORT.version + 1 }]);
+  });
+
+  it('is never struck out whole', async () => {
+    const { asked, user } = await page();
+    await user.pointer([{ keys: '[MouseLeft>]', target: await option('So') }, { target: await option('it.') }, { keys: '[/MouseLeft]' }]);
+    await user.keyboard('x');
+    expect([struck(), writes(asked)]).toEqual([[], []]);
+    expect(store.getState().notices.at(-1)?.text).toMatch(/^Nothing of the short would be left/);
   });
 
   it('is chosen by the arrow keys, with Shift as far as one likes', async () => {
