@@ -43,26 +43,21 @@ it('a hundred jobs of three kinds end exactly once each, whoever is killed, and 
   for (let i = 0; i < 100; i += 1) ids.push(await jobs.enqueue(kinds[i % 3]!, clients[Math.floor(i / 3) % 3]!));
   const workers: TestWorker[] = await Promise.all([jobs.startWorker(), jobs.startWorker()]);
   const open = async (): Promise<number> => (await jobs.query(`SELECT 1 FROM jobs WHERE state IN ('waiting', 'running')`)).length;
-  let kills = 0;
-  let restarts = 0;
-  while ((await open()) > 0) {
-    await wait(200 + chance() * 600);
-    if (kills === 3 && restarts === 0) {
+  // By what is done, not by the clock: a quick machine is killed as often as a slow one.
+  for (let kills = 0; kills < 8; kills += 1) {
+    await until('some more jobs end', async () => ids.length - (await open()) >= 10 * (kills + 1), 120_000);
+    await wait(chance() * 150);
+    if (kills === 3) {
       await postgres.stop();
       await wait(700);
       postgres = await startPostgres(own);
-      restarts += 1;
     }
-    if (kills < 8) {
-      const which = Math.floor(chance() * workers.length);
-      workers[which]!.kill('SIGKILL');
-      await workers[which]!.ended;
-      workers[which] = await jobs.startWorker();
-      kills += 1;
-    } else await until('all jobs end', async () => (await open()) === 0, 120_000);
+    const which = Math.floor(chance() * workers.length);
+    workers[which]!.kill('SIGKILL');
+    await workers[which]!.ended;
+    workers[which] = await jobs.startWorker();
   }
-  expect(restarts).toBe(1);
-  expect(kills).toBeGreaterThan(4); // a quick machine is done before the eighth
+  await until('all jobs end', async () => (await open()) === 0, 120_000);
   const ended = await jobs.query<{ kind: string; state: string; failure: string | null; faults: number; deeds: number; crashes: number }>(
     'SELECT kind, state, failure, faults, crashes, (SELECT count(*)::int FROM deeds WHERE job_id = jobs.id) AS deeds FROM jobs WHERE id = ANY ($1)',
     [ids],
