@@ -110,7 +110,20 @@ describe('words that are struck out of a short', () => {
     expect([beyond.status, beyond.body.errors[0].field]).toEqual([400, 'edit.after.1']);
     const pause = await save({ pauses: [{ afterWord: wordCount - 1, leftMs: 100 }] });
     expect(pause.body.errors[0].field).toBe('edit.pauses.0.afterWord');
-    expect((await save({ removed: 'all' })).status).toBe(400);
+    const bad = [
+      { removed: 'all' },
+      { removed: run(0, 1) },
+      { removed: [[0, 1]] },
+      { pauses: [{ afterWord: -1, leftMs: 0 }] },
+      { pauses: [{ afterWord: short.firstWord, leftMs: 1e9 }] },
+      { corrected: [{ word: short.firstWord, text: 'a'.repeat(1_000_000) }] },
+      { before: Array.from({ length: 6 }, () => run(0, 1)) },
+    ];
+    for (const edit of bad) {
+      const { status, body } = await save(edit);
+      expect([status, body.errors?.[0]?.field], JSON.stringify(edit).slice(0, 80)).toEqual([400, expect.stringMatching(/^edit\./)]);
+    }
+    expect((await world.owner.put(`shorts/${short.id}/edit`, { edit: [], version: short.version })).status).toBe(400);
     expect((await look()).version).toBe(short.version);
   });
 

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { readdir } from 'node:fs/promises';
+import { readdir, stat } from 'node:fs/promises';
 import { connect } from 'node:net';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -162,6 +162,17 @@ describe('an upload in pieces', () => {
     expect((await lying(id)).length).toBe(2);
     await uploads.sweep(Date.now() + 49 * 3_600_000);
     expect(await lying(id)).toEqual([]);
+  });
+
+  it('that is gone on with is not swept in halves, however long ago it was begun', async () => {
+    const id = await begin(sound.length);
+    const [, json] = (await lying(id)).sort();
+    const before = (await stat(join(mediaDir(), 'uploads', json!))).ctimeMs;
+    await new Promise((resolve) => {
+      setTimeout(resolve, 30);
+    });
+    await append(id, 0, sound.slice(0, 1_000));
+    expect((await stat(join(mediaDir(), 'uploads', json!))).ctimeMs).toBeGreaterThan(before);
   });
 
   it('goes on in a program that was started anew', async () => {

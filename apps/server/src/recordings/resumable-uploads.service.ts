@@ -1,6 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { randomUUID } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
+import { utimes } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { BadRequestException, Inject, Injectable, NotFoundException, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { FileStore } from '@tus/file-store';
@@ -80,7 +81,10 @@ export class ResumableUploads implements OnModuleInit, OnModuleDestroy {
   async handle(userId: string, uploadId: string | null, request: IncomingMessage, response: ServerResponse): Promise<void> {
     // A request that says it is of another method than it was looked at as.
     if (request.headers['x-http-method-override'] !== undefined) throw new BadRequestException('Send the request by its own method.');
-    if (uploadId !== null) await this.find(userId, uploadId);
+    if (uploadId !== null) {
+      await this.find(userId, uploadId);
+      await this.touch(uploadId);
+    }
     await this.uploader.run(userId, () => this.tus.handle(request, response));
   }
 
@@ -95,6 +99,12 @@ export class ResumableUploads implements OnModuleInit, OnModuleDestroy {
   async forget(uploadId: string): Promise<void> {
     await this.media.remove(uploadId, 'uploads');
     await this.media.remove(`${uploadId}.json`, 'uploads');
+  }
+
+  /** File and what is kept of it are as old as the last that was heard of them, so that a long upload is not swept in halves. */
+  private async touch(uploadId: string): Promise<void> {
+    const now = new Date();
+    for (const file of [uploadId, `${uploadId}.json`]) await utimes(this.media.pathOf(file, 'uploads'), now, now).catch(() => undefined);
   }
 
   private async find(userId: string, uploadId: string): Promise<{ name: string; offset: number; size: number | undefined }> {

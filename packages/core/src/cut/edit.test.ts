@@ -149,6 +149,8 @@ describe('an edit', () => {
     expect(problem({ removed: [run(0, 3)] })).toEqual({ field: 'removed', detail: 'leaves nothing of the passage' });
     expect(problem({ removed: [run(0, 1), run(2, 4)] })?.field).toBe('removed.1');
     expect(problem({ after: [run(2, 2)] })?.field).toBe('after.0');
+    const whole = Array.from({ length: 20 }, () => run(0, talk.words.length));
+    expect(editProblem(talk.words, { ...run(0, 3), edit: { ...NO_EDIT, after: whole } })?.field).toBe('after');
     expect(problem({ pauses: [{ afterWord: 2, leftMs: 0 }] })?.field).toBe('pauses.0.afterWord');
     expect(problem({ corrected: [{ word: 3, text: '' }] })?.field).toBe('corrected.0.word');
   });

@@ -91,6 +91,9 @@ export function correctedWords(words: readonly Word[], corrected: readonly Corre
   return out;
 }
 
+/** Other parts hold no more words than this together: some half an hour of talk. A short is none any more beyond it. */
+const MOST_PART_WORDS = 5_000;
+
 /** What is wrong with an edit, with the path of the field. */
 export interface EditProblem {
   readonly field: string;
@@ -104,6 +107,8 @@ export function editProblem(words: readonly Word[], passage: EditedPassage): Edi
     for (const [i, { firstWord, endWord }] of edit[field].entries())
       if (!(firstWord >= 0 && firstWord < endWord && endWord <= words.length))
         return { field: `${field}.${i}`, detail: `is no run of the ${words.length} words` };
+  const parts = [...edit.before, ...edit.after].reduce((sum, { firstWord, endWord }) => sum + endWord - firstWord, 0);
+  if (parts > MOST_PART_WORDS) return { field: edit.before.length > 0 ? 'before' : 'after', detail: `holds ${parts} words; ${MOST_PART_WORDS} are the most` };
   for (const [i, { afterWord }] of edit.pauses.entries())
     if (afterWord < 0 || afterWord + 1 >= words.length) return { field: `pauses.${i}.afterWord`, detail: `is no word with another after it` };
   for (const [i, { word }] of edit.corrected.entries())
