@@ -29,6 +29,7 @@ export async function buildApp(): Promise<NestExpressApplication> {
   const server = app.getHttpServer();
   server.requestTimeout = 0; // a recording of 10 GB takes as long as it takes…
   server.timeout = SILENCE_MS; // …but a line on which nothing is said is cut
+  server.keepAliveTimeout = 0; // by that alone: after five seconds, as Node has it, a caller or a proxy may be speaking when the line is cut
   const config = app.get<Config>(CONFIG);
   app.set('trust proxy', config.trustProxy ? 'loopback' : false);
   app.disable('x-powered-by');
