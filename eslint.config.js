@@ -50,6 +50,7 @@ const SERVER_ORDER = [
   'health',
   'clients',
   'recordings',
+  'preparing',
   'sifting',
   'shorts',
   'documents',
@@ -204,7 +205,7 @@ export default tseslint.config(
   })),
   {
     // Queries started together go to one connection when there is a transaction, which must not be asked while it answers.
-    files: ['apps/server/src/{audit,identity,clients,recordings,sifting,shorts,rendering,writing,planning}/**/*.ts'],
+    files: ['apps/server/src/{audit,identity,clients,recordings,preparing,sifting,shorts,rendering,writing,planning}/**/*.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',

@@ -20,11 +20,13 @@ const timed = async (work) => {
   return performance.now() - from;
 };
 const decode = () => spawnSync('ffmpeg', ['-v', 'error', '-i', file, '-ac', '1', '-ar', '8000', '-f', 's16le', '-y', '/dev/null']);
-const listen = () => listenTo(file, new AbortController().signal, () => Promise.resolve());
+const listen = (loudness = false) => listenTo(file, { signal: new AbortController().signal, track: 0, loudness, onHeard: () => undefined });
 await timed(listen);
 const rounds = [];
-for (let i = 0; i < 3; i += 1) rounds.push({ decode: await timed(async () => decode()), listen: await timed(listen) });
+for (let i = 0; i < 3; i += 1)
+  rounds.push({ decode: await timed(async () => decode()), listen: await timed(listen), measured: await timed(() => listen(true)) });
 rounds.sort((a, b) => a.listen / a.decode - b.listen / b.decode);
-const { decode: decodeMs, listen: listenMs } = rounds[1];
+const { decode: decodeMs, listen: listenMs, measured: measuredMs } = rounds[1];
 row('listening / decoding alone', ratio(listenMs, decodeMs));
+row('listening and measuring loudness / decoding alone', ratio(measuredMs, decodeMs));
 row('times faster than the sound lasts', Math.round((SECONDS * 1_000) / listenMs));

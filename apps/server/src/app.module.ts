@@ -7,6 +7,7 @@ import { HealthController } from './health/health.controller.js';
 import { IdentityModule } from './identity/identity.module.js';
 import { JobEventsModule, JobsModule } from './jobs/jobs.module.js';
 import { PlanningModule } from './planning/planning.module.js';
+import { PreparingModule } from './preparing/preparing.module.js';
 import { RecordingsModule } from './recordings/recordings.module.js';
 import { ShortsModule } from './shorts/shorts.module.js';
 import { SiftingModule } from './sifting/sifting.module.js';
@@ -26,6 +27,7 @@ import { TextModule } from './text/text.module.js';
     IdentityModule,
     ClientsModule,
     RecordingsModule,
+    PreparingModule,
     SiftingModule,
     ShortsModule,
     DocumentsModule,

@@ -3,12 +3,13 @@ import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow 
 import { Assignment, Invitation, Session, User } from './identity/identity.models.js';
 import { Job } from './jobs/job.model.js';
 import { Batch, BatchShort, Post } from './planning/planning.models.js';
+import { Preparation, VoiceTrackRow } from './preparing/preparing.models.js';
 import { Recording, TranscriptRow } from './recordings/recordings.models.js';
 import { CopyRow, CopyVersion, Short, Translation } from './shorts/shorts.models.js';
 import { DocumentRow, DocumentVersion } from './documents/documents.models.js';
 import { Render } from './rendering/rendering.models.js';
 import { Writing } from './writing/writing.models.js';
-import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift, VoiceTrackRow } from './sifting/sifting.models.js';
+import { BriefRow, CandidateRow, CandidateSignal, EvidenceRow, SentenceVector, Sift } from './sifting/sifting.models.js';
 
 export const MODELS = [
   User,
@@ -24,6 +25,7 @@ export const MODELS = [
   Blackout,
   Recording,
   TranscriptRow,
+  Preparation,
   BriefRow,
   Sift,
   CandidateRow,

@@ -2,9 +2,12 @@ import { Module } from '@nestjs/common';
 import { ConfigModule } from './config/config.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import { JobsModule, JobWorkerModule } from './jobs/jobs.module.js';
+import { PreparingWorkerModule } from './preparing/preparing-worker.module.js';
 import { RenderingWorkerModule } from './rendering/rendering-worker.module.js';
 import { SiftingWorkerModule } from './sifting/sifting-worker.module.js';
 import { WritingWorkerModule } from './writing/writing-worker.module.js';
 
-@Module({ imports: [ConfigModule, DatabaseModule, JobsModule, JobWorkerModule, SiftingWorkerModule, WritingWorkerModule, RenderingWorkerModule] })
+@Module({
+  imports: [ConfigModule, DatabaseModule, JobsModule, JobWorkerModule, PreparingWorkerModule, SiftingWorkerModule, WritingWorkerModule, RenderingWorkerModule],
+})
 export class WorkerModule {}

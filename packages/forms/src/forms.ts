@@ -228,6 +228,11 @@ export class RecordingForm {
   @Whole(SEEN) version: number;
 }
 
+export class SoundTrackForm {
+  @Whole({ min: 0, max: 63 }) track: number;
+  @Whole(SEEN) version: number;
+}
+
 export class CandidateStateForm {
   @OneOf(CANDIDATE_STATES) state: CandidateState;
 }

@@ -38,6 +38,7 @@ export {
   PlatformProfileForm,
   PostStateForm,
   RecordingForm,
+  SoundTrackForm,
   ROLES,
   SignalWeightsForm,
   SignInForm,

@@ -31,6 +31,7 @@ export const AUDIT_ACTIONS = [
   'remove',
   'remove-translation',
   'rename',
+  'choose-track',
   'render',
   'restore',
   'retry',

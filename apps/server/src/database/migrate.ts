@@ -15,6 +15,7 @@ import { documents } from './migrations/0011-documents.js';
 import { translations } from './migrations/0012-translations.js';
 import { renders } from './migrations/0013-renders.js';
 import { edits } from './migrations/0014-edits.js';
+import { preparations } from './migrations/0015-preparations.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -32,6 +33,7 @@ export const MIGRATIONS: readonly Migration[] = [
   translations,
   renders,
   edits,
+  preparations,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

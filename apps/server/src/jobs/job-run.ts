@@ -1,6 +1,6 @@
 import type { Database } from '../database/database.service.js';
 import { JobOverError } from './job-kind.js';
-import { COMPLETE, REPORT } from './job-statements.js';
+import { COMPLETE, HOLD, REPORT } from './job-statements.js';
 
 const REPORT_EVERY_MS = 400;
 /** A gain that tells a speed. */
@@ -47,6 +47,19 @@ export class JobRun {
     const leftMs = gained > LEAST_GAIN ? Math.round(((now - this.startedMs) * (1 - fraction)) / gained) : null;
     const told = (this.furthest = Math.max(this.furthest, Math.min(1, fraction))); // a stage may begin before where the last one ended
     this.writing = this.database.apart(() => this.writing.then(() => this.write(stage, told, leftMs)));
+  }
+
+  /**
+   * Keeps what a stage made, so that the next run need not make it again. The job's row is held until it is written.
+   * @throws JobOverError when the run was cancelled or taken over; nothing is written then
+   */
+  async keep(act: () => Promise<unknown>): Promise<void> {
+    await this.writing;
+    await this.database.transaction(async () => {
+      const rows = await this.database.run(HOLD, [this.jobId, this.attempt]);
+      if (rows.length === 0) throw new JobOverError('cancelled or taken over');
+      await act();
+    });
   }
 
   /**

@@ -41,6 +41,8 @@ export const START = `UPDATE jobs SET state = 'running', stage = 'starting', fra
 const THIS_RUN = `id = $1 AND attempt = $2 AND state = 'running'`;
 /** $1 id, $2 attempt, $3 stage, $4 fraction, $5 ms left */
 export const REPORT = `UPDATE jobs SET stage = $3, fraction = $4, left_ms = $5 WHERE ${THIS_RUN} RETURNING id`;
+/** While the transaction lasts, nobody ends or takes over the run. $1 id, $2 attempt */
+export const HOLD = `SELECT id FROM jobs WHERE ${THIS_RUN} FOR UPDATE`;
 /** $1 id, $2 attempt */
 export const COMPLETE = `UPDATE jobs SET state = 'done', stage = 'done', fraction = 1, left_ms = 0, failure = NULL, finished_at = now() WHERE ${THIS_RUN} RETURNING id`;
 /** $1 id, $2 attempt, $3 reason */

@@ -1,7 +1,8 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { SOUND_INPUT } from './ffmpeg.js';
 import { VOICE_RATE, VoiceAnalyser, type VoiceTrack } from '@sift-reel/core';
+import { SOUND_INPUT } from './ffmpeg.js';
+import { type HeardLoudness, LoudnessReader } from './heard-loudness.js';
 
 const BYTES = 2;
 const FAULT_CHARACTERS = 300;
@@ -11,19 +12,51 @@ export class DeafError extends Error {
   override readonly name = 'DeafError';
 }
 
+export interface Listening {
+  readonly signal: AbortSignal;
+  /** Which of the file's sound tracks, from 0. */
+  readonly track: number;
+  /** Whether to measure the loudness too; it takes three times as long. */
+  readonly loudness: boolean;
+  /** Told how much was heard, in ms, piece by piece; what it throws ends the listening. */
+  readonly onHeard: (ms: number) => void;
+}
+
+export interface Heard {
+  readonly voice: VoiceTrack;
+  /** Null for silence, and where it was not asked for. */
+  readonly loudness: HeardLoudness | null;
+  /** How long the sound is, counted, not as the file says. */
+  readonly lengthMs: number;
+}
+
+function argsOf(path: string, { track, loudness }: Listening): string[] {
+  const voice = `aresample=${VOICE_RATE},aformat=sample_fmts=s16:channel_layouts=mono`;
+  const filter = loudness
+    ? `[0:a:${track}]asplit[loud][voice];[loud]ebur128=peak=true:framelog=info,anullsink;[voice]${voice}[heard]`
+    : `[0:a:${track}]${voice}[heard]`;
+  return [
+    ...['-hide_banner', '-nostats', '-v', loudness ? 'info' : 'error', '-nostdin', ...SOUND_INPUT, '-i', path],
+    ...['-filter_complex', filter, '-map', '[heard]', '-f', 's16le', 'pipe:1'],
+  ];
+}
+
 /**
  * Listens to a sound file from end to end, in memory for a few seconds of it at a time.
- * @param onHeard told how much was heard, in ms, piece by piece; what it throws ends the listening
  * @throws DeafError when ffmpeg cannot read the file, or `signal`'s reason
  */
-export async function listenTo(path: string, signal: AbortSignal, onHeard: (ms: number) => void): Promise<VoiceTrack> {
+export async function listenTo(path: string, listening: Listening): Promise<Heard> {
+  const { signal, onHeard } = listening;
   signal.throwIfAborted();
-  const args = ['-v', 'error', '-nostdin', ...SOUND_INPUT, '-i', path, '-map', 'a:0', '-ac', '1', '-ar', String(VOICE_RATE), '-f', 's16le', 'pipe:1'];
-  const child = spawn('ffmpeg', args, { stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn('ffmpeg', argsOf(path, listening), { stdio: ['ignore', 'pipe', 'pipe'] });
   const ended = once(child, 'close') as Promise<[number | null]>;
   ended.catch(() => undefined); // where ffmpeg is not there at all, the stream ends too, and it is thrown below
-  let fault = '';
-  child.stderr.setEncoding('utf8').on('data', (text: string) => (fault = (fault + text).slice(0, FAULT_CHARACTERS)));
+  const reader = new LoudnessReader();
+  let said = '';
+  child.stderr.setEncoding('utf8').on('data', (text: string) => {
+    said = (said + text).slice(-FAULT_CHARACTERS);
+    if (listening.loudness) reader.push(text);
+  });
   const analyser = new VoiceAnalyser();
   let odd: Buffer = Buffer.alloc(0);
   let samples = 0;
@@ -37,15 +70,16 @@ export async function listenTo(path: string, signal: AbortSignal, onHeard: (ms: 
       samples += whole / BYTES;
       onHeard((samples / VOICE_RATE) * 1_000);
     }
-  } finally {
+  } catch (error) {
     child.kill('SIGKILL');
+    throw error;
   }
   const code = await ended.then(
     ([status]) => status,
     (error: unknown) => String(error),
   );
-  if (code !== 0 || samples === 0) throw new DeafError(fault.trim() || `ffmpeg ended with ${code ?? 'a signal'}`);
-  return analyser.finish();
+  if (code !== 0 || samples === 0) throw new DeafError(said.trim() || `ffmpeg ended with ${code ?? 'a signal'}`);
+  return { voice: analyser.finish(), loudness: listening.loudness ? reader.finish() : null, lengthMs: Math.round((samples / VOICE_RATE) * 1_000) };
 }
 
 /** Little-endian samples, wherever in the buffer they begin. */

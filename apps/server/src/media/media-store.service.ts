@@ -1,17 +1,12 @@
-import { execFile } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { promisify } from 'node:util';
-import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
-import type { FrameRate } from '@sift-reel/core';
+import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { CONFIG, type Config } from '../config/config.module.js';
-import { SOUND_INPUT } from './ffmpeg.js';
-
-const run = promisify(execFile);
+import { type Picture, probe, type SoundTrack } from './probe.js';
 
 /** A sound file on its way in: on disk under a passing name, measured, not yet anybody's. */
 export interface StagedSound {
@@ -22,16 +17,10 @@ export interface StagedSound {
   readonly type: string;
   /** Null for sound alone. */
   readonly picture: Picture | null;
+  /** None for a picture without sound. */
+  readonly soundTracks: readonly SoundTrack[];
   /** The upload that it is; it goes back there where it is discarded. */
   readonly uploadId?: string;
-}
-
-/** What is seen of a file, as it is shown: turned as its maker meant it. */
-export interface Picture {
-  readonly width: number;
-  readonly height: number;
-  readonly rate: FrameRate;
-  readonly codec: string;
 }
 
 const TYPES: Readonly<Record<string, { type: string; ending: string; seen?: string }>> = {
@@ -44,7 +33,7 @@ const TYPES: Readonly<Record<string, { type: string; ending: string; seen?: stri
   aac: { type: 'audio/aac', ending: 'aac' },
 };
 /** Inside the media folder: what was brought in, what was made of it, what is on its way in. */
-type Folder = '.' | 'renders' | 'uploads';
+type Folder = '.' | 'prepared' | 'renders' | 'uploads';
 const PARTIAL = '.partial';
 /** Nothing is written or waited for so long: what is still nobody's then was left behind. */
 const LEFT_AFTER_MS = 15 * 60_000;
@@ -78,15 +67,14 @@ export class MediaStore {
 
   /**
    * Streams a sound to disk, never holding it in memory, and looks what it is.
-   * @throws UnprocessableEntityException when ffprobe finds no sound in it; the file is gone then
+   * @throws UnprocessableEntityException when ffprobe finds neither sound nor picture in it; the file is gone then
    */
   async stage(stream: Readable, name: string): Promise<StagedSound> {
     await mkdir(this.config.mediaDir, { recursive: true });
     const path = join(this.config.mediaDir, `${randomUUID()}${PARTIAL}`);
     try {
       await pipeline(stream, createWriteStream(path));
-      const { durationMs, format, picture } = await probe(path, name);
-      return { path, name, bytes: (await stat(path)).size, durationMs, type: format, picture };
+      return await staged(path, name);
     } catch (error) {
       await rm(path, { force: true });
       throw error;
@@ -95,7 +83,7 @@ export class MediaStore {
 
   /**
    * Takes a complete upload and looks what it is. Of two who bring it in at once, one has it.
-   * @throws ConflictException when it is gone; UnprocessableEntityException when ffprobe finds no sound in it; it is gone then, too
+   * @throws ConflictException when it is gone; UnprocessableEntityException when ffprobe finds neither sound nor picture in it; it is gone then, too
    */
   async stageUploaded(uploadId: string, name: string): Promise<StagedSound> {
     const path = join(this.config.mediaDir, `${randomUUID()}${PARTIAL}`);
@@ -104,8 +92,7 @@ export class MediaStore {
       throw new ConflictException(`“${name}” was brought in already.`);
     });
     try {
-      const { durationMs, format, picture } = await probe(path, name);
-      return { path, name, bytes: (await stat(path)).size, durationMs, type: format, picture, uploadId };
+      return { ...(await staged(path, name)), uploadId };
     } catch (error) {
       await rm(path, { force: true });
       throw error;
@@ -135,45 +122,7 @@ export class MediaStore {
   }
 }
 
-interface ProbedStream {
-  readonly codec_type: string;
-  readonly codec_name?: string;
-  readonly width?: number;
-  readonly height?: number;
-  readonly avg_frame_rate?: string;
-  readonly sample_aspect_ratio?: string;
-  readonly disposition?: { readonly attached_pic?: number };
-  readonly side_data_list?: readonly { readonly rotation?: number }[];
-}
-
-async function probe(path: string, name: string): Promise<{ durationMs: number; format: string; picture: Picture | null }> {
-  const entries = 'format=duration,format_name:stream=codec_type,codec_name,width,height,avg_frame_rate,sample_aspect_ratio:stream_disposition=attached_pic';
-  const args = ['-v', 'error', ...SOUND_INPUT, '-show_entries', `${entries}:stream_side_data=rotation`, '-of', 'json', path];
-  let output: string;
-  try {
-    ({ stdout: output } = await run('ffprobe', args, { timeout: 60_000, maxBuffer: 1_000_000, killSignal: 'SIGKILL' }));
-  } catch {
-    throw new UnprocessableEntityException(`“${name}” is no sound file that can be read.`);
-  }
-  const found = JSON.parse(output) as { format?: { duration?: string; format_name?: string }; streams?: ProbedStream[] };
-  const streams = found.streams ?? [];
-  const seconds = Number(found.format?.duration);
-  if (!streams.some((one) => one.codec_type === 'audio') || !Number.isFinite(seconds) || seconds <= 0)
-    throw new UnprocessableEntityException(`“${name}” holds no sound.`);
-  // The cover of a sound file is a stream of its own, too.
-  const seen = streams.find((one) => one.codec_type === 'video' && one.disposition?.attached_pic !== 1);
-  return { durationMs: Math.round(seconds * 1_000), format: found.format?.format_name ?? '', picture: seen === undefined ? null : pictureOf(seen) };
-}
-
-/** Frames in a second of what tells none, or of a rate that no screen shows. */
-const PLAIN_RATE: FrameRate = { numerator: 30, denominator: 1 };
-const FASTEST = 60.5;
-
-function pictureOf({ codec_name, width = 0, height = 0, avg_frame_rate = '', sample_aspect_ratio = '', side_data_list = [] }: ProbedStream): Picture {
-  const [numerator = 0, denominator = 0] = avg_frame_rate.split('/').map(Number);
-  const known = numerator > 0 && denominator > 0 && numerator / denominator <= FASTEST && numerator / denominator >= 5;
-  const [across = 0, down = 0] = sample_aspect_ratio.split(':').map(Number);
-  const shown = across > 0 && down > 0 ? Math.round((width * across) / down) : width;
-  const turned = Math.abs(side_data_list.find((one) => one.rotation !== undefined)?.rotation ?? 0) % 180 === 90;
-  return { width: turned ? height : shown, height: turned ? shown : height, rate: known ? { numerator, denominator } : PLAIN_RATE, codec: codec_name ?? '' };
+async function staged(path: string, name: string): Promise<StagedSound> {
+  const { durationMs, format, picture, soundTracks } = await probe(path, name);
+  return { path, name, bytes: (await stat(path)).size, durationMs, type: format, picture, soundTracks };
 }

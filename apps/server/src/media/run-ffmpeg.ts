@@ -15,6 +15,8 @@ export interface FfmpegOptions {
   readonly signal: AbortSignal;
   /** It is killed after so long. */
   readonly longestMs: number;
+  /** It gives way to whatever else the machine has to do. */
+  readonly patient?: boolean;
   /** Told how much has been written, in ms of the result. */
   readonly onProgress?: (ms: number) => void;
 }
@@ -24,10 +26,12 @@ export interface FfmpegOptions {
  * @returns what it said at its end
  * @throws FfmpegError, or `signal`'s reason
  */
-export async function runFfmpeg(args: readonly string[], { signal, longestMs, onProgress }: FfmpegOptions): Promise<string> {
+export async function runFfmpeg(args: readonly string[], { signal, longestMs, patient = false, onProgress }: FfmpegOptions): Promise<string> {
   signal.throwIfAborted();
   // prlimit (util-linux, on every Debian) becomes ffmpeg, so what is killed is ffmpeg itself.
-  const child = spawn('prlimit', [`--as=${MOST_MEMORY}`, 'ffmpeg', '-hide_banner', '-nostdin', '-nostats', '-y', '-progress', 'pipe:1', ...args], {
+  const limited = ['prlimit', `--as=${MOST_MEMORY}`];
+  const [program, ...before] = patient ? ['nice', '-n', '10', ...limited] : limited;
+  const child = spawn(program!, [...before, 'ffmpeg', '-hide_banner', '-nostdin', '-nostats', '-y', '-progress', 'pipe:1', ...args], {
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   const kill = (): void => {

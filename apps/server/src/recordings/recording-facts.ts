@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import type { LatestSiftView } from './recordings.views.js';
+import type { Recording } from './recordings.models.js';
+import type { LatestSiftView, PreparationView } from './recordings.views.js';
 
+type PreparationsOf = (recordingIds: readonly string[]) => Promise<Map<string, PreparationView>>;
 type LatestSiftsOf = (recordingIds: readonly string[]) => Promise<Map<string, LatestSiftView>>;
 /** Why what a recording rests on must stay as it is, in words; null when nothing speaks against a change. Asked inside the transaction. */
 type Objection = (recordingId: string) => Promise<string | null>;
@@ -11,10 +13,19 @@ type Deed = 'replace-sound' | 'remove';
 export class RecordingFacts {
   private latest: LatestSiftsOf = () => Promise.resolve(new Map());
   private readonly objections: { readonly deed: Deed; readonly ask: Objection }[] = [];
+  private preparations: PreparationsOf = () => Promise.resolve(new Map());
+  private readonly onFile: ((recording: Recording) => Promise<void>)[] = [];
   private readonly onRemove: ((recordingId: string) => Promise<void>)[] = [];
 
   provideLatestSifts(latest: LatestSiftsOf): void {
     this.latest = latest;
+  }
+  providePreparations(preparations: PreparationsOf): void {
+    this.preparations = preparations;
+  }
+  /** What begins when a recording has a new file, or another of its sound tracks; inside the transaction. */
+  beginWith(act: (recording: Recording) => Promise<void>): void {
+    this.onFile.push(act);
   }
   object(deed: Deed, ask: Objection): void {
     this.objections.push({ deed, ask });
@@ -26,6 +37,12 @@ export class RecordingFacts {
 
   latestSifts(recordingIds: readonly string[]): Promise<Map<string, LatestSiftView>> {
     return recordingIds.length === 0 ? Promise.resolve(new Map()) : this.latest(recordingIds);
+  }
+  preparationsOf(recordingIds: readonly string[]): Promise<Map<string, PreparationView>> {
+    return recordingIds.length === 0 ? Promise.resolve(new Map()) : this.preparations(recordingIds);
+  }
+  async fileCameIn(recording: Recording): Promise<void> {
+    for (const act of this.onFile) await act(recording);
   }
   async objectionTo(deed: Deed, recordingId: string): Promise<string | null> {
     for (const { deed: to, ask } of this.objections) {

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiConsumes, ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { RecordingForm } from '@sift-reel/forms';
+import { RecordingForm, SoundTrackForm } from '@sift-reel/forms';
 import type { Request, Response } from 'express';
 import { type Actor, CurrentActor, found } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
@@ -60,6 +60,16 @@ export class RecordingsController {
   @ApiOkResponse({ type: RecordingView })
   renameRecording(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Body() form: RecordingForm): Promise<RecordingView> {
     return this.recordings.rename(actor, recordingId, form);
+  }
+
+  @Put('recordings/:recordingId/sound-track')
+  @ApiOkResponse({ type: RecordingView })
+  chooseSoundTrack(
+    @CurrentActor() actor: Actor,
+    @Param('recordingId', ParseUUIDPipe) recordingId: string,
+    @Body() form: SoundTrackForm,
+  ): Promise<RecordingView> {
+    return this.recordings.chooseTrack(actor, recordingId, form);
   }
 
   @Delete('recordings/:recordingId')

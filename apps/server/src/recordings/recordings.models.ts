@@ -1,5 +1,5 @@
 import type { Repair, SentenceEnds, TranscriptFormat, WordTimes } from '@sift-reel/core';
-import type { Picture } from '../media/media-store.service.js';
+import type { Picture, SoundTrack } from '../media/probe.js';
 import { Column, DataType, Default, ForeignKey, HasOne, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
 @Table({ tableName: 'recordings', underscored: true, updatedAt: false })
@@ -16,6 +16,9 @@ export class Recording extends Model {
   @Column(DataType.TEXT) declare soundType: string | null;
   /** What is seen of the sound's file; null for sound alone. */
   @Column(DataType.JSONB) declare picture: Picture | null;
+  @Default([]) @Column(DataType.JSONB) declare soundTracks: SoundTrack[];
+  /** Which of them is the recording's; null where there is none. */
+  @Column(DataType.INTEGER) declare soundTrack: number | null;
   @Column(DataType.UUID) declare createdBy: string | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   declare createdAt: Date;

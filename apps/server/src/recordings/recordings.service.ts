@@ -1,7 +1,7 @@
 import { basename, extname } from 'node:path';
 import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
-import type { RecordingForm } from '@sift-reel/forms';
-import { TranscriptRefusedException } from '../problems/refusals.js';
+import type { RecordingForm, SoundTrackForm } from '@sift-reel/forms';
+import { InvalidFormException, TranscriptRefusedException } from '../problems/refusals.js';
 import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
 import { ClientFacts } from '../clients/client-facts.js';
@@ -16,7 +16,7 @@ import type { PreparedTranscript } from '../text/prepare-task.js';
 import type { BroughtIn } from './bring-in.js';
 import { RecordingFacts } from './recording-facts.js';
 import { Recording, TranscriptRow } from './recordings.models.js';
-import type { LatestSiftView, RecordingView, RepairsView } from './recordings.views.js';
+import type { LatestSiftView, PreparationView, RecordingView, RepairsView } from './recordings.views.js';
 
 /** Files that nobody names are looked for at start and this often. */
 const SWEEP_EVERY_MS = 10 * 60_000;
@@ -63,13 +63,16 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
       include: [{ model: TranscriptRow, attributes: { exclude: ['packed', 'repairs'] } }],
       order: [['createdAt', 'DESC']],
     });
-    const sifts = await this.facts.latestSifts(rows.map((row) => row.id));
-    return rows.map((row) => toView(row, sifts.get(row.id) ?? null));
+    const ids = rows.map((row) => row.id);
+    const sifts = await this.facts.latestSifts(ids);
+    const preparations = await this.facts.preparationsOf(ids);
+    return rows.map((row) => toView(row, sifts.get(row.id) ?? null, preparations.get(row.id) ?? null));
   }
 
   async read(actor: Actor, recordingId: string): Promise<RecordingView> {
     const row = await this.find(actor, recordingId);
-    return toView(row, (await this.facts.latestSifts([row.id])).get(row.id) ?? null);
+    const latestSift = (await this.facts.latestSifts([row.id])).get(row.id) ?? null;
+    return toView(row, latestSift, (await this.facts.preparationsOf([row.id])).get(row.id) ?? null);
   }
 
   async find(actor: Actor, recordingId: string): Promise<Recording> {
@@ -146,8 +149,11 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
             soundBytes: String(bytes),
             soundType: sound.type,
             picture: sound.of.picture,
+            soundTracks: [...sound.of.soundTracks],
+            soundTrack: sound.of.soundTracks.length === 0 ? null : 0,
             durationMs: Math.max(durationMs, spokenMs),
           });
+          await this.facts.fileCameIn(row);
         } else if (prepared !== null) await row.update({ durationMs: Math.max(spokenMs, row.soundFile === null ? 0 : (row.durationMs ?? 0)) });
         await this.audit.record({ userId: actor.userId, clientId: ofClient, action, subject: 'recording', subjectId: id, detail: { title } });
         return { id, replaced };
@@ -177,6 +183,23 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
       await row.update({ title: form.title });
       const { clientId, id } = row;
       await this.audit.record({ userId: actor.userId, clientId, action: 'rename', subject: 'recording', subjectId: id, detail: { title: form.title } });
+    });
+    return this.read(actor, recordingId);
+  }
+
+  /** Takes another of a file's sound tracks: it is heard and prepared anew. */
+  async chooseTrack(actor: Actor, recordingId: string, { track, version }: SoundTrackForm): Promise<RecordingView> {
+    await this.find(actor, recordingId);
+    await this.database.transaction(async () => {
+      const row = await claimVersion(Recording, recordingId, version, 'recording', () => this.read(actor, recordingId));
+      if (track >= row.soundTracks.length) throw new InvalidFormException([{ field: 'track', detail: 'The file has no such sound track.' }]);
+      if (row.soundTrack === track) return;
+      const objection = await this.facts.objectionTo('replace-sound', recordingId);
+      if (objection !== null) throw new ConflictException(objection);
+      await row.update({ soundTrack: track });
+      await this.facts.fileCameIn(row);
+      const { clientId, title, id } = row;
+      await this.audit.record({ userId: actor.userId, clientId, action: 'choose-track', subject: 'recording', subjectId: id, detail: { title } });
     });
     return this.read(actor, recordingId);
   }
@@ -217,7 +240,7 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
   }
 }
 
-function toView(row: Recording, latestSift: LatestSiftView | null): RecordingView {
+function toView(row: Recording, latestSift: LatestSiftView | null, preparation: PreparationView | null): RecordingView {
   const sound =
     row.soundFile === null || row.soundFile === undefined
       ? null
@@ -226,6 +249,8 @@ function toView(row: Recording, latestSift: LatestSiftView | null): RecordingVie
           type: row.soundType ?? '',
           bytes: Number(row.soundBytes),
           picture: row.picture === null ? null : { width: row.picture.width, height: row.picture.height },
+          tracks: row.soundTracks,
+          track: row.soundTrack,
         };
   const t = row.transcript;
   const transcript =
@@ -249,6 +274,7 @@ function toView(row: Recording, latestSift: LatestSiftView | null): RecordingVie
     durationMs: row.durationMs ?? null,
     sound,
     transcript,
+    preparation,
     latestSift,
     createdAt: row.createdAt.toISOString(),
     version: row.version,

@@ -1,5 +1,5 @@
 import type { SentenceEnds, WordTimes } from '@sift-reel/core';
-import { Id, Instant, OneOf, Part, Parts, Text, TextList, Whole, WholeList, Decimal } from '@sift-reel/forms';
+import { Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Whole, WholeList, Decimal } from '@sift-reel/forms';
 import { JOB_STATES, type JobState } from '../jobs/job-kind.js';
 
 export class PictureView {
@@ -7,11 +7,53 @@ export class PictureView {
   @Whole() height: number;
 }
 
+export class SoundTrackView {
+  @Text() codec: string;
+  @Whole() channels: number;
+  @Text() language: string;
+  @Text() title: string;
+}
+
 export class SoundView {
   @Text() name: string;
   @Text() type: string;
   @Whole() bytes: number;
   @Part(() => PictureView, { nullable: true, description: 'What is seen of it; null for sound alone' }) picture: PictureView | null;
+  @Parts(() => SoundTrackView) tracks: SoundTrackView[];
+  @Whole({ nullable: true, description: 'Which of its tracks is the recording’s; null for a picture without sound' }) track: number | null;
+}
+
+export class SpriteView {
+  @Whole() columns: number;
+  @Whole() count: number;
+  @Whole({ description: 'Time from one small picture to the next, in ms' }) everyMs: number;
+  @Whole({ description: 'Of one small picture, in px' }) width: number;
+  @Whole() height: number;
+}
+
+export class HeardLoudnessView {
+  @Decimal({ description: 'LUFS (EBU R 128)' }) integrated: number;
+  @Decimal({ description: 'The loudest three seconds, LUFS' }) shortTerm: number;
+  @Decimal({ description: 'LU' }) range: number;
+  @Decimal({ description: 'dBTP' }) truePeak: number;
+}
+
+export class PreparationView {
+  @Id() id: string;
+  @OneOf(JOB_STATES) state: JobState;
+  @Text() stage: string;
+  @Decimal() fraction: number;
+  @Whole({ nullable: true }) leftMs: number | null;
+  @Text({ nullable: true }) failure: string | null;
+  @Flag({ description: 'True when browsers are given another file than the original' }) proxied: boolean;
+  @Part(() => SpriteView, { nullable: true }) sprite: SpriteView | null;
+  @Part(() => HeardLoudnessView, { nullable: true, description: 'Null until it was heard, and for silence' }) loudness: HeardLoudnessView | null;
+  @Flag({ description: 'True when its levels can be shown' }) heard: boolean;
+}
+
+export class SoundLevelsView {
+  @Whole({ description: 'Time from one level to the next, in ms' }) stepMs: number;
+  @WholeList({ description: 'Loudest within each step, in dB below full scale, -96 to 0' }) db: number[];
 }
 
 export class TranscriptSummaryView {
@@ -44,6 +86,7 @@ export class RecordingView {
   @Whole({ nullable: true }) durationMs: number | null;
   @Part(() => SoundView, { nullable: true }) sound: SoundView | null;
   @Part(() => TranscriptSummaryView, { nullable: true }) transcript: TranscriptSummaryView | null;
+  @Part(() => PreparationView, { nullable: true }) preparation: PreparationView | null;
   @Part(() => LatestSiftView, { nullable: true }) latestSift: LatestSiftView | null;
   @Instant() createdAt: string;
   @Whole() version: number;

@@ -41,7 +41,8 @@ function inputs(path: string, spans: readonly FrameSpan[], { rate, pictured, cut
 }
 
 /** Spans of sound, each exactly as long as its frames, faded at its ends, one after the other: `[sound]`. */
-function soundChain(spans: readonly FrameSpan[], rate: FrameRate): string[] {
+function soundChain(spans: readonly FrameSpan[], { rate, track = 0 }: RenderPlan): string[] {
+  if (track === null) return [`anullsrc=r=${SAMPLE_RATE}:cl=stereo,atrim=end_sample=${samplesAt(framesOf(spans), rate)},aformat=sample_fmts=fltp[sound]`];
   let frames = 0;
   const parts = spans.map(({ startFrame, endFrame }, i) => {
     const from = samplesAt(frames, rate);
@@ -49,7 +50,7 @@ function soundChain(spans: readonly FrameSpan[], rate: FrameRate): string[] {
     const samples = samplesAt(frames, rate) - from;
     const out = Math.max(0, samples / SAMPLE_RATE - FADE_SECONDS).toFixed(6);
     const fades = `afade=t=in:d=${FADE_SECONDS},afade=t=out:st=${out}:d=${FADE_SECONDS}`;
-    return `[${i}:a:0]aresample=${SAMPLE_RATE}:async=1:first_pts=0,aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples},asetpts=PTS-STARTPTS,${fades}[a${i}]`;
+    return `[${i}:a:${track}]aresample=${SAMPLE_RATE}:async=1:first_pts=0,aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples},asetpts=PTS-STARTPTS,${fades}[a${i}]`;
   });
   return [...parts, `${spans.map((_, i) => `[a${i}]`).join('')}concat=n=${spans.length}:v=0:a=1[sound]`];
 }
@@ -88,7 +89,7 @@ export const spansOf = (plan: RenderPlan): FrameSpan[] => cutFrames(plan.cuts, p
 /** Loudness measured over what is played, said as JSON at the end (EBU R 128). */
 export function measureArgs(plan: RenderPlan, path: string): string[] {
   const spans = spansOf(plan);
-  const filter = [...soundChain(spans, plan.rate), `[sound]${loudnorm(plan.loudness)}:print_format=json[out]`].join(';');
+  const filter = [...soundChain(spans, plan), `[sound]${loudnorm(plan.loudness)}:print_format=json[out]`].join(';');
   return ['-v', 'info', ...inputs(path, spans, plan), '-filter_complex', filter, '-map', '[out]', '-f', 'null', '-'];
 }
 
@@ -104,7 +105,7 @@ export function renderArgs(plan: RenderPlan, path: string, drawn: Drawn, measure
       ? 'anull'
       : `${loudnorm(loudness)}:measured_I=${measured.input_i}:measured_TP=${measured.input_tp}:measured_LRA=${measured.input_lra}:measured_thresh=${measured.input_thresh}:offset=${measured.target_offset}:linear=true`;
   const sound = [
-    ...soundChain(spans, rate),
+    ...soundChain(spans, plan),
     `[sound]${level},aresample=${SAMPLE_RATE},aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples}[heard]`,
   ];
   const filter = [...sound, ...pictureChain(plan, spans)].join(';');

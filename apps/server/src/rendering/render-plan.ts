@@ -13,6 +13,8 @@ export interface RenderInputs {
   /** True where the source has a picture, which then lies on the ground. */
   readonly pictured: boolean;
   readonly shape: RenderShape;
+  /** Which sound track, where it is not the first; null for a picture without sound. */
+  readonly track?: number | null;
   /** Frames a second of the file: the source's own, or 30. */
   readonly rate: FrameRate;
   readonly passage: EditedPassage;

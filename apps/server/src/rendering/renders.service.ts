@@ -223,12 +223,13 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
 /** What a file of a shape would be made of today; null where the recording has no sound. */
 function inputsOf(short: Short, client: Client, shape: RenderShape): RenderInputs | null {
   const { recording } = short;
-  if (recording.soundFile === null) return null;
+  if (recording.soundFile === null || (shape === 'sound' && recording.soundTrack === null)) return null;
   const pictured = recording.picture !== null && shape !== 'sound';
   return {
     source: recording.soundFile,
     pictured,
     shape,
+    ...(recording.soundTrack === 0 ? {} : { track: recording.soundTrack }),
     rate: shape === 'sound' ? SOUND_RATE : pictured ? recording.picture!.rate : STILL_RATE,
     passage: passageOf(short),
     ground: shape === 'sound' ? null : groundOf(short, recording, client, pictured),

@@ -5,7 +5,7 @@ import { cardStyleOf, Client } from '../clients/clients.models.js';
 import { type Actor, found } from '../identity/actor.js';
 import { InvalidFormException } from '../problems/refusals.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
-import { knownVoice } from '../sifting/voice-tracks.js';
+import { knownVoice } from '../preparing/voice-tracks.js';
 import { TextPool } from '../text/text-pool.service.js';
 import type { FramesView, TalkAroundView } from './cutting.views.js';
 import { EditChecker } from './edit-checker.service.js';
@@ -50,7 +50,7 @@ export class CuttingService {
     const { talks, wordCount, wordTimes } = await this.text.talkAround(short.clientId, { packed, ...passageOf(short), around: AROUND });
     return {
       talks: talks.map(({ firstWord, words, turns }) => ({ firstWord, words: [...words], turns: [...turns] })),
-      levels: levelsOf(await knownVoice(short.recordingId, short.recording.soundFile), talks[0]!.words),
+      levels: levelsOf(await knownVoice(short.recording), talks[0]!.words),
       wordCount,
       spreadTimes: wordTimes === 'spread',
       sound: short.recording.soundFile !== null,

@@ -14,7 +14,7 @@ import { writeCandidates } from './candidate-rows.js';
 import { SearchService } from './search.service.js';
 import { SIFT } from './sift.kind.js';
 import { BriefRow, CandidateRow, Sift } from './sifting.models.js';
-import { knownVoice } from './voice-tracks.js';
+import { knownVoice } from '../preparing/voice-tracks.js';
 import { embedWanted, readWanted } from './wanted.js';
 
 /** Room enough above the ranks of any sift to move them aside. */
@@ -83,7 +83,7 @@ export class OwnCandidatesService {
 
   private async score(actor: Actor, sift: Sift, { firstWord, endWord, around = false }: OwnCandidateForm): Promise<Candidate> {
     const { packed, clientId } = await this.recordings.readPacked(actor, sift.recordingId);
-    const { soundFile } = await this.recordings.find(actor, sift.recordingId);
+    const recording = await this.recordings.find(actor, sift.recordingId);
     const brief = toBriefForm(sift.brief);
     const wanted = await readWanted(sift.clientId);
     const sentenceVectors = await this.search.knownVectors(clientId, packed);
@@ -93,7 +93,7 @@ export class OwnCandidatesService {
         : await embedWanted(brief.topics, wanted, (texts) => this.search.embedTexts(texts));
     // The weights of the sift, not the client's of today, and sound only if the sift had heard it: it is to stand among its candidates.
     const weights = sift.weights === null ? null : baseWeights(brief.topics.length > 0, sift.weights);
-    const voice = sift.limits?.includes('no-sound') === true ? null : await knownVoice(sift.recordingId, soundFile);
+    const voice = sift.limits?.includes('no-sound') === true ? null : await knownVoice(recording);
     const candidate = await this.text.scorePassage(clientId, {
       packed,
       language: sift.language === null ? null : languageOf(sift.language),

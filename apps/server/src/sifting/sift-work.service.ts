@@ -8,6 +8,7 @@ import { Database } from '../database/database.service.js';
 import { JobRefusedError } from '../jobs/job-kind.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { JobWorker } from '../jobs/job-worker.service.js';
+import { MediaStore } from '../media/media-store.service.js';
 import { TranscriptRow } from '../recordings/recordings.models.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { toBriefForm } from './brief.js';
@@ -16,7 +17,7 @@ import { SIFT, SIFT_QUEUE } from './sift.kind.js';
 import type { SiftTask } from './sift-task.js';
 import { BriefRow, CandidateRow, Sift } from './sifting.models.js';
 import { databaseVectorCache } from './vector-cache.js';
-import { hearRecording } from './voice-tracks.js';
+import { hearRecording } from '../preparing/voice-tracks.js';
 import { embedWanted, readWanted, type Wanted, type WantedVectors } from './wanted.js';
 
 /** Where listening, where there is something to listen to, and the vectors end, as shares of the whole; measured on a first sift. */
@@ -41,7 +42,8 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     @Inject(Database) database: Database,
     @Inject(JobWorker) private readonly worker: JobWorker,
     @Inject(TextPool) private readonly text: TextPool,
-    @Inject(CONFIG) private readonly config: Config,
+    @Inject(MediaStore) private readonly media: MediaStore,
+    @Inject(CONFIG) config: Config,
   ) {
     this.embedder = new Embedder({ threads: config.vectorThreads, cache: databaseVectorCache(database) });
   }
@@ -59,7 +61,7 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     const brief = toBriefForm(sift.brief);
     const wanted = await readWanted(sift.clientId);
     let heardAt = 0;
-    const voice = await hearRecording(sift.recordingId, this.config.mediaDir, run.signal, (fraction) => {
+    const voice = await hearRecording(sift.recordingId, this.media, run.signal, (fraction) => {
       heardAt = HEARD_AT;
       run.report('listening', HEARD_AT * fraction);
     });

@@ -90,13 +90,3 @@ export class SentenceVector extends Model {
   @PrimaryKey @Column(DataType.TEXT) declare key: string;
   @Column(DataType.BLOB) declare vector: Buffer;
 }
-
-/** What was heard of a recording: see the core's `VoiceTrack`. Holds for one sound file only. */
-@Table({ tableName: 'voice_tracks', underscored: true, timestamps: false })
-export class VoiceTrackRow extends Model {
-  @PrimaryKey @Column(DataType.UUID) declare recordingId: string;
-  @Column(DataType.UUID) declare clientId: string;
-  @Column(DataType.TEXT) declare soundFile: string;
-  @Column(DataType.BLOB) declare levels: Buffer;
-  @Column(DataType.BLOB) declare pitches: Buffer;
-}

@@ -278,6 +278,14 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['recordings'],
       }),
+      chooseSoundTrack: build.mutation<ChooseSoundTrackApiResponse, ChooseSoundTrackApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg.recordingId}/sound-track`,
+          method: 'PUT',
+          body: queryArg.soundTrackForm,
+        }),
+        invalidatesTags: ['recordings'],
+      }),
       readTranscript: build.query<ReadTranscriptApiResponse, ReadTranscriptApiArg>({
         query: (queryArg) => ({
           url: `/api/recordings/${queryArg}/transcript`,
@@ -286,6 +294,25 @@ const injectedRtkApi = api
       }),
       readRepairs: build.query<ReadRepairsApiResponse, ReadRepairsApiArg>({
         query: (queryArg) => ({ url: `/api/recordings/${queryArg}/repairs` }),
+        providesTags: ['recordings'],
+      }),
+      prepareAgain: build.mutation<PrepareAgainApiResponse, PrepareAgainApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg}/preparation`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['recordings'],
+      }),
+      readLevels: build.query<ReadLevelsApiResponse, ReadLevelsApiArg>({
+        query: (queryArg) => ({ url: `/api/recordings/${queryArg}/levels` }),
+        providesTags: ['recordings'],
+      }),
+      readProxy: build.query<ReadProxyApiResponse, ReadProxyApiArg>({
+        query: (queryArg) => ({ url: `/api/preparations/${queryArg}/proxy` }),
+        providesTags: ['recordings'],
+      }),
+      readSprite: build.query<ReadSpriteApiResponse, ReadSpriteApiArg>({
+        query: (queryArg) => ({ url: `/api/preparations/${queryArg}/sprite` }),
         providesTags: ['recordings'],
       }),
       listSifts: build.query<ListSiftsApiResponse, ListSiftsApiArg>({
@@ -834,10 +861,23 @@ export type RenameRecordingApiArg = {
 };
 export type RemoveRecordingApiResponse = unknown;
 export type RemoveRecordingApiArg = string;
+export type ChooseSoundTrackApiResponse = /** status 200  */ RecordingView;
+export type ChooseSoundTrackApiArg = {
+  recordingId: string;
+  soundTrackForm: SoundTrackForm;
+};
 export type ReadTranscriptApiResponse = /** status 200  */ PackedTranscriptView;
 export type ReadTranscriptApiArg = string;
 export type ReadRepairsApiResponse = /** status 200  */ RepairsView;
 export type ReadRepairsApiArg = string;
+export type PrepareAgainApiResponse = /** status 202  */ PreparationView;
+export type PrepareAgainApiArg = string;
+export type ReadLevelsApiResponse = /** status 200  */ LevelsView;
+export type ReadLevelsApiArg = string;
+export type ReadProxyApiResponse = unknown;
+export type ReadProxyApiArg = string;
+export type ReadSpriteApiResponse = unknown;
+export type ReadSpriteApiArg = string;
 export type ListSiftsApiResponse = /** status 200  */ SiftView[];
 export type ListSiftsApiArg = string;
 export type StartSiftApiResponse = /** status 201  */ SiftView;
@@ -1249,6 +1289,7 @@ export type AuditView = {
     | 'remove'
     | 'remove-translation'
     | 'rename'
+    | 'choose-track'
     | 'render'
     | 'restore'
     | 'retry'
@@ -1406,12 +1447,21 @@ export type PictureView = {
   width: number;
   height: number;
 };
+export type SoundTrackView = {
+  codec: string;
+  channels: number;
+  language: string;
+  title: string;
+};
 export type SoundView = {
   name: string;
   type: string;
   bytes: number;
   /** What is seen of it; null for sound alone */
   picture: PictureView | null;
+  tracks: SoundTrackView[];
+  /** Which of its tracks is the recording’s; null for a picture without sound */
+  track: number | null;
 };
 export type TranscriptSummaryView = {
   sourceName: string;
@@ -1423,6 +1473,40 @@ export type TranscriptSummaryView = {
   wordTimes: 'given' | 'spread';
   sentenceEnds: 'written' | 'restored' | 'mixed';
   repairCount: number;
+};
+export type SpriteView = {
+  columns: number;
+  count: number;
+  /** Time from one small picture to the next, in ms */
+  everyMs: number;
+  /** Of one small picture, in px */
+  width: number;
+  height: number;
+};
+export type HeardLoudnessView = {
+  /** LUFS (EBU R 128) */
+  integrated: number;
+  /** The loudest three seconds, LUFS */
+  shortTerm: number;
+  /** LU */
+  range: number;
+  /** dBTP */
+  truePeak: number;
+};
+export type PreparationView = {
+  id: string;
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  stage: string;
+  fraction: number;
+  leftMs: number | null;
+  failure: string | null;
+  /** True when browsers are given another file than the original */
+  proxied: boolean;
+  sprite: SpriteView | null;
+  /** Null until it was heard, and for silence */
+  loudness: HeardLoudnessView | null;
+  /** True when its levels can be shown */
+  heard: boolean;
 };
 export type LatestSiftView = {
   id: string;
@@ -1441,12 +1525,18 @@ export type RecordingView = {
   durationMs: number | null;
   sound: SoundView | null;
   transcript: TranscriptSummaryView | null;
+  preparation: PreparationView | null;
   latestSift: LatestSiftView | null;
   createdAt: string;
   version: number;
 };
 export type RecordingForm = {
   title: string;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type SoundTrackForm = {
+  track: number;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -1471,6 +1561,12 @@ export type RepairsView = {
   sourceName: string;
   count: number;
   repairs: RepairView[];
+};
+export type LevelsView = {
+  /** Time from one level to the next, in ms */
+  stepMs: number;
+  /** Loudest within each step, in dB below full scale, -96 to 0 */
+  db: number[];
 };
 export type SiftView = {
   id: string;
@@ -1787,12 +1883,6 @@ export type TalkView = {
   firstWord: number;
   words: SpokenWordView[];
   turns: TurnView[];
-};
-export type LevelsView = {
-  fromMs: number;
-  stepMs: number;
-  /** dB below full scale, -96 to 0 */
-  db: number[];
 };
 export type TalkAroundView = {
   /** The passage with what is said around it; then each other part of its edit */
@@ -2143,8 +2233,13 @@ export const {
   useReadRecordingQuery,
   useRenameRecordingMutation,
   useRemoveRecordingMutation,
+  useChooseSoundTrackMutation,
   useReadTranscriptQuery,
   useReadRepairsQuery,
+  usePrepareAgainMutation,
+  useReadLevelsQuery,
+  useReadProxyQuery,
+  useReadSpriteQuery,
   useListSiftsQuery,
   useStartSiftMutation,
   useSearchRecordingQuery,

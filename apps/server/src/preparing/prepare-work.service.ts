@@ -1,0 +1,156 @@
+import { mkdir, rename, rm, stat } from 'node:fs/promises';
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import { Database } from '../database/database.service.js';
+import { JobRefusedError } from '../jobs/job-kind.js';
+import type { JobRun } from '../jobs/job-run.js';
+import { JobWorker } from '../jobs/job-worker.service.js';
+import { MediaStore } from '../media/media-store.service.js';
+import { whyProxy } from '../media/playable.js';
+import { probe, type Probed, wholePictureGapMs } from '../media/probe.js';
+import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
+import { Recording } from '../recordings/recordings.models.js';
+import { partialName, PREPARE } from './prepare.kind.js';
+import { Preparation } from './preparing.models.js';
+import { proxyArgs } from './proxy.js';
+import { spriteArgs, spriteOf } from './sprite.js';
+import { hear, keepVoice, shareOf } from './voice-tracks.js';
+
+/** Shares of the whole: converting a picture takes by far the longest. */
+const WEIGHTS = { hearing: 1, convertingPicture: 8, convertingSound: 1, picturing: 0.5 } as const;
+const LEAST_LIMIT_MS = 20 * 60_000;
+/** A stage that takes so many times as long as the recording will not end. */
+const SLOWEST = 6;
+
+/** A recording is as long as its sound or what was said in it. $1 id, $2 of which file, $3 ms */
+const COUNTED = `UPDATE recordings SET duration_ms = greatest($3, (SELECT duration_ms FROM transcripts WHERE recording_id = $1))
+WHERE id = $1 AND sound_file = $2`;
+
+/** One stage, and how much of all the work it is. */
+interface Stage {
+  readonly name: string;
+  readonly weight: number;
+  work(onFraction: (fraction: number) => void): Promise<void>;
+}
+
+/**
+ * Prepares recordings, in the worker, stage by stage: what a stage made is kept when it is done, so a run that was killed goes on
+ * after the last of them. A file gets its name in the transaction that names it.
+ */
+@Injectable()
+export class PrepareWork implements OnModuleInit {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(JobWorker) private readonly worker: JobWorker,
+    @Inject(MediaStore) private readonly media: MediaStore,
+  ) {}
+
+  onModuleInit(): void {
+    this.worker.register(PREPARE, (preparationId, run) => this.prepare(preparationId, run));
+  }
+
+  private async prepare(preparationId: string, run: JobRun): Promise<void> {
+    const row = await Preparation.findByPk(preparationId);
+    const recording = row === null ? null : await Recording.findByPk(row.recordingId);
+    if (row === null || recording === null) throw new JobRefusedError('The recording is gone.');
+    const source = this.media.pathOf(row.soundFile);
+    if ((await stat(source).catch(() => null)) === null) throw new JobRefusedError('The file of this recording is not in its place.');
+    try {
+      run.report('looking', 0);
+      const probed = await probe(source, recording.soundName ?? row.soundFile);
+      if (row.whyProxy === null) {
+        const why = whyProxy(probed, row.soundTrack, probed.picture === null ? 0 : await wholePictureGapMs(source));
+        await run.keep(() => row.update({ whyProxy: why }));
+      }
+      await this.runAll(this.stagesOf(row, recording, source, probed, run), run);
+    } catch (error) {
+      if (error instanceof FfmpegError && run.attempt >= PREPARE.attempts) throw new JobRefusedError(`It could not be converted: ${error.message}`);
+      throw error;
+    }
+    await run.complete();
+  }
+
+  private async runAll(stages: readonly Stage[], run: JobRun): Promise<void> {
+    const total = stages.reduce((sum, { weight }) => sum + weight, 0);
+    let before = 0;
+    for (const { name, weight, work } of stages) {
+      const from = before;
+      run.report(name, from / total);
+      await work((fraction) => run.report(name, (from + weight * fraction) / total));
+      before += weight;
+    }
+  }
+
+  /** What is still to be done, in order. */
+  private stagesOf(row: Preparation, recording: Recording, source: string, probed: Probed, run: JobRun): Stage[] {
+    const { picture, durationMs } = probed;
+    const stages: Stage[] = [];
+    if (row.heardMs === null && row.soundTrack !== null)
+      stages.push({ name: 'hearing', weight: WEIGHTS.hearing, work: (told) => this.listen(row, recording, source, row.soundTrack!, run, told) });
+    if (row.proxyFile === null && row.whyProxy!.length > 0)
+      stages.push({
+        name: 'converting',
+        weight: picture === null ? WEIGHTS.convertingSound : WEIGHTS.convertingPicture,
+        work: async (told) => {
+          const args = (to: string): string[] => proxyArgs(source, picture !== null, row.soundTrack, to);
+          await this.make(row, run, durationMs, picture === null ? 'm4a' : 'mp4', args, told, (proxyFile) => row.update({ proxyFile }));
+        },
+      });
+    if (row.sprite === null && picture !== null)
+      stages.push({
+        name: 'picturing',
+        weight: WEIGHTS.picturing,
+        work: async (told) => {
+          const sprite = spriteOf(picture, durationMs);
+          const from = row.proxyFile === null ? source : this.media.pathOf(row.proxyFile, 'prepared');
+          await this.make(
+            row,
+            run,
+            durationMs,
+            'jpg',
+            (to) => spriteArgs(from, sprite, to),
+            told,
+            (spriteFile) => row.update({ spriteFile, sprite }),
+          );
+        },
+      });
+    return stages;
+  }
+
+  private async listen(row: Preparation, recording: Recording, source: string, track: number, run: JobRun, told: (fraction: number) => void): Promise<void> {
+    const { recordingId, clientId, soundFile } = row;
+    const { signal } = run;
+    const heard = await hear(recordingId, source, { signal, track, loudness: true, onHeard: (ms) => told(shareOf(ms, recording.durationMs ?? 0)) });
+    if (heard !== null) {
+      // By themselves: both wait for the recording's row, which whoever replaces its file holds while he waits for the job's.
+      await keepVoice(recordingId, clientId, row, heard.voice);
+      // What a file says of its length may be a guess; what was counted is not.
+      if (recording.picture === null) await this.database.run(COUNTED, [recordingId, soundFile, heard.lengthMs]);
+    }
+    await run.keep(() => row.update({ loudness: heard?.loudness ?? null, heardMs: heard?.lengthMs ?? 0 }));
+  }
+
+  /** Makes a file beside its place, and gives it its name together with the row. */
+  private async make(
+    row: Preparation,
+    run: JobRun,
+    durationMs: number,
+    ending: string,
+    args: (to: string) => string[],
+    told: (fraction: number) => void,
+    write: (file: string) => Promise<unknown>,
+  ): Promise<void> {
+    const partial = this.media.pathOf(partialName(row.id, run.attempt, ending), 'prepared');
+    await mkdir(this.media.pathOf('.', 'prepared'), { recursive: true });
+    try {
+      const longestMs = Math.max(LEAST_LIMIT_MS, SLOWEST * durationMs);
+      await runFfmpeg(args(partial), { signal: run.signal, longestMs, patient: true, onProgress: (ms) => told(shareOf(ms, durationMs)) });
+      const file = `${row.id}.${ending}`;
+      await run.keep(async () => {
+        await write(file);
+        await rename(partial, this.media.pathOf(file, 'prepared'));
+      });
+    } finally {
+      await rm(partial, { force: true });
+    }
+  }
+}

@@ -1,0 +1,58 @@
+import type { VoiceTrack } from '@sift-reel/core';
+import { log } from '../config/logger.js';
+import { DeafError, type Heard, listenTo } from '../media/listen.js';
+import type { MediaStore } from '../media/media-store.service.js';
+import { Recording } from '../recordings/recordings.models.js';
+import { VoiceTrackRow } from './preparing.models.js';
+
+type Sounding = Pick<Recording, 'soundFile' | 'soundTrack'>;
+
+/** What the voices are kept under: the file, and which of its sound tracks where it is not the first. */
+const heardOf = ({ soundFile, soundTrack }: Sounding): string => `${soundFile ?? ''}${soundTrack === 0 ? '' : `#${soundTrack}`}`;
+
+/** What was heard of a recording's present sound, or null when nobody has listened yet. */
+export async function knownVoice(recording: Pick<Recording, 'id'> & Sounding): Promise<VoiceTrack | null> {
+  if (recording.soundFile === null || recording.soundTrack === null) return null;
+  const row = await VoiceTrackRow.findOne({ where: { recordingId: recording.id, soundFile: heardOf(recording) } });
+  if (row === null) return null;
+  const { levels, pitches } = row;
+  return { levels: new Int8Array(levels.buffer.slice(levels.byteOffset, levels.byteOffset + levels.length) as ArrayBuffer), pitches: Uint8Array.from(pitches) };
+}
+
+export async function keepVoice(recordingId: string, clientId: string, of: Sounding, { levels, pitches }: VoiceTrack): Promise<void> {
+  await VoiceTrackRow.upsert({ recordingId, clientId, soundFile: heardOf(of), levels: bytesOf(levels), pitches: bytesOf(pitches) });
+}
+
+/** Listens where nobody has yet, and keeps what was heard for the next sift. Null where there is no sound or none that can be read. */
+export async function hearRecording(
+  recordingId: string,
+  media: MediaStore,
+  signal: AbortSignal,
+  onFraction: (fraction: number) => void,
+): Promise<VoiceTrack | null> {
+  const recording = await Recording.findByPk(recordingId);
+  if (recording === null || recording.soundFile === null || recording.soundTrack === null) return null;
+  const { soundFile, soundTrack: track, clientId } = recording;
+  const known = await knownVoice(recording);
+  if (known !== null) return known;
+  const lengthMs = recording.durationMs ?? 0;
+  const heard = await hear(recordingId, media.pathOf(soundFile), { signal, track, loudness: false, onHeard: (ms) => onFraction(shareOf(ms, lengthMs)) });
+  if (heard === null) return null;
+  await keepVoice(recordingId, clientId, recording, heard.voice);
+  return heard.voice;
+}
+
+/** Null where it cannot be listened to: the words can still be sifted, and the ranking says that nobody listened. */
+export async function hear(recordingId: string, path: string, listening: Parameters<typeof listenTo>[1]): Promise<Heard | null> {
+  try {
+    return await listenTo(path, listening);
+  } catch (error) {
+    if (!(error instanceof DeafError)) throw error;
+    log.warn({ recordingId, error: error.message }, 'the sound could not be listened to');
+    return null;
+  }
+}
+
+export const shareOf = (ms: number, lengthMs: number): number => (lengthMs === 0 ? 0 : Math.min(1, ms / lengthMs));
+
+const bytesOf = (values: Int8Array | Uint8Array): Buffer => Buffer.from(values.buffer, values.byteOffset, values.byteLength);
