@@ -26,17 +26,34 @@ beforeAll(async () => {
   const spanish = `shorts/${short.id}/translations/es`;
   const { units } = (await world.owner.get(spanish)).body as { units: { id: string; source: string }[] };
   await world.owner.put(spanish, { targets: units.map(({ id, source }) => ({ unit: id, text: source })), version: 0 });
-  const renders = join(process.env['SIFT_REEL_MEDIA_DIR']!, 'renders');
-  await mkdir(renders, { recursive: true });
-  await writeFile(join(renders, 'made.mp4'), 'made');
-  await query(`UPDATE recordings SET sound_file = 'talk.mp3', sound_name = 'talk.mp3', sound_type = 'audio/mpeg', sound_bytes = 4 WHERE id = $1`, [
+  for (const folder of ['renders', 'prepared']) {
+    const made = join(process.env['SIFT_REEL_MEDIA_DIR']!, folder);
+    await mkdir(made, { recursive: true });
+    await writeFile(join(made, 'made.mp4'), 'made');
+  }
+  await query(
+    `UPDATE recordings SET sound_track = 0, sound_file = 'talk.mp3', sound_name = 'talk.mp3', sound_type = 'audio/mpeg', sound_bytes = 4 WHERE id = $1`,
+    [seeded.recordingId],
+  );
+  await query(`INSERT INTO voice_tracks (recording_id, client_id, sound_file, levels, pitches) VALUES ($1, $2, 'talk.mp3', '\\x00', '\\x00')`, [
     seeded.recordingId,
+    clientId,
   ]);
+  const [preparation] = await query(
+    `INSERT INTO preparations (recording_id, client_id, sound_file, sound_track, proxy_file, sprite_file, sprite)
+       VALUES ($1, $2, 'talk.mp3', 0, 'made.mp4', 'made.mp4', '{}') RETURNING id`,
+    [seeded.recordingId, clientId],
+  );
+  await query(
+    `INSERT INTO jobs (kind, subject_id, client_id, about, lock_key, state, stage, fraction, finished_at)
+       VALUES ('prepare', $1, $2, '{}', 'prepare:one', 'done', 'done', 1, now())`,
+    [preparation!['id'], clientId],
+  );
   const { body: render } = await world.owner.post(`shorts/${short.id}/renders`, { shape: 'wide' });
   await query(`UPDATE renders SET file = 'made.mp4', bytes = 4 WHERE id = $1`, [render.id]);
   const { recordingId, siftId } = seeded;
   Object.assign(ids, { clientId, recordingId, siftId, otherId: siftId, shortId: short.id, batchId: batch.id });
-  Object.assign(ids, { documentId: document.id, number: '1', language: 'es', renderId: render.id });
+  Object.assign(ids, { documentId: document.id, number: '1', language: 'es', renderId: render.id, preparationId: preparation!['id'] });
 });
 afterAll(() => world.close());
 
@@ -50,6 +67,12 @@ async function multiply(): Promise<void> {
       [key],
     );
   await copies('recordings', 'id = $1', recordingId!, 2_000, `'id', md5('r' || n)::uuid, 'title', 'Talk ' || n`);
+  await copies('preparations', 'recording_id = $1', recordingId!, 2_000, `'id', md5('q' || n)::uuid, 'recording_id', md5('r' || n)::uuid`);
+  await query(
+    `INSERT INTO jobs (kind, subject_id, client_id, about, lock_key, state, stage, fraction, finished_at)
+       SELECT 'prepare', md5('q' || n)::uuid, $1, '{}', 'prepare:' || n, 'done', 'done', 1, now() FROM generate_series(1, 2000) AS n`,
+    [ids['clientId']],
+  );
   await copies('transcripts', 'recording_id = $1', recordingId!, 2_000, `'recording_id', md5('r' || n)::uuid`);
   await copies('briefs', 'recording_id = $1', recordingId!, 2_000, `'id', md5('b' || n)::uuid, 'recording_id', md5('r' || n)::uuid`);
   await copies('sifts', 'id = $1', siftId!, 2_000, `'id', md5('s' || n)::uuid, 'recording_id', md5('r' || n)::uuid, 'brief_id', md5('b' || n)::uuid`);

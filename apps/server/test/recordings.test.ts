@@ -97,7 +97,7 @@ describe('what is refused leaves nothing behind', () => {
   it('a sound that is none', async () => {
     const before = [await stored(), onDisk().sort()];
     const answer = await bring({ transcript: ['a.vtt', VTT], sound: ['a.mp3', new TextEncoder().encode('not sound at all')] });
-    expect([answer.status, answer.body.detail]).toEqual([422, '“a.mp3” is no sound file that can be read.']);
+    expect([answer.status, answer.body.detail]).toEqual([422, '“a.mp3” is neither sound nor video that can be read.']);
     expect([await stored(), onDisk().sort()]).toEqual(before);
   });
 });

@@ -24,11 +24,17 @@ beforeAll(async () => {
     other,
     shortId,
   ]);
+  const [preparation] = await query(
+    `INSERT INTO preparations (recording_id, client_id, sound_file, sound_track, proxy_file, sprite_file, sprite)
+       VALUES ($1, $2, 'a.mp3', 0, 'a.m4a', 'a.jpg', '{}') RETURNING id`,
+    [seeded.recordingId, other],
+  );
   const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
   const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
   theirs = {
     documentId: document.id,
     writingId: String(writing!['id']),
+    preparationId: String(preparation!['id']),
     renderId: String(render!['id']),
     clientId: other,
     channelId,
@@ -83,6 +89,11 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', 'recordings/:recordingId/transcript'],
   ['GET', 'recordings/:recordingId/repairs'],
   ['GET', 'recordings/:recordingId/sound'],
+  ['PUT', 'recordings/:recordingId/sound-track', { track: 0, version: 1 }],
+  ['POST', 'recordings/:recordingId/preparation'],
+  ['GET', 'recordings/:recordingId/levels'],
+  ['GET', 'preparations/:preparationId/proxy'],
+  ['GET', 'preparations/:preparationId/sprite'],
   ['GET', 'recordings/:recordingId/sifts'],
   ['POST', 'recordings/:recordingId/sifts', BRIEF],
   ['GET', 'recordings/:recordingId/cut-sheet'],

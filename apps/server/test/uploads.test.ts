@@ -116,7 +116,7 @@ describe('what is brought in', () => {
     const victim = `${randomUUID()}.wav`;
     await writeFile(join(mediaDir, victim), wav(3));
     const answer = await bringIn({ sound: ['song.mp3', Buffer.from(text.replace('VICTIM', join(mediaDir, victim)))] });
-    expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('no sound file that can be read')]);
+    expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('neither sound nor video that can be read')]);
   });
   it('a sound that is shorter than its transcript does not shorten the recording', async () => {
     const { body } = await bringIn({ transcript: ['hour.vtt', talk(60)] });

@@ -19,7 +19,9 @@ export async function knownVoice(recording: Pick<Recording, 'id'> & Sounding): P
   return { levels: new Int8Array(levels.buffer.slice(levels.byteOffset, levels.byteOffset + levels.length) as ArrayBuffer), pitches: Uint8Array.from(pitches) };
 }
 
+/** What is kept already is left as it is: the same sound is heard the same. */
 export async function keepVoice(recordingId: string, clientId: string, of: Sounding, { levels, pitches }: VoiceTrack): Promise<void> {
+  if ((await VoiceTrackRow.count({ where: { recordingId, soundFile: heardOf(of) } })) > 0) return;
   await VoiceTrackRow.upsert({ recordingId, clientId, soundFile: heardOf(of), levels: bytesOf(levels), pitches: bytesOf(pitches) });
 }
 

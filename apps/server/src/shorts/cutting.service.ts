@@ -53,8 +53,6 @@ export class CuttingService {
       levels: levelsOf(await knownVoice(short.recording), talks[0]!.words),
       wordCount,
       spreadTimes: wordTimes === 'spread',
-      sound: short.recording.soundFile !== null,
-      picture: short.recording.picture !== null,
     };
   }
 

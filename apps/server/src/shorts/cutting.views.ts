@@ -46,8 +46,6 @@ export class TalkAroundView {
   @Part(() => LevelsView, { nullable: true, description: 'Of the first of the talks; null where nobody has listened yet' }) levels: LevelsView | null;
   @Whole({ description: 'Of the whole recording' }) wordCount: number;
   @Flag({ description: 'The times of words are spread over their captions, so a cut may fall beside a word' }) spreadTimes: boolean;
-  @Flag({ description: 'The recording has a sound' }) sound: boolean;
-  @Flag({ description: 'The recording has a picture' }) picture: boolean;
 }
 
 /** A cut that is proposed: of a pause the words on both sides of it, else the words that would go. */

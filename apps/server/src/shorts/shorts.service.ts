@@ -117,10 +117,10 @@ export class ShortsService {
   /** What is said in a short, sentence by sentence. */
   async readPassage(actor: Actor, shortId: string): Promise<PassageView> {
     const short = await this.find(actor, shortId);
-    const { clientId, recordingId, recording } = short;
+    const { clientId, recordingId } = short;
     const { packed } = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
     const { sentences, cuts } = await this.text.passage(clientId, { packed, ...passageOf(short) });
-    return { sentences: [...sentences], cuts: [...cuts], sound: recording.soundFile !== null, picture: recording.picture !== null };
+    return { sentences: [...sentences], cuts: [...cuts] };
   }
 
   /** What is wrong with words that are not saved yet. */

@@ -47,8 +47,6 @@ export class SpanView {
 export class PassageView {
   @Parts(() => SpanView, { description: 'What of the recording is played, in this order' }) cuts: SpanView[];
   @Parts(() => PassageSentenceView) sentences: PassageSentenceView[];
-  @Flag({ description: 'The recording has a sound' }) sound: boolean;
-  @Flag({ description: 'The recording has a picture' }) picture: boolean;
 }
 
 /** A place in the words that breaks a rule. */

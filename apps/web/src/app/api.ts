@@ -80,6 +80,9 @@ export const api = generatedApi.enhanceEndpoints({
     renameRecording: { invalidatesTags: (_, __, { recordingId }) => [{ type: 'Recording', id: recordingId }, LIST('Short'), 'Render'] },
     removeRecording: { invalidatesTags: [LIST('Recording'), LIST('Short'), LIST('Client')] },
     readTranscript: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }], keepUnusedDataFor: 900 },
+    chooseSoundTrack: { invalidatesTags: (_, __, { recordingId }) => [{ type: 'Recording', id: recordingId }, LIST('Short'), 'Render'] },
+    prepareAgain: { invalidatesTags: (_, __, recordingId) => [{ type: 'Recording', id: recordingId }] },
+    readLevels: { providesTags: (_, __, id) => [{ type: 'Recording', id }] },
     readRepairs: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }] },
 
     listTranslations: { providesTags: (_, __, shortId) => [{ type: 'Translation', id: shortId }] },

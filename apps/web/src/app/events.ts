@@ -129,7 +129,12 @@ function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
     return;
   }
   const recordingId = job.about['recordingId'];
-  if (job.kind !== 'sift' || recordingId === undefined) return;
+  if (recordingId === undefined) return;
+  if (job.kind === 'prepare') {
+    tellOfPreparation(job, recordingId, dispatch);
+    return;
+  }
+  if (job.kind !== 'sift') return;
   const { state, stage, fraction, leftMs, failure } = job;
   if (state !== 'running') {
     dispatch(
@@ -148,6 +153,21 @@ function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
     api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId)?.latestSift)),
   );
   dispatch(api.util.updateQueryData('listSifts', recordingId, (sifts: SiftView[]) => sifts.forEach(show)));
+}
+
+/** What a stage made is there when the next one begins. */
+function tellOfPreparation(job: JobEvent, recordingId: string, dispatch: Dispatch): void {
+  const { state, stage, fraction, leftMs } = job;
+  let changed = state !== 'running';
+  const show = (recording: RecordingView | undefined): void => {
+    const shown = recording?.preparation;
+    if (shown?.id !== job.subjectId) return;
+    changed ||= shown.stage !== stage;
+    Object.assign(shown, { state, stage, fraction, leftMs });
+  };
+  dispatch(api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId))));
+  dispatch(api.util.updateQueryData('readRecording', recordingId, (recording: RecordingView) => show(recording)));
+  if (changed) dispatch(api.util.invalidateTags([{ type: 'Recording', id: recordingId }]));
 }
 
 function tellOfRender(job: JobEvent, shortId: string, dispatch: Dispatch): void {

@@ -872,7 +872,7 @@ export type ReadRepairsApiResponse = /** status 200  */ RepairsView;
 export type ReadRepairsApiArg = string;
 export type PrepareAgainApiResponse = /** status 202  */ PreparationView;
 export type PrepareAgainApiArg = string;
-export type ReadLevelsApiResponse = /** status 200  */ LevelsView;
+export type ReadLevelsApiResponse = /** status 200  */ SoundLevelsView;
 export type ReadLevelsApiArg = string;
 export type ReadProxyApiResponse = unknown;
 export type ReadProxyApiArg = string;
@@ -1562,7 +1562,7 @@ export type RepairsView = {
   count: number;
   repairs: RepairView[];
 };
-export type LevelsView = {
+export type SoundLevelsView = {
   /** Time from one level to the next, in ms */
   stepMs: number;
   /** Loudest within each step, in dB below full scale, -96 to 0 */
@@ -1813,10 +1813,6 @@ export type PassageView = {
   /** What of the recording is played, in this order */
   cuts: SpanView[];
   sentences: PassageSentenceView[];
-  /** The recording has a sound */
-  sound: boolean;
-  /** The recording has a picture */
-  picture: boolean;
 };
 export type TitleView = {
   text: string;
@@ -1884,6 +1880,12 @@ export type TalkView = {
   words: SpokenWordView[];
   turns: TurnView[];
 };
+export type LevelsView = {
+  fromMs: number;
+  stepMs: number;
+  /** dB below full scale, -96 to 0 */
+  db: number[];
+};
 export type TalkAroundView = {
   /** The passage with what is said around it; then each other part of its edit */
   talks: TalkView[];
@@ -1893,10 +1895,6 @@ export type TalkAroundView = {
   wordCount: number;
   /** The times of words are spread over their captions, so a cut may fall beside a word */
   spreadTimes: boolean;
-  /** The recording has a sound */
-  sound: boolean;
-  /** The recording has a picture */
-  picture: boolean;
 };
 export type EditForm = {
   edit: EditFields;

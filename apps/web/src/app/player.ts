@@ -1,6 +1,7 @@
 import { type CutList, sourceAt } from '@sift-reel/core';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { t } from '../texts/texts.js';
+import { onSpeed, speedNow } from './speed.js';
 
 /** Where the sound stands, told to whoever listens: a line, a word; not to the whole bench, sixty times a second. */
 export interface PlayerTime {
@@ -90,6 +91,7 @@ export function usePlayer(source: string | null, pictured = false): Player {
       const element = document.createElement(pictured ? 'video' : 'audio');
       element.preload = made.length === 0 ? 'metadata' : 'auto';
       element.src = source;
+      element.defaultPlaybackRate = element.playbackRate = speedNow();
       element.dataset['testid'] = name;
       element.hidden = true;
       document.body.append(element);
@@ -154,7 +156,11 @@ export function usePlayer(source: string | null, pictured = false): Player {
     };
     spare.current = () => make('player-standby');
     media.current = make('player');
+    const unhurry = onSpeed(() => {
+      for (const element of made) element.defaultPlaybackRate = element.playbackRate = speedNow();
+    });
     return () => {
+      unhurry();
       cancelAnimationFrame(frame);
       for (const element of made) {
         element.onplay = element.onpause = element.onerror = null;

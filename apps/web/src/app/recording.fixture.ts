@@ -20,7 +20,7 @@ export const recordingView = (id: string, title: string, fields: Partial<Recordi
   title,
   durationMs: 1_860_000,
   version: 1,
-  sound: { name: 'a.mp3', type: 'audio/mpeg', bytes: 9, picture: null },
+  sound: { name: 'a.mp3', type: 'audio/mpeg', bytes: 9, picture: null, tracks: [{ codec: 'mp3', channels: 2, language: '', title: '' }], track: 0 },
   transcript: {
     sourceName: 'slipway.vtt',
     format: 'webvtt',
@@ -32,6 +32,7 @@ export const recordingView = (id: string, title: string, fields: Partial<Recordi
     sentenceEnds: 'written',
     repairCount: 0,
   },
+  preparation: null,
   latestSift: null,
   createdAt: '2030-01-01T00:00:00Z',
   ...fields,

@@ -3,7 +3,9 @@ import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, type ShortView, type TalkAroundView, type TighteningView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
+import { useMedia } from '../../app/media.js';
 import { usePlayer } from '../../app/player.js';
+import { useStepKeys } from '../../app/step-keys.js';
 import { problemText } from '../../app/problems.js';
 import { useSaver } from '../../app/saver.js';
 import { sayTrouble } from '../../app/undo.js';
@@ -72,7 +74,8 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
   const words = useMemo(() => spokenOf(around), [around]);
   const { edit, saving, change, moveEnds } = useEdit(short);
   const cuts = useMemo(() => (isKnown(words, short) ? cutsOf(words, short, edit) : []), [words, short, edit]);
-  const player = usePlayer(around.sound ? `/api/recordings/${short.recordingId}/sound` : null, around.picture);
+  const media = useMedia(short.recordingId);
+  const player = usePlayer(media.source, media.pictured);
   const [choice, setChoice] = useState<Choice | null>(null);
   const [trying, setTrying] = useState(false);
   const [correcting, setCorrecting] = useState<number | null>(null);
@@ -146,6 +149,18 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
       pauses: was ? left : [...left, { afterWord: word, leftMs: SHORT_PAUSE_MS }],
     });
   };
+  const beginnings = useMemo(
+    () => ({
+      words: talk.words.map(({ startMs }) => startMs),
+      sentences: talk.words.filter(({ sentence }, i) => sentence !== talk.words[i - 1]?.sentence).map(({ startMs }) => startMs),
+    }),
+    [talk],
+  );
+  useStepKeys(player, beginnings, (ms) => {
+    const at = player.playing ? playedAt(cuts, ms) : null;
+    if (at === null) player.seek(ms);
+    else player.playCuts(cuts, at);
+  });
   const keys = t('cutting.title');
   useKeys([
     { key: ' ', label: player.playing ? t('cutting.stop') : t('cutting.play'), group: keys, run: toggle },
@@ -177,7 +192,7 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
       {locked && <p className="border-b border-rule bg-tint px-6 py-2">{t('cutting.it-is-approved')}</p>}
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] max-md:overflow-y-auto md:grid-cols-[minmax(0,1fr)_340px]">
         <div className="flex min-h-0 flex-col max-md:min-h-[70vh]">
-          <CutStrip around={around} short={short} cuts={cuts} time={player.time} locked={locked} onSeek={player.seek} onEnds={moveEnds} />
+          <CutStrip around={around} short={short} cuts={cuts} time={player.time} sprite={media.sprite} locked={locked} onSeek={player.seek} onEnds={moveEnds} />
           <div
             role="toolbar"
             aria-label={t('cutting.chosen-words')}

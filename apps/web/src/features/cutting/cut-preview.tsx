@@ -8,6 +8,7 @@ import { problemText } from '../../app/problems.js';
 import { t } from '../../texts/texts.js';
 import { Button } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
+import { SpeedSelect } from '../../ui/speed-select.js';
 import { SHAPE_NAMES } from '../../ui/shapes.js';
 
 const imageOf = (svg: string): string => `data:image/svg+xml,${encodeURIComponent(svg)}`;
@@ -49,19 +50,14 @@ export function CutPreview({ short, cuts, totalMs, player, onToggle, trying }: P
         )}
       </div>
       <div className="flex w-full items-center gap-2">
-        <Button keyName=" " aria-label={player.playing ? t('cutting.stop') : t('cutting.play')} onClick={onToggle}>
+        <Button aria-label={player.playing ? t('cutting.stop') : t('cutting.play')} onClick={onToggle}>
           {player.playing ? <Pause size={13} /> : <Play size={13} />}
         </Button>
-        <span className="time text-[12px] text-soft">
+        <span className="time text-[12px] whitespace-nowrap text-soft">
           <PlayedTime player={player} totalMs={totalMs} />
         </span>
-        <Select
-          className="ml-auto"
-          label={t('cutting.shape')}
-          value={shape}
-          onChange={setShape}
-          options={SHAPES.map((value) => ({ value, name: SHAPE_NAMES[value] }))}
-        />
+        <SpeedSelect className="ml-auto" />
+        <Select label={t('cutting.shape')} value={shape} onChange={setShape} options={SHAPES.map((value) => ({ value, name: SHAPE_NAMES[value] }))} />
       </div>
     </section>
   );

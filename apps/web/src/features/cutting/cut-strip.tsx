@@ -1,8 +1,10 @@
 import { formatTimecode, type Span } from '@sift-reel/core';
 import { type PointerEvent, type ReactNode, useMemo, useRef, useState } from 'react';
 import type { ShortView, TalkAroundView } from '../../app/api.js';
+import type { Media } from '../../app/media.js';
 import { type PlayerTime, usePlayerTime } from '../../app/player.js';
 import { t } from '../../texts/texts.js';
+import { Glimpse, usePointedAt } from '../../ui/glimpse.js';
 import { wordNear } from './spoken.js';
 
 const [WIDTH, HEIGHT] = [1_000, 56];
@@ -14,16 +16,18 @@ interface StripProps {
   short: ShortView;
   cuts: readonly Span[];
   time: PlayerTime;
+  sprite: Media['sprite'];
   locked: boolean;
   onSeek: (ms: number) => void;
   onEnds: (firstWord: number, endWord: number) => void;
 }
 
 /** The sound of a short and around it; what is not played is hatched. Its ends are dragged to where a thought begins or ends. */
-export function CutStrip({ around, short, cuts, time, locked, onSeek, onEnds }: StripProps): ReactNode {
+export function CutStrip({ around, short, cuts, time, sprite, locked, onSeek, onEnds }: StripProps): ReactNode {
   const talk = around.talks[0]!;
   const [fromMs, toMs] = [talk.words[0]!.startMs, talk.words.at(-1)!.endMs];
   const percent = (ms: number): string => `${(100 * (ms - fromMs)) / (toMs - fromMs)}%`;
+  const { pointedMs, handlers } = usePointedAt(fromMs, toMs);
   const strip = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<{ readonly edge: 'start' | 'end'; readonly word: number } | null>(null);
   const msAt = (event: PointerEvent): number => {
@@ -77,7 +81,13 @@ export function CutStrip({ around, short, cuts, time, locked, onSeek, onEnds }: 
   );
   return (
     <section aria-label={t('cutting.sound-of-the-short')} className="flex-none border-b border-rule bg-sheet px-6 pt-2 pb-1">
-      <div ref={strip} className="relative h-[56px] cursor-pointer" data-testid="cut-strip" onClick={(event) => onSeek(msAt(event as unknown as PointerEvent))}>
+      <div
+        ref={strip}
+        className="relative h-[56px] cursor-pointer"
+        data-testid="cut-strip"
+        {...handlers}
+        onClick={(event) => onSeek(msAt(event as unknown as PointerEvent))}
+      >
         {around.levels === null ? <div className="absolute inset-x-0 top-1/2 h-px bg-ridge" /> : <Wave levels={around.levels} fromMs={fromMs} toMs={toMs} />}
         {left.map((span) => (
           <div
@@ -90,6 +100,7 @@ export function CutStrip({ around, short, cuts, time, locked, onSeek, onEnds }: 
         <Head time={time} percent={percent} fromMs={fromMs} toMs={toMs} />
         {handle('start', startMs)}
         {handle('end', endMs)}
+        {pointedMs !== null && <Glimpse ms={pointedMs} fromMs={fromMs} toMs={toMs} sprite={sprite} />}
       </div>
       <div className="flex justify-between text-[11px] text-soft">
         <span className="time">{formatTimecode(startMs, 'tenths')}</span>

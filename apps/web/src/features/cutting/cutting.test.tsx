@@ -28,8 +28,6 @@ const AROUND: TalkAroundView = {
   levels: null,
   wordCount: 33,
   spreadTimes: false,
-  sound: true,
-  picture: false,
 };
 /** From "So" to "it.". */
 const SHORT: ShortView = shortView('a', 'No rope', {

@@ -3,6 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, type DocumentView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
+import { useMedia } from '../../app/media.js';
 import { type Player, usePlayer } from '../../app/player.js';
 import { problemText } from '../../app/problems.js';
 import { useSaver } from '../../app/saver.js';
@@ -24,7 +25,7 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
   const saver = documentSaverOf(loaded);
   const { draft, current: document } = useSaver(saver, null);
   const content = textOf(saver);
-  const player = usePlayer(document.sound ? `/api/recordings/${document.recordingId}/sound` : null);
+  const player = usePlayer(useMedia(document.recordingId).source);
   const [said, setSaid] = useState<WordRange | null>(null);
   const [open, setOpen] = useState<'history' | 'again' | 'remove' | null>(null);
   const [beside, setBeside] = useState<'talk' | 'cards'>(document.kind === 'quote-cards' ? 'cards' : 'talk');

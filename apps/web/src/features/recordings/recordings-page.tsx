@@ -13,6 +13,7 @@ import { type Drawn, useLongList } from '../../ui/long-list.js';
 import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { BringIn } from './bring-in.js';
+import { MediaFacts, Preparation } from './preparation.js';
 import { pairFiles, upload } from './upload.js';
 import { t, rich } from '../../texts/texts.js';
 import { timeLeft, formatNumber } from '../../texts/formats.js';
@@ -134,8 +135,9 @@ function RecordingRow({
         )}
         <div className="text-[12px] text-soft">
           {clientName}
-          {recording.sound === null ? t('recordings.no-sound-yet') : ''}
+          {recording.sound === null ? t('recordings.no-sound-yet') : <MediaFacts recording={recording} />}
         </div>
+        <Preparation recording={recording} />
       </td>
       <td className={`${cell} time`}>{recording.durationMs === null ? '' : formatLength(recording.durationMs)}</td>
       <td className={cell}>

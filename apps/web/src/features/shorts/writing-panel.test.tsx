@@ -2,6 +2,7 @@
 import { screen, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { FindingView, WritingView } from '../../app/api.js';
+import { recordingView } from '../../app/recording.fixture.js';
 import { type Answers, onScreens, Refusal, show } from '../../app/screen.fixture.js';
 import { Passage } from './passage.js';
 import { shortView } from './short.fixture.js';
@@ -118,7 +119,10 @@ describe('the passage of a short', () => {
     { speaker: 'Bo', startMs: 80_000, endMs: 103_000, text: 'And the tide came.' },
   ];
   it('is shown with who speaks, folded until it is asked for', async () => {
-    const { user } = show(<Passage short={SHORT} />, { 'api/shorts/a/passage': { sentences, cuts: [], sound: false } });
+    const { user } = show(<Passage short={SHORT} />, {
+      'api/shorts/a/passage': { sentences, cuts: [] },
+      'api/recordings/r1': recordingView('r1', 'On the slipway', { sound: null }),
+    });
     expect(await screen.findByText('And the tide came.')).toBeInTheDocument();
     expect(screen.getAllByText('Ada')).toHaveLength(1);
     expect(screen.queryByRole('button', { name: 'Play the short' })).toBeNull();
@@ -126,7 +130,7 @@ describe('the passage of a short', () => {
     expect(screen.getByRole('button', { name: 'Fold the passage' })).toHaveAttribute('aria-expanded', 'true');
   });
   it('with a sound can be played', async () => {
-    show(<Passage short={SHORT} />, { 'api/shorts/a/passage': { sentences, cuts: [], sound: true } });
+    show(<Passage short={SHORT} />, { 'api/shorts/a/passage': { sentences, cuts: [] }, 'api/recordings/r1': recordingView('r1', 'On the slipway') });
     expect(await screen.findByRole('button', { name: 'Play the short' })).toBeInTheDocument();
     expect(document.querySelector('audio')?.getAttribute('src')).toBe('/api/recordings/r1/sound');
   });

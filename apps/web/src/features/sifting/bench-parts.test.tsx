@@ -235,6 +235,8 @@ describe('the seam', () => {
       chosen={null}
       time={timeAt(0)}
       hitsMs={[]}
+      sprite={null}
+      levels={undefined}
       onSeek={nothing}
       onChoose={nothing}
       {...fields}

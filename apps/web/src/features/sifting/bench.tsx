@@ -1,4 +1,5 @@
-import { baseWeights, unpackTranscript, weightsFor } from '@sift-reel/core';
+import { baseWeights, lastAtOrBefore, unpackTranscript, weightsFor } from '@sift-reel/core';
+import { skipToken } from '@reduxjs/toolkit/query';
 import clsx from 'clsx';
 import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { api, type CandidateView, type ClientView, type RankingView, type RecordingView } from '../../app/api.js';
@@ -11,8 +12,10 @@ import { candidateChosen } from './bench-slice.js';
 import { ActionBar, ONLY, type Pane, PaneSwitch } from './narrow.js';
 import { MakeUpLine } from './make-up.js';
 import { notesOf } from './notes.js';
-import { toParagraphs } from './paragraphs.js';
+import { beginningsOf, toParagraphs } from './paragraphs.js';
+import { useMediaOf } from '../../app/media.js';
 import { usePlayer } from '../../app/player.js';
+import { useStepKeys } from '../../app/step-keys.js';
 import { arrange } from './rank.js';
 import { Ranking } from './ranking.js';
 import { FindPane } from './find-pane.js';
@@ -74,7 +77,9 @@ function BenchTable({
   const shown = useMemo(() => arrange(ranking.candidates, filter, sort, onRecord.chapters), [ranking.candidates, filter, sort, onRecord.chapters]);
   const chosen = ranking.candidates.find((one) => one.id === candidateId) ?? null;
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
-  const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`, recording.sound?.picture != null);
+  const media = useMediaOf(recording);
+  const player = usePlayer(media.source, media.pictured);
+  const beginnings = useMemo(() => beginningsOf(transcript), [transcript]);
   const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);
   const goTo = useCallback((word: number) => setFocus((old) => ({ word, token: (old?.token ?? 0) + 1 })), []);
   const choose = useCallback(
@@ -96,6 +101,7 @@ function BenchTable({
   }, [chosen?.id, goTo]);
 
   const [pane, setPane] = useState<Pane>('Ranking');
+  const levels = api.useReadLevelsQuery(recording.preparation?.heard === true ? recording.id : skipToken);
   const [reel, setReel] = useState(false);
   const [tab, setTab] = useState(0);
   const [query, setQuery] = useState('');
@@ -176,6 +182,11 @@ function BenchTable({
     { key: '}', label: t('sifting.end-a-word-later'), group: t('common.transcript'), run: () => nudge('end', 1) },
   ]);
 
+  useStepKeys(player, beginnings, (ms) => {
+    player.seek(ms);
+    goTo(Math.max(0, lastAtOrBefore(beginnings.words, ms)));
+  });
+
   const deferredShown = useDeferredValue(shown);
   const notes = notesOf(ranking.limits, recording.sound !== null, ranking.language);
   const durationMs = recording.durationMs ?? transcript.durationMs;
@@ -193,6 +204,8 @@ function BenchTable({
         chosen={chosen}
         time={player.time}
         hitsMs={hitsMs}
+        sprite={media.sprite}
+        levels={levels.currentData}
         onSeek={seek}
         onChoose={choose}
       />

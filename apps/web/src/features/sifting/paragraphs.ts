@@ -10,6 +10,12 @@ export interface Paragraph {
   readonly opensTurn: boolean;
 }
 
+/** Where words and sentences begin, for steps through what is said. */
+export const beginningsOf = ({ words, sentences }: Transcript): { readonly words: number[]; readonly sentences: number[] } => ({
+  words: words.map(({ startMs }) => startMs),
+  sentences: sentences.map(({ startMs }) => startMs),
+});
+
 const LONGEST_WORDS = 70;
 
 /** Blocks of at most about 70 words, cut between sentences, so that a long turn is drawn piece by piece. */

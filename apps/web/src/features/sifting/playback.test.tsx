@@ -85,7 +85,8 @@ const RECORDING = {
   clientId: 'c1',
   title: 'On the slipway',
   durationMs: 24_000,
-  sound: {},
+  sound: { picture: null },
+  preparation: null,
   transcript: { speakers: ['Obi'] },
 } as unknown as RecordingView;
 

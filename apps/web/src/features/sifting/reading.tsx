@@ -1,4 +1,5 @@
 import { unpackTranscript } from '@sift-reel/core';
+import { skipToken } from '@reduxjs/toolkit/query';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { api, type BriefForm, type ChapterView, type RecordingView, type SiftView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
@@ -7,9 +8,11 @@ import { stageName } from '../../app/stages.js';
 import { sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, FormTrouble, Loading, ProgressBar, Trouble } from '../../ui/parts.js';
 import { BriefFields, useBriefForm } from './brief-form.js';
-import { toParagraphs } from './paragraphs.js';
+import { beginningsOf, toParagraphs } from './paragraphs.js';
 import { PlayedPicture } from '../../app/played-picture.js';
+import { useMediaOf } from '../../app/media.js';
 import { usePlayer } from '../../app/player.js';
+import { useStepKeys } from '../../app/step-keys.js';
 import { Seam } from './seam.js';
 import { talkRidge } from './talk-ridge.js';
 import { type DraftSpan, TranscriptPane } from './transcript-pane.js';
@@ -53,7 +56,10 @@ function ReadingTable({
   const [partStartMs, partEndMs] = form.watch(['partStartMs', 'partEndMs']);
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
   const ridge = useMemo(() => talkRidge(transcript, durationMs), [transcript, durationMs]);
-  const player = usePlayer(recording.sound === null ? null : `/api/recordings/${recording.id}/sound`, recording.sound?.picture != null);
+  const media = useMediaOf(recording);
+  const player = usePlayer(media.source, media.pictured);
+  const levels = api.useReadLevelsQuery(recording.preparation?.heard === true ? recording.id : skipToken);
+  const beginnings = useMemo(() => beginningsOf(transcript), [transcript]);
   const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);
   const [selected, setSelected] = useState<DraftSpan | null>(null);
   const seek = (ms: number): void => {
@@ -75,6 +81,7 @@ function ReadingTable({
     if (player.playing) player.pause();
     else player.playSpan(Math.max(player.time.get(), 0), durationMs);
   };
+  useStepKeys(player, beginnings, seek);
   const briefing = sift === null;
   useKeys([
     { key: ' ', label: t('sifting.play-or-pause'), group: t('sifting.listening'), run: play },
@@ -108,6 +115,8 @@ function ReadingTable({
         partEndMs={partEndMs ?? durationMs}
         chosen={null}
         time={player.time}
+        sprite={media.sprite}
+        levels={levels.currentData}
         onSeek={seek}
         onChoose={idle}
         {...(briefing ? { onPart: setPart } : {})}

@@ -6,6 +6,7 @@ import type { AlternativeView, CandidateView, SignalView } from '../../app/api.j
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Button } from '../../ui/parts.js';
 import { KIND_NAMES, SIGNAL_HINTS, SIGNAL_LOOK } from '../../ui/signals.js';
+import { SpeedSelect } from '../../ui/speed-select.js';
 import { Alternatives } from './alternatives.js';
 import { signalLit } from './bench-slice.js';
 import type { Player } from '../../app/player.js';
@@ -92,6 +93,7 @@ export function Reasons({
         >
           {player.playing ? t('sifting.pause') : t('sifting.play')}
         </Button>
+        {hasSound && <SpeedSelect className="col-span-2 justify-self-start" />}
         {candidate.origin === 'own' && candidate.state !== 'kept' && (
           <Button className="col-span-2" tone="quiet" onClick={onRemove}>
             {t('sifting.take-this-candidate-away')}

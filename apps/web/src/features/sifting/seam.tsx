@@ -1,6 +1,8 @@
 import { formatTimecode } from '@sift-reel/core';
 import { memo, type MouseEvent, type PointerEvent, type ReactNode, useMemo, useRef } from 'react';
-import type { CandidateView, ChapterView } from '../../app/api.js';
+import type { CandidateView, ChapterView, SoundLevelsView } from '../../app/api.js';
+import type { Media } from '../../app/media.js';
+import { Glimpse, usePointedAt } from '../../ui/glimpse.js';
 import { MakeUpBand } from './make-up.js';
 import { type PlayerTime, usePlayerTime } from '../../app/player.js';
 import { t } from '../../texts/texts.js';
@@ -17,6 +19,10 @@ interface SeamProps {
   partEndMs: number;
   chosen: CandidateView | null;
   time: PlayerTime;
+  /** Small pictures, shown where the pointer is. */
+  sprite: Media['sprite'];
+  /** How loud it is over its length, once it was heard. */
+  levels: SoundLevelsView | undefined;
   /** Times of search hits. */
   hitsMs: readonly number[];
   onSeek: (ms: number) => void;
@@ -34,6 +40,7 @@ const LEAST_DRAG = 0.004;
 export function Seam(props: SeamProps): ReactNode {
   const { durationMs, chosen, onSeek, onPart } = props;
   const percent = (ms: number): string => `${(100 * ms) / durationMs}%`;
+  const { pointedMs, handlers } = usePointedAt(0, durationMs);
   const drag = useRef<{ fromMs: number; moved: boolean } | null>(null);
   const msAt = (event: PointerEvent<HTMLDivElement> | MouseEvent<HTMLDivElement>): number => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -59,8 +66,19 @@ export function Seam(props: SeamProps): ReactNode {
   return (
     <section aria-label={t('sifting.the-recording-from-start-to-end')} className="flex-none border-b border-rule bg-sheet px-[18px] pt-[6px]">
       <div className="relative h-[98px]">
-        <div className="absolute inset-x-0 top-0 h-[60px] cursor-pointer" onClick={onClick} onPointerDown={onDown} onPointerMove={onMove} data-testid="seam">
+        <div
+          className="absolute inset-x-0 top-0 z-10 h-[60px] cursor-pointer"
+          {...handlers}
+          onClick={onClick}
+          onPointerDown={onDown}
+          onPointerMove={(event) => {
+            handlers.onPointerMove(event);
+            onMove(event);
+          }}
+          data-testid="seam"
+        >
           <Ridge ridge={props.ridge} />
+          {props.levels !== undefined && <Wave levels={props.levels} durationMs={durationMs} />}
           {props.madeOf !== undefined && <MakeUpBand steps={props.madeOf} />}
           {props.partStartMs > 0 && (
             <div
@@ -86,6 +104,7 @@ export function Seam(props: SeamProps): ReactNode {
             <span key={ms} aria-hidden="true" className="pointer-events-none absolute top-0 h-[10px] w-[2px] bg-indigo" style={{ left: percent(ms) }} />
           ))}
           <Playhead time={props.time} durationMs={durationMs} />
+          {pointedMs !== null && <Glimpse ms={pointedMs} fromMs={0} toMs={durationMs} sprite={props.sprite} />}
         </div>
         <Ticks candidates={props.candidates} durationMs={durationMs} strongCount={props.strongCount} chosenId={chosen?.id ?? null} onChoose={props.onChoose} />
         <Chapters chapters={props.chapters} durationMs={durationMs} onSeek={onSeek} />
@@ -120,6 +139,30 @@ const Ridge = memo(function Ridge({ ridge }: { ridge: readonly number[] }): Reac
     <svg aria-hidden="true" viewBox={`0 0 ${WIDTH} ${RIDGE_HEIGHT}`} preserveAspectRatio="none" className="h-[58px] w-full">
       <path d={path} className="fill-ridge" />
       <path d={`M0 ${RIDGE_HEIGHT}H${WIDTH}`} className="stroke-rule" />
+    </svg>
+  );
+});
+
+/** What is quieter than this is drawn as silence, in dB below full scale. */
+const FLOOR_DB = -60;
+const WAVE_HEIGHT = 20;
+
+/** The recorded level along the foot of the ridge: laughter, applause and silence are seen. */
+const Wave = memo(function Wave({ levels, durationMs }: { levels: SoundLevelsView; durationMs: number }): ReactNode {
+  const path = useMemo(() => {
+    const x = (i: number): string => ((i * levels.stepMs * WIDTH) / durationMs).toFixed(1);
+    const heights = levels.db.map((db) => 0.5 + (Math.max(0, db - FLOOR_DB) / -FLOOR_DB) * (WAVE_HEIGHT - 1));
+    return `M0 ${WAVE_HEIGHT} ${heights.map((height, i) => `L${x(i)} ${(WAVE_HEIGHT - height).toFixed(1)}`).join(' ')} L${x(heights.length)} ${WAVE_HEIGHT} Z`;
+  }, [levels, durationMs]);
+  return (
+    <svg
+      aria-hidden="true"
+      data-testid="wave"
+      viewBox={`0 0 ${WIDTH} ${WAVE_HEIGHT}`}
+      preserveAspectRatio="none"
+      className="absolute inset-x-0 top-[38px] h-[20px] w-full"
+    >
+      <path d={path} className="fill-edge/55" />
     </svg>
   );
 });

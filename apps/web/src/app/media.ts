@@ -1,0 +1,30 @@
+import { useMemo } from 'react';
+import { api, type RecordingView, type SpriteView } from './api.js';
+
+/** What of a recording is played and looked at. */
+export interface Media {
+  /** Where it is played from; null where there is neither sound nor picture. */
+  readonly source: string | null;
+  readonly pictured: boolean;
+  /** Small pictures over its length. */
+  readonly sprite: (SpriteView & { readonly url: string }) | null;
+}
+
+const NONE: Media = { source: null, pictured: false, sprite: null };
+
+/** The original, or what was made of it for browsers. The address names of which file it is: what is cached of another is never played. */
+export function mediaOf({ id, sound, preparation }: RecordingView): Media {
+  if (sound === null) return NONE;
+  const of = preparation === null ? '' : `?of=${preparation.id}`;
+  const source = preparation?.proxied === true ? `/api/preparations/${preparation.id}/proxy` : `/api/recordings/${id}/sound${of}`;
+  const sprite = preparation?.sprite ?? null;
+  return { source, pictured: sound.picture !== null, sprite: sprite === null ? null : { ...sprite, url: `/api/preparations/${preparation!.id}/sprite` } };
+}
+
+export const useMediaOf = (recording: RecordingView): Media => useMemo(() => mediaOf(recording), [recording]);
+
+/** Of a recording that is named only; nothing until it is known. */
+export function useMedia(recordingId: string): Media {
+  const recording = api.useReadRecordingQuery(recordingId).currentData;
+  return useMemo(() => (recording === undefined ? NONE : mediaOf(recording)), [recording]);
+}
