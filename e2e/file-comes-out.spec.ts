@@ -44,9 +44,16 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
   // Short cuts: an encoder takes its time.
   const [brought] = (await api('GET', `recordings?clientId=${clientId}`)) as unknown as { id: string }[];
   await api('POST', `recordings/${brought!.id}/sifts`, { ...BRIEF, minMs: 10_000, maxMs: 16_000 });
+  // Its whole pictures stand ten seconds apart: browsers are given another file, and glimpses.
+  const preparation = async (): Promise<{ state: string; proxied: boolean }> =>
+    ((await api('GET', `recordings/${brought!.id}`)) as unknown as { preparation: { state: string; proxied: boolean } }).preparation;
+  await expect.poll(preparation, { timeout: 120_000 }).toMatchObject({ state: 'done', proxied: true });
   await page.getByRole('link', { name: 'filmed talk' }).click();
   await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
 
+  await page.getByTestId('seam').hover({ position: { x: 300, y: 30 } });
+  await expect(page.getByTestId('glimpse')).toBeVisible();
+  await expect(page.getByTestId('wave')).toBeVisible();
   // One clock: the picture is where the candidate begins, and goes on from there.
   const seen = page.locator('video');
   await expect(seen).toBeVisible();

@@ -109,6 +109,23 @@ test('recordings wait for their other half, show what was repaired, and go only 
   await untidy.getByRole('button', { name: 'Delete untidy' }).click();
   await page.getByRole('button', { name: 'Delete the recording' }).click();
   await expect(untidy).toHaveCount(0);
+
+  await page.getByTestId('files').setInputFiles({
+    name: 'minutes.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('The kettle hour\n\nAnn Lee 00:03\nHello there, and welcome.\n\nAnne Lee 00:08\nIt works.\n'),
+  });
+  const understood = page.getByTestId('understood');
+  await expect(understood).toContainText('00:03Ann LeeHello there, and welcome.');
+  await expect(understood).toContainText('“The kettle hour” stands before the first time and was left out');
+  await understood.getByRole('button', { name: 'It is right, bring it in' }).click();
+  const minutes = page.getByRole('row', { name: /minutes/ });
+  await minutes.getByRole('button', { name: 'Ann Lee, Anne Lee' }).click();
+  const voices = page.getByRole('dialog', { name: 'Who speaks in “minutes”' });
+  await voices.getByLabel('Voice 2').fill('Ann Lee');
+  await expect(voices).toContainText('Becomes one with voice 1.');
+  await voices.getByRole('button', { name: 'Name the voices' }).click();
+  await expect(minutes.getByRole('button', { name: 'Ann Lee', exact: true })).toBeVisible();
   await page.getByTestId('files').setInputFiles({ name: 'notes.pdf', mimeType: 'application/pdf', buffer: Buffer.from('x') });
   await expect(page.getByRole('alert')).toContainText('Left aside: notes.pdf');
 });

@@ -1,10 +1,10 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
-import { type TranscriptFormat, writeTranscript } from '@sift-reel/core';
+import { type WrittenFormat, writeTranscript } from '@sift-reel/core';
 import { BadInputError, UsageError } from './errors.js';
 import { readTranscriptFile } from './read-file.js';
 
-const FORMATS: Readonly<Record<string, TranscriptFormat>> = { '.vtt': 'webvtt', '.srt': 'subrip', '.json': 'podcast-json', '.txt': 'stamped-text' };
+const FORMATS: Readonly<Record<string, WrittenFormat>> = { '.vtt': 'webvtt', '.srt': 'subrip', '.json': 'podcast-json', '.txt': 'stamped-text' };
 
 /** `convert IN OUT`: any transcript format to the one that OUT's ending names. Writes all of OUT or nothing. */
 export async function convert(args: readonly string[]): Promise<string> {

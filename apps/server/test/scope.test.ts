@@ -89,6 +89,7 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', 'recordings/:recordingId/transcript'],
   ['GET', 'recordings/:recordingId/repairs'],
   ['GET', 'recordings/:recordingId/sound'],
+  ['PUT', 'recordings/:recordingId/voices', { names: ['x'], unnamed: null, version: 1 }],
   ['PUT', 'recordings/:recordingId/sound-track', { track: 0, version: 1 }],
   ['POST', 'recordings/:recordingId/preparation'],
   ['GET', 'recordings/:recordingId/levels'],

@@ -4,6 +4,7 @@ export { formatLength, formatTimecode, parseClock } from './time/timecode.js';
 export type { Span } from './time/span.js';
 // Transcript
 export { packTranscript, unpackTranscript } from './transcript/pack.js';
+export { renameSpeakers, type SpeakerNames } from './transcript/speakers.js';
 export { readTranscript } from './transcript/read-transcript.js';
 export { sentenceTexts } from './transcript/sentence-texts.js';
 export { wordsText } from './transcript/words-text.js';
@@ -12,7 +13,7 @@ export { captionCues, writeSubRip, writeWebVtt } from './transcript/write/captio
 export { writeTranscript } from './transcript/write/write-transcript.js';
 export type { PackedTranscript } from './transcript/pack.js';
 export type { ReadTranscript } from './transcript/read-transcript.js';
-export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word, WordRange, WordTimes } from './transcript/types.js';
+export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word, WordRange, WordTimes, WrittenFormat } from './transcript/types.js';
 // Sound
 export { VOICE_RATE, VoiceAnalyser } from './sound/voice-analyser.js';
 export { VOICE_STEP_MS } from './sound/voice-track.js';

@@ -228,6 +228,13 @@ export class RecordingForm {
   @Whole(SEEN) version: number;
 }
 
+export class VoiceNamesForm {
+  @TextList({ maxItems: 200, min: 1, max: 120 }) names: string[];
+  /** For what nobody is named for; null or nothing leaves it so. */
+  @Text({ max: 120, nullable: true }) unnamed: string | null;
+  @Whole(SEEN) version: number;
+}
+
 export class SoundTrackForm {
   @Whole({ min: 0, max: 63 }) track: number;
   @Whole(SEEN) version: number;

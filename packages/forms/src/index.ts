@@ -39,6 +39,7 @@ export {
   PostStateForm,
   RecordingForm,
   SoundTrackForm,
+  VoiceNamesForm,
   ROLES,
   SignalWeightsForm,
   SignInForm,

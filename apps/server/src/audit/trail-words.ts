@@ -32,6 +32,7 @@ export const AUDIT_ACTIONS = [
   'remove-translation',
   'rename',
   'choose-track',
+  'name-voices',
   'render',
   'restore',
   'retry',

@@ -1,13 +1,13 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { BadRequestException, Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { ApiBody, ApiConsumes, ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { RecordingForm, SoundTrackForm } from '@sift-reel/forms';
+import { RecordingForm, SoundTrackForm, VoiceNamesForm } from '@sift-reel/forms';
 import type { Request, Response } from 'express';
 import { type Actor, CurrentActor, found } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { ResumableUploads } from './resumable-uploads.service.js';
 import { type BroughtIn, readBroughtIn } from './bring-in.js';
 import { RecordingsService } from './recordings.service.js';
-import { PackedTranscriptView, RecordingView, RepairsView } from './recordings.views.js';
+import { PackedTranscriptView, RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
 
 const FILES = {
   schema: {
@@ -60,6 +60,24 @@ export class RecordingsController {
   @ApiOkResponse({ type: RecordingView })
   renameRecording(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Body() form: RecordingForm): Promise<RecordingView> {
     return this.recordings.rename(actor, recordingId, form);
+  }
+
+  @Post('transcripts/reading')
+  @HttpCode(200)
+  @ApiConsumes('multipart/form-data')
+  @ApiBody({ schema: { type: 'object', properties: { transcript: { type: 'string', format: 'binary' } } } })
+  @ApiOkResponse({ type: TranscriptReadingView })
+  async readTranscriptFile(@CurrentActor() actor: Actor, @Req() request: Request): Promise<TranscriptReadingView> {
+    const { transcript, sound } = await this.readFiles(actor, request);
+    if (sound !== null) await this.media.discard(sound);
+    if (transcript === null || sound !== null) throw new BadRequestException('Send one transcript, and nothing else.');
+    return this.recordings.readTranscriptFile(actor, transcript);
+  }
+
+  @Put('recordings/:recordingId/voices')
+  @ApiOkResponse({ type: RecordingView })
+  nameVoices(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Body() form: VoiceNamesForm): Promise<RecordingView> {
+    return this.recordings.nameVoices(actor, recordingId, form);
   }
 
   @Put('recordings/:recordingId/sound-track')

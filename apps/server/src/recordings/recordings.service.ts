@@ -1,6 +1,6 @@
 import { basename, extname } from 'node:path';
 import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
-import type { RecordingForm, SoundTrackForm } from '@sift-reel/forms';
+import type { RecordingForm, SoundTrackForm, VoiceNamesForm } from '@sift-reel/forms';
 import { InvalidFormException, TranscriptRefusedException } from '../problems/refusals.js';
 import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
@@ -16,9 +16,11 @@ import type { PreparedTranscript } from '../text/prepare-task.js';
 import type { BroughtIn } from './bring-in.js';
 import { RecordingFacts } from './recording-facts.js';
 import { Recording, TranscriptRow } from './recordings.models.js';
-import type { LatestSiftView, PreparationView, RecordingView, RepairsView } from './recordings.views.js';
+import type { LatestSiftView, PreparationView, RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
 
 /** Files that nobody names are looked for at start and this often. */
+/** Of what was repaired, shown before a file is taken. */
+const FIRST_REPAIRS = 20;
 const SWEEP_EVERY_MS = 10 * 60_000;
 
 @Injectable()
@@ -129,7 +131,7 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
         const row = await target();
         const replaced = sound === null ? null : row.soundFile;
         if (prepared !== null && brought.transcript !== null) {
-          const { packed, ...fields } = prepared;
+          const { packed, excerpt: _, ...fields } = prepared;
           await TranscriptRow.destroy({ where: { recordingId: row.id } });
           await TranscriptRow.create({
             ...fields,
@@ -174,6 +176,28 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
     });
     if (outcome.kind === 'refused') throw new TranscriptRefusedException(file.name, outcome.line, outcome.field, outcome.code, outcome.detail);
     return outcome.transcript;
+  }
+
+  /** How a transcript would be understood; nothing is kept of it. */
+  async readTranscriptFile({ userId }: Actor, file: { name: string; bytes: Uint8Array }): Promise<TranscriptReadingView> {
+    const { packed: _, repairs, excerpt, speakers, ...facts } = await this.prepare(userId, file);
+    return { sourceName: file.name, ...facts, speakers: [...speakers], excerpt: [...excerpt], repairs: [...repairs].slice(0, FIRST_REPAIRS) };
+  }
+
+  /** Names of those who speak, for the whole recording at once. Words and times stay. */
+  async nameVoices(actor: Actor, recordingId: string, { names, unnamed, version }: VoiceNamesForm): Promise<RecordingView> {
+    await this.find(actor, recordingId);
+    await this.database.transaction(async () => {
+      const row = await claimVersion(Recording, recordingId, version, 'recording', () => this.read(actor, recordingId));
+      const transcript = found(await TranscriptRow.findByPk(recordingId, { attributes: ['recordingId', 'packed', 'speakers'], lock: true }), 'transcript');
+      if (names.length !== transcript.speakers.length)
+        throw new InvalidFormException([{ field: 'names', detail: `There are ${transcript.speakers.length} voices; name each of them.` }]);
+      const { packed, speakers } = await this.text.nameVoices(row.clientId, { packed: transcript.packed, names, unnamed: unnamed === '' ? null : unnamed });
+      await transcript.update({ packed: Buffer.from(packed), speakers: [...speakers] });
+      const { clientId, title, id } = row;
+      await this.audit.record({ userId: actor.userId, clientId, action: 'name-voices', subject: 'recording', subjectId: id, detail: { title } });
+    });
+    return this.read(actor, recordingId);
   }
 
   async rename(actor: Actor, recordingId: string, form: RecordingForm): Promise<RecordingView> {

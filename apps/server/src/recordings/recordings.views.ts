@@ -104,6 +104,19 @@ export class RepairsView {
   @Parts(() => RepairView) repairs: RepairView[];
 }
 
+export class SaidFirstView {
+  @Whole() startMs: number;
+  @Text({ nullable: true }) speaker: string | null;
+  @Text() text: string;
+}
+
+/** How a transcript file is understood, before it is taken. */
+export class TranscriptReadingView extends TranscriptSummaryView {
+  @Whole() durationMs: number;
+  @Parts(() => SaidFirstView) excerpt: SaidFirstView[];
+  @Parts(() => RepairView) repairs: RepairView[];
+}
+
 /** The core's PackedTranscript. */
 export class PackedTranscriptView {
   @Text({ max: 100_000_000 }) text: string;

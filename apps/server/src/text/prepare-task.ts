@@ -1,4 +1,5 @@
 import { gzipSync } from 'node:zlib';
+import { isZip, officeText } from './office-text.js';
 import { packTranscript, readTranscript, type Repair, type Transcript, type TranscriptFormat, TranscriptRefusedError } from '@sift-reel/core/reading';
 
 // A file of its own: the thread for large transcripts loads no more than reading needs.
@@ -16,6 +17,14 @@ export interface PreparedTranscript {
   readonly durationMs: number;
   readonly repairCount: number;
   readonly repairs: readonly Repair[];
+  /** How it begins, as it was understood. */
+  readonly excerpt: readonly SaidFirst[];
+}
+
+export interface SaidFirst {
+  readonly startMs: number;
+  readonly speaker: string | null;
+  readonly text: string;
 }
 
 export type PrepareOutcome =
@@ -26,10 +35,16 @@ export type PrepareOutcome =
 const MOST_REPAIRS = 1_000;
 
 /** Reads a transcript file. Runs in a thread of its own: 200,000 cues take seconds. */
+/** Sentences that show how it was understood. */
+const SHOWN = 8;
+
 /** @param bytes read once: a buffer that can be emptied is, as soon as they are text, so that 60 MB are not held twice while it is read */
-export function prepareTranscript({ bytes }: { readonly bytes: Uint8Array }): PrepareOutcome {
+export async function prepareTranscript({ bytes }: { readonly bytes: Uint8Array }): Promise<PrepareOutcome> {
   try {
-    const { transcript, format, encoding, repairs } = readTranscript(bytes, { onDecoded: () => letGo(bytes.buffer) });
+    const office = isZip(bytes) ? await officeText(bytes) : null;
+    const read = office === null ? bytes : new TextEncoder().encode(office.text);
+    const { transcript, format: asText, encoding, repairs } = readTranscript(read, { onDecoded: () => letGo(bytes.buffer) });
+    const format = office?.format ?? asText;
     return {
       kind: 'prepared',
       transcript: {
@@ -44,6 +59,14 @@ export function prepareTranscript({ bytes }: { readonly bytes: Uint8Array }): Pr
         durationMs: transcript.durationMs,
         repairCount: repairs.length,
         repairs: repairs.slice(0, MOST_REPAIRS),
+        excerpt: transcript.sentences.slice(0, SHOWN).map(({ firstWord, endWord, startMs, speaker }) => ({
+          startMs,
+          speaker: transcript.speakers[speaker] ?? null,
+          text: transcript.words
+            .slice(firstWord, endWord)
+            .map((word) => word.text)
+            .join(' '),
+        })),
       },
     };
   } catch (error) {

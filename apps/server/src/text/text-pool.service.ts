@@ -24,6 +24,7 @@ import type {
   FoundSentence,
   MovedEnds,
   MoveEndsTask,
+  NameVoicesTask,
   OfferedTitle,
   OwnPassageTask,
   PassageTask,
@@ -38,6 +39,7 @@ import type {
 /** Longest time of one task, in ms: what takes longer is given up, and its thread with it. */
 const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   prepareTranscript: 120_000,
+  nameVoices: 30_000,
   proposeCopyForShort: 20_000,
   offerTitles: 20_000,
   checkCopies: 20_000,
@@ -101,6 +103,9 @@ export class TextPool implements OnModuleDestroy {
   prepareTranscript(clientId: string, bytes: Uint8Array): Promise<PrepareOutcome> {
     const pool = bytes.length > LARGE ? this.forLarge : this.pool;
     return this.run(clientId, 'prepareTranscript', { bytes }, { pool, moved: [bytes.buffer as ArrayBuffer] });
+  }
+  nameVoices(clientId: string, task: NameVoicesTask): Promise<{ packed: Uint8Array; speakers: readonly string[] }> {
+    return this.run(clientId, 'nameVoices', task);
   }
   proposeCopy(clientId: string, task: ProposeCopyTask): Promise<Copy> {
     return this.run(clientId, 'proposeCopyForShort', task);

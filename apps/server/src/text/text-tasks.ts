@@ -1,3 +1,4 @@
+import { gunzipSync, gzipSync } from 'node:zlib';
 import {
   bestAround,
   type Copy,
@@ -5,6 +6,8 @@ import {
   type EditedPassage,
   playedRuns,
   playedTalk,
+  type PackedTranscript,
+  renameSpeakers,
   type Span,
   cutListOf,
   proposeCopy,
@@ -31,6 +34,17 @@ export { checkCopies } from './check-task.js';
 export { captionsOf, checkEdit, cutLists, cutOf, framesOfCut, proposeTightening, talkAround, translationUnitsOf } from './cut-tasks.js';
 
 export { drawCard, drawFrame, makeDocument, writeDocument } from './document-tasks.js';
+
+export interface NameVoicesTask extends OnTranscript {
+  readonly names: readonly string[];
+  readonly unnamed: string | null;
+}
+
+/** The packed transcript with its speakers under other names. */
+export function nameVoices({ packed, ...names }: NameVoicesTask): { readonly packed: Uint8Array; readonly speakers: readonly string[] } {
+  const renamed = renameSpeakers(JSON.parse(gunzipSync(packed).toString('utf8')) as PackedTranscript, names);
+  return { packed: gzipSync(JSON.stringify(renamed)), speakers: renamed.speakers };
+}
 
 export interface SearchTask extends OnTranscript {
   readonly query: string;
@@ -165,6 +179,7 @@ export function wordsOf({ packed, passages }: SaidTask): string[][] {
 
 export type TaskName =
   | 'prepareTranscript'
+  | 'nameVoices'
   | 'checkCopies'
   | 'makeDocument'
   | 'writeDocument'

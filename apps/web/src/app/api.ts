@@ -81,6 +81,14 @@ export const api = generatedApi.enhanceEndpoints({
     removeRecording: { invalidatesTags: [LIST('Recording'), LIST('Short'), LIST('Client')] },
     readTranscript: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }], keepUnusedDataFor: 900 },
     chooseSoundTrack: { invalidatesTags: (_, __, { recordingId }) => [{ type: 'Recording', id: recordingId }, LIST('Short'), 'Render'] },
+    nameVoices: {
+      invalidatesTags: (_, __, { recordingId }) => [
+        { type: 'Recording', id: recordingId },
+        { type: 'Recording', id: `words of ${recordingId}` },
+        LIST('Short'),
+      ],
+    },
+    readTranscriptFile: { invalidatesTags: [] },
     prepareAgain: { invalidatesTags: (_, __, recordingId) => [{ type: 'Recording', id: recordingId }] },
     readLevels: { providesTags: (_, __, id) => [{ type: 'Recording', id }] },
     readRepairs: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }] },

@@ -278,6 +278,22 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['recordings'],
       }),
+      readTranscriptFile: build.mutation<ReadTranscriptFileApiResponse, ReadTranscriptFileApiArg>({
+        query: (queryArg) => ({
+          url: `/api/transcripts/reading`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['recordings'],
+      }),
+      nameVoices: build.mutation<NameVoicesApiResponse, NameVoicesApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg.recordingId}/voices`,
+          method: 'PUT',
+          body: queryArg.voiceNamesForm,
+        }),
+        invalidatesTags: ['recordings'],
+      }),
       chooseSoundTrack: build.mutation<ChooseSoundTrackApiResponse, ChooseSoundTrackApiArg>({
         query: (queryArg) => ({
           url: `/api/recordings/${queryArg.recordingId}/sound-track`,
@@ -861,6 +877,15 @@ export type RenameRecordingApiArg = {
 };
 export type RemoveRecordingApiResponse = unknown;
 export type RemoveRecordingApiArg = string;
+export type ReadTranscriptFileApiResponse = /** status 200  */ TranscriptReadingView;
+export type ReadTranscriptFileApiArg = {
+  transcript?: Blob;
+};
+export type NameVoicesApiResponse = /** status 200  */ RecordingView;
+export type NameVoicesApiArg = {
+  recordingId: string;
+  voiceNamesForm: VoiceNamesForm;
+};
 export type ChooseSoundTrackApiResponse = /** status 200  */ RecordingView;
 export type ChooseSoundTrackApiArg = {
   recordingId: string;
@@ -1290,6 +1315,7 @@ export type AuditView = {
     | 'remove-translation'
     | 'rename'
     | 'choose-track'
+    | 'name-voices'
     | 'render'
     | 'restore'
     | 'retry'
@@ -1535,6 +1561,36 @@ export type RecordingForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
+export type SaidFirstView = {
+  startMs: number;
+  speaker: string | null;
+  text: string;
+};
+export type RepairView = {
+  line: number;
+  code: string;
+  detail: string;
+};
+export type TranscriptReadingView = {
+  sourceName: string;
+  format: string;
+  encoding: string;
+  wordCount: number;
+  sentenceCount: number;
+  speakers: string[];
+  wordTimes: 'given' | 'spread';
+  sentenceEnds: 'written' | 'restored' | 'mixed';
+  repairCount: number;
+  durationMs: number;
+  excerpt: SaidFirstView[];
+  repairs: RepairView[];
+};
+export type VoiceNamesForm = {
+  names: string[];
+  unnamed: string | null;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
 export type SoundTrackForm = {
   track: number;
   /** The version that was seen; a write that saw an older one is refused (409) */
@@ -1551,11 +1607,6 @@ export type PackedTranscriptView = {
   durationMs: number;
   wordTimes: 'given' | 'spread';
   sentenceEnds: 'written' | 'restored' | 'mixed';
-};
-export type RepairView = {
-  line: number;
-  code: string;
-  detail: string;
 };
 export type RepairsView = {
   sourceName: string;
@@ -2231,6 +2282,8 @@ export const {
   useReadRecordingQuery,
   useRenameRecordingMutation,
   useRemoveRecordingMutation,
+  useReadTranscriptFileMutation,
+  useNameVoicesMutation,
   useChooseSoundTrackMutation,
   useReadTranscriptQuery,
   useReadRepairsQuery,

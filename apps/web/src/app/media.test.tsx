@@ -29,7 +29,7 @@ const preparation = (fields: Partial<PreparationView> = {}): PreparationView => 
 
 describe('what is played of a recording', () => {
   it('is nothing where it has no file', () => {
-    expect(mediaOf(recordingView('r1', 'A', { sound: null }))).toEqual({ source: null, pictured: false, sprite: null });
+    expect(mediaOf(recordingView('r1', 'A', { sound: null }))).toEqual({ source: null, pictured: false, of: null, sprite: null });
   });
   it('is the original under an address that names which file it is, until there is one for browsers', () => {
     expect(mediaOf(recordingView('r1', 'A')).source).toBe('/api/recordings/r1/sound');
@@ -37,6 +37,7 @@ describe('what is played of a recording', () => {
     expect(mediaOf(recordingView('r1', 'A', { preparation: preparation({ proxied: true, sprite: SPRITE }) }))).toEqual({
       source: '/api/preparations/p1/proxy',
       pictured: false,
+      of: 'p1',
       sprite: { ...SPRITE, url: '/api/preparations/p1/sprite' },
     });
   });
@@ -81,6 +82,34 @@ describe('speed', () => {
   });
 });
 
+describe('another source of the same file', () => {
+  const shown = (): string | null => document.querySelector('audio')!.getAttribute('src');
+  const Playing = ({ source, of }: { source: string; of: string | null }): ReactNode => {
+    const player = usePlayer(source, false, of);
+    return <button onClick={() => player.playSpan(5_000, 9_000)}>play</button>;
+  };
+  it('is taken once nothing plays, at the same place; another file at once, from its beginning', () => {
+    vi.spyOn(HTMLMediaElement.prototype, 'load').mockReturnValue();
+    vi.spyOn(HTMLMediaElement.prototype, 'pause').mockReturnValue();
+    vi.spyOn(HTMLMediaElement.prototype, 'play').mockResolvedValue();
+    vi.spyOn(window, 'requestAnimationFrame').mockImplementation((frame) => (setTimeout(() => frame(0)), 1));
+    vi.useFakeTimers();
+    const { rerender } = render(<Playing source="/original" of="p1" />);
+    const sounding = (): HTMLAudioElement => document.querySelector('audio')!;
+    act(() => screen.getByText('play').click());
+    act(() => void sounding().dispatchEvent(new Event('play')));
+    sounding().currentTime = 6.5;
+    act(() => void vi.advanceTimersByTime(20));
+    rerender(<Playing source="/proxy" of="p1" />);
+    expect(shown()).toBe('/original');
+    act(() => void sounding().dispatchEvent(new Event('pause')));
+    expect([shown(), sounding().currentTime]).toEqual(['/proxy', 6.5]);
+    rerender(<Playing source="/other" of="p2" />);
+    expect([shown(), sounding().currentTime]).toEqual(['/other', 0]);
+    vi.useRealTimers();
+  });
+});
+
 describe('a glimpse', () => {
   const Strip = (): ReactNode => {
     const { pointedMs, handlers } = usePointedAt(0, 100_000);
@@ -94,14 +123,16 @@ describe('a glimpse', () => {
     render(<Strip />);
     const strip = screen.getByTestId('strip');
     strip.getBoundingClientRect = () => ({ left: 0, width: 1_000, top: 0, height: 60 }) as DOMRect;
-    fireEvent.pointerMove(strip, { clientX: 450 });
+    // jsdom knows no pointer events; what React hears of one is its name and its place.
+    const point = (type: string, clientX: number): void => void fireEvent(strip, new MouseEvent(type, { clientX, bubbles: true }));
+    point('pointermove', 450);
     const glimpse = screen.getByTestId('glimpse');
     expect(glimpse.textContent).toContain('00:45');
     // 45 s is the 23rd picture: the third of the second row.
     expect((glimpse.firstElementChild as HTMLElement).style.backgroundPosition).toBe('-320px -90px');
-    fireEvent.pointerMove(strip, { clientX: 2_000 });
+    point('pointermove', 2_000);
     expect((screen.getByTestId('glimpse').firstElementChild as HTMLElement).style.backgroundPosition).toBe('-1440px -180px');
-    fireEvent.pointerLeave(strip);
+    point('pointerout', 0);
     expect(screen.queryByTestId('glimpse')).toBeNull();
   });
 });

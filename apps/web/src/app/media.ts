@@ -6,11 +6,13 @@ export interface Media {
   /** Where it is played from; null where there is neither sound nor picture. */
   readonly source: string | null;
   readonly pictured: boolean;
+  /** Which file it is, whatever it is played from. */
+  readonly of: string | null;
   /** Small pictures over its length. */
   readonly sprite: (SpriteView & { readonly url: string }) | null;
 }
 
-const NONE: Media = { source: null, pictured: false, sprite: null };
+const NONE: Media = { source: null, pictured: false, of: null, sprite: null };
 
 /** The original, or what was made of it for browsers. The address names of which file it is: what is cached of another is never played. */
 export function mediaOf({ id, sound, preparation }: RecordingView): Media {
@@ -18,7 +20,12 @@ export function mediaOf({ id, sound, preparation }: RecordingView): Media {
   const of = preparation === null ? '' : `?of=${preparation.id}`;
   const source = preparation?.proxied === true ? `/api/preparations/${preparation.id}/proxy` : `/api/recordings/${id}/sound${of}`;
   const sprite = preparation?.sprite ?? null;
-  return { source, pictured: sound.picture !== null, sprite: sprite === null ? null : { ...sprite, url: `/api/preparations/${preparation!.id}/sprite` } };
+  return {
+    source,
+    pictured: sound.picture !== null,
+    of: preparation?.id ?? null,
+    sprite: sprite === null ? null : { ...sprite, url: `/api/preparations/${preparation!.id}/sprite` },
+  };
 }
 
 export const useMediaOf = (recording: RecordingView): Media => useMemo(() => mediaOf(recording), [recording]);

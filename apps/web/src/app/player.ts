@@ -71,8 +71,10 @@ const PREPARED_MS = 20;
  * `timeupdate` alone comes only four times a second and would play into the next sentence. A second element waits where the next
  * span begins and takes over there: to find a place in a video, a browser decodes from the last whole picture before it, which
  * may take a third of a second.
- * @param pictured whether the source has a picture; it is shown by `PlayedPicture` */
-export function usePlayer(source: string | null, pictured = false): Player {
+ * @param pictured whether the source has a picture; it is shown by `PlayedPicture`
+ * @param of which file is played, where that is known: another source of the same is taken once nothing plays, at the same place
+ */
+export function usePlayer(given: string | null, pictured = false, of: string | null = null): Player {
   const media = useRef<HTMLMediaElement | null>(null);
   const standby = useRef<HTMLMediaElement | null>(null);
   const spare = useRef<() => HTMLMediaElement>(() => document.createElement('audio'));
@@ -82,6 +84,12 @@ export function usePlayer(source: string | null, pictured = false): Player {
   const [played] = useState(() => new Clock());
   const [playing, setPlaying] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const held = useRef({ source: given, of });
+  const same = of !== null && held.current.of === of;
+  const source = same && playing ? held.current.source : given;
+  const goesOn = useRef(false);
+  goesOn.current = same && source !== held.current.source;
+  held.current = { source, of };
 
   useEffect(() => {
     if (source === null) return;
@@ -156,6 +164,7 @@ export function usePlayer(source: string | null, pictured = false): Player {
     };
     spare.current = () => make('player-standby');
     media.current = make('player');
+    if (goesOn.current) media.current.currentTime = clock.get() / 1_000;
     const unhurry = onSpeed(() => {
       for (const element of made) element.defaultPlaybackRate = element.playbackRate = speedNow();
     });

@@ -3,9 +3,11 @@ import { winkTagger, type PosTagger } from '../text/tagger.js';
 import { decodeText, type TextEncodingName } from './decode.js';
 import type { ReadCues } from './read/cue-list.js';
 import { LineCursor } from './read/line-cursor.js';
+import { isLrc, readLrc } from './read/lrc.js';
 import { readPodcastJson } from './read/podcast-json.js';
 import { hasStamp, readStampedText } from './read/stamped-text.js';
 import { readSubRip } from './read/subrip.js';
+import { isTtml, readTtml } from './read/ttml.js';
 import { readWebVtt } from './read/webvtt.js';
 import { repairCues } from './repair-cues.js';
 import { type Repair, type Transcript, type TranscriptFormat, TranscriptRefusedError } from './types.js';
@@ -31,10 +33,15 @@ interface ReadTranscriptOptions {
 /** A recording is at most 48 hours; a time beyond is a slip of the pen, not a cue. */
 const LATEST_MS = 48 * 3_600_000;
 
-const READERS: Record<TranscriptFormat, (text: string) => ReadCues> = {
+/** Formats that are text. Office documents become text before they come here. */
+type TextFormat = Exclude<TranscriptFormat, 'docx' | 'odt'>;
+
+const READERS: Record<TextFormat, (text: string) => ReadCues> = {
   webvtt: readWebVtt,
   subrip: readSubRip,
   'podcast-json': readPodcastJson,
+  ttml: readTtml,
+  lrc: readLrc,
   'stamped-text': readStampedText,
 };
 
@@ -67,10 +74,13 @@ export function readTranscript(bytes: Uint8Array, options: ReadTranscriptOptions
 }
 
 /** @throws TranscriptRefusedError `unknown-format` with what was looked for */
-export function detectFormat(text: string): TranscriptFormat {
+export function detectFormat(text: string): TextFormat {
   const head = text.trimStart();
   if (head.startsWith('WEBVTT')) return 'webvtt';
   if (head.startsWith('{') || head.startsWith('[{')) return 'podcast-json';
+  if (head.startsWith('<')) {
+    if (isTtml(head)) return 'ttml';
+  } else if (isLrc(text)) return 'lrc';
   let first = 0;
   let before = '';
   let stamped = false;
@@ -85,6 +95,6 @@ export function detectFormat(text: string): TranscriptFormat {
   throw new TranscriptRefusedError(
     Math.max(1, first),
     'unknown-format',
-    first === 0 ? 'the file is empty' : 'no cue timing and no [mm:ss] stamp; expected WebVTT, SubRip, podcast JSON or stamped text',
+    first === 0 ? 'the file is empty' : 'no cue timing and no time before what is said; expected WebVTT, SubRip, podcast JSON, TTML, LRC or text with [mm:ss]',
   );
 }

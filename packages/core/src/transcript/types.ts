@@ -34,8 +34,11 @@ export interface Transcript {
   readonly sentenceEnds: SentenceEnds;
 }
 
-export const TRANSCRIPT_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'stamped-text'] as const;
+export const TRANSCRIPT_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'ttml', 'lrc', 'stamped-text', 'docx', 'odt'] as const;
 export type TranscriptFormat = (typeof TRANSCRIPT_FORMATS)[number];
+/** Formats that a whole transcript is written in, too. */
+export const WRITTEN_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'stamped-text'] as const satisfies readonly TranscriptFormat[];
+export type WrittenFormat = (typeof WRITTEN_FORMATS)[number];
 
 /** A cue as the file has it, before anything is repaired. `line` counts from 1. */
 export interface RawCue {
@@ -74,7 +77,7 @@ export interface Repair {
   readonly detail: string;
 }
 
-export type RefusalCode = 'bad-time' | 'not-text' | 'unknown-format' | 'no-cues' | 'bad-json' | 'bad-field' | 'too-long';
+export type RefusalCode = 'bad-time' | 'not-text' | 'unknown-format' | 'no-cues' | 'bad-json' | 'bad-markup' | 'bad-field' | 'too-long';
 
 /** A transcript file was refused; nothing of it is used. `line` counts from 1. */
 export class TranscriptRefusedError extends Error {

@@ -10,6 +10,8 @@ export const preparations: Migration = {
     run(`
 ALTER TABLE recordings ADD COLUMN sound_tracks jsonb NOT NULL DEFAULT '[]', ADD COLUMN sound_track integer;
 UPDATE recordings SET sound_track = 0, sound_tracks = '[{"codec":"","channels":0,"language":"","title":""}]' WHERE sound_file IS NOT NULL;
+ALTER TABLE transcripts DROP CONSTRAINT transcripts_format_check, ADD CONSTRAINT transcripts_format_check
+  CHECK (format IN ('webvtt', 'subrip', 'podcast-json', 'ttml', 'lrc', 'stamped-text', 'docx', 'odt'));
 CREATE TABLE preparations (
   id uuid PRIMARY KEY DEFAULT gen_random_uuid(),
   recording_id uuid NOT NULL UNIQUE REFERENCES recordings ON DELETE CASCADE,
@@ -31,5 +33,8 @@ CREATE TRIGGER preparations_forget_jobs AFTER DELETE ON preparations FOR EACH RO
 DROP TRIGGER preparations_forget_jobs ON preparations;
 DELETE FROM jobs WHERE kind = 'prepare';
 DROP TABLE preparations;
+UPDATE transcripts SET format = 'stamped-text' WHERE format IN ('ttml', 'lrc', 'docx', 'odt');
+ALTER TABLE transcripts DROP CONSTRAINT transcripts_format_check, ADD CONSTRAINT transcripts_format_check
+  CHECK (format IN ('webvtt', 'subrip', 'podcast-json', 'stamped-text'));
 ALTER TABLE recordings DROP COLUMN sound_tracks, DROP COLUMN sound_track`),
 };

@@ -75,7 +75,7 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
   const { edit, saving, change, moveEnds } = useEdit(short);
   const cuts = useMemo(() => (isKnown(words, short) ? cutsOf(words, short, edit) : []), [words, short, edit]);
   const media = useMedia(short.recordingId);
-  const player = usePlayer(media.source, media.pictured);
+  const player = usePlayer(media.source, media.pictured, media.of);
   const [choice, setChoice] = useState<Choice | null>(null);
   const [trying, setTrying] = useState(false);
   const [correcting, setCorrecting] = useState<number | null>(null);

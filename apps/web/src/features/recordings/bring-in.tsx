@@ -7,7 +7,8 @@ import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Button, ProgressBar } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { pairFiles } from './upload.js';
-import { bringIn, stopBringing } from './upload-queue.js';
+import { Understood } from './understood.js';
+import { bringIn, leaveUnderstood, stopBringing, takeUnderstood } from './upload-queue.js';
 import { type Bringing, uploadCleared } from './upload-slice.js';
 import { timeLeft } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
@@ -65,7 +66,11 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
           {list.map((one) => (
             <li key={one.id} className="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-1 py-2 md:grid-cols-[1fr_150px_1.4fr_24px]">
               <Files of={one} />
-              <ProgressBar fraction={one.state === 'done' ? 1 : one.fraction} label={t('recordings.bringing-in', { base: one.base })} />
+              {one.state === 'asking' ? (
+                <span />
+              ) : (
+                <ProgressBar fraction={one.state === 'done' ? 1 : one.fraction} label={t('recordings.bringing-in', { base: one.base })} />
+              )}
               <span className={clsx(one.state === 'refused' ? 'text-madder-text' : 'text-soft')} role={one.state === 'refused' ? 'alert' : 'status'}>
                 {sayState(one)}
               </span>
@@ -79,6 +84,9 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
                 >
                   <X size={14} />
                 </button>
+              )}
+              {one.state === 'asking' && one.understood !== null && (
+                <Understood reading={one.understood} onTake={() => takeUnderstood(one.id)} onLeave={() => leaveUnderstood(one.id)} />
               )}
               {(one.state === 'refused' || one.state === 'done') && (
                 <button
@@ -122,6 +130,8 @@ function Files({ of }: { of: Bringing }): ReactNode {
 }
 
 function sayState(one: Bringing): string {
+  if (one.state === 'understanding') return t('recordings.being-read');
+  if (one.state === 'asking') return t('recordings.is-it-right');
   if (one.state === 'waiting') return t('recordings.waits-its-turn');
   if (one.state === 'sending')
     return [

@@ -15,6 +15,7 @@ import { Select } from '../../ui/select.js';
 import { BringIn } from './bring-in.js';
 import { MediaFacts, Preparation } from './preparation.js';
 import { pairFiles, upload } from './upload.js';
+import { VoicesDialog } from './voices-dialog.js';
 import { t, rich } from '../../texts/texts.js';
 import { timeLeft, formatNumber } from '../../texts/formats.js';
 
@@ -23,6 +24,7 @@ export function RecordingsPage(): ReactNode {
   const clients = api.useListClientsQuery();
   const recordings = api.useListRecordingsQuery(undefined);
   const [repairsOf, setRepairsOf] = useState<RecordingView | null>(null);
+  const [voicesOf, setVoicesOf] = useState<string | null>(null);
   const [removing, setRemoving] = useState<RecordingView | null>(null);
   const chosen = params.get('client') ?? '';
   const shown = (recordings.data ?? []).filter((one) => chosen === '' || one.clientId === chosen);
@@ -39,6 +41,7 @@ export function RecordingsPage(): ReactNode {
         <Loading what={t('recordings.recordings-inline')} />
       </>
     );
+  const voiced = recordings.data.find((one) => one.id === voicesOf);
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
   return (
     <div className="flex h-full flex-col">
@@ -91,6 +94,7 @@ export function RecordingsPage(): ReactNode {
                     recording={one}
                     clientName={nameOf.get(one.clientId) ?? ''}
                     onRepairs={() => setRepairsOf(one)}
+                    onVoices={() => setVoicesOf(one.id)}
                     onRemove={() => setRemoving(one)}
                   />
                 ))}
@@ -100,6 +104,7 @@ export function RecordingsPage(): ReactNode {
         )}
       </div>
       {repairsOf !== null && <RepairsDialog recording={repairsOf} onClose={() => setRepairsOf(null)} />}
+      {voiced !== undefined && <VoicesDialog recording={voiced} onClose={() => setVoicesOf(null)} />}
       {removing !== null && <RemoveDialog recording={removing} onClose={() => setRemoving(null)} />}
     </div>
   );
@@ -111,6 +116,7 @@ function RecordingRow({
   recording,
   clientName,
   onRepairs,
+  onVoices,
   onRemove,
 }: {
   index: number;
@@ -118,6 +124,7 @@ function RecordingRow({
   recording: RecordingView;
   clientName: string;
   onRepairs: () => void;
+  onVoices: () => void;
   onRemove: () => void;
 }): ReactNode {
   const { transcript } = recording;
@@ -141,13 +148,15 @@ function RecordingRow({
       </td>
       <td className={`${cell} time`}>{recording.durationMs === null ? '' : formatLength(recording.durationMs)}</td>
       <td className={cell}>
-        {transcript === null ? (
-          ''
-        ) : transcript.speakers.length === 0 ? (
-          <span className="text-soft">{t('recordings.not-named')}</span>
-        ) : (
-          transcript.speakers.slice(0, 4).join(', ') +
-          (transcript.speakers.length > 4 ? t('recordings.and-more', { count: transcript.speakers.length - 4 }) : '')
+        {transcript !== null && (
+          <button type="button" className="text-left hover:underline" title={t('recordings.name-the-voices')} onClick={onVoices}>
+            {transcript.speakers.length === 0 ? (
+              <span className="text-soft">{t('recordings.not-named')}</span>
+            ) : (
+              transcript.speakers.slice(0, 4).join(', ') +
+              (transcript.speakers.length > 4 ? t('recordings.and-more', { count: transcript.speakers.length - 4 }) : '')
+            )}
+          </button>
         )}
       </td>
       <td className={cell}>

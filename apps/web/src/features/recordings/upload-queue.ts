@@ -1,7 +1,7 @@
 import { api } from '../../app/api.js';
 import { store } from '../../app/store.js';
-import { type FilePair, isVideo, upload } from './upload.js';
-import { type Bringing, uploadChanged, uploadsAdded } from './upload-slice.js';
+import { type FilePair, isLoose, isVideo, understand, upload } from './upload.js';
+import { type Bringing, uploadChanged, uploadCleared, uploadsAdded } from './upload-slice.js';
 import { t } from '../../texts/texts.js';
 
 let nextId = 1;
@@ -20,11 +20,48 @@ export function bringIn(pairs: readonly FilePair[], client: { readonly id: strin
       fraction: 0,
       leftMs: null,
       detail: '',
+      understood: null,
     };
     return { pair, shown };
   });
   store.dispatch(uploadsAdded(added.map(({ shown }) => shown)));
-  for (const { pair, shown } of added) chain = chain.then(() => send(shown.id, pair, client.id));
+  for (const { pair, shown } of added) {
+    const queue = (): void => {
+      chain = chain.then(() => send(shown.id, pair, client.id));
+    };
+    if (pair.transcript !== null && isLoose(pair.transcript.name)) void ask(shown.id, pair.transcript, queue);
+    else queue();
+  }
+}
+
+/** What is done with files whose transcript somebody is asked about. */
+const asked = new Map<number, () => void>();
+
+/** Shows how a transcript was understood; the files wait until somebody says that it is right. */
+async function ask(id: number, transcript: File, queue: () => void): Promise<void> {
+  store.dispatch(uploadChanged({ id, state: 'understanding' }));
+  const outcome = await understand(transcript);
+  if (outcome.kind === 'refused') {
+    store.dispatch(uploadChanged({ id, state: 'refused', detail: outcome.problem.detail }));
+    return;
+  }
+  asked.set(id, queue);
+  store.dispatch(uploadChanged({ id, state: 'asking', understood: outcome.answer }));
+}
+
+/** It is right: the files take their turn. */
+export function takeUnderstood(id: number): void {
+  const queue = asked.get(id);
+  if (queue === undefined) return;
+  asked.delete(id);
+  store.dispatch(uploadChanged({ id, state: 'waiting', understood: null }));
+  queue();
+}
+
+/** It is not: nothing of the files is sent. */
+export function leaveUnderstood(id: number): void {
+  asked.delete(id);
+  store.dispatch(uploadCleared(id));
 }
 
 const stops = new Map<number, AbortController>();
@@ -63,7 +100,7 @@ async function send(id: number, pair: FilePair, clientId: string): Promise<void>
   );
   stops.delete(id);
   if (outcome.kind === 'refused') return change({ state: 'refused', detail: outcome.problem.detail });
-  const repairs = outcome.recording.transcript?.repairCount ?? 0;
+  const repairs = outcome.answer.transcript?.repairCount ?? 0;
   change({ state: 'done', detail: repairs === 0 ? t('recordings.brought-in') : t('recordings.brought-in-places-repaired', { count: repairs }) });
   store.dispatch(
     api.util.invalidateTags([
@@ -76,5 +113,5 @@ async function send(id: number, pair: FilePair, clientId: string): Promise<void>
 // Closing the window would break off what is on its way.
 if (typeof window !== 'undefined')
   window.addEventListener('beforeunload', (event) => {
-    if (store.getState().uploads.some((one) => one.state === 'sending' || one.state === 'waiting')) event.preventDefault();
+    if (store.getState().uploads.some((one) => one.state === 'sending' || one.state === 'waiting' || one.state === 'asking')) event.preventDefault();
   });

@@ -1,3 +1,4 @@
+import type { TranscriptReadingView } from '../../app/api.js';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 /** One pair of files on its way in, or how that ended. It stays here when the screen is left. */
@@ -8,11 +9,13 @@ export interface Bringing {
   /** What is brought beside the transcript, by the name of its file. */
   readonly media: 'sound' | 'video' | null;
   readonly clientName: string;
-  readonly state: 'waiting' | 'sending' | 'reading' | 'done' | 'refused';
+  readonly state: 'waiting' | 'understanding' | 'asking' | 'sending' | 'reading' | 'done' | 'refused';
   readonly fraction: number;
   /** Until all of it is sent, at the pace so far; null while nobody can tell. */
   readonly leftMs: number | null;
   readonly detail: string;
+  /** How its transcript was understood, while it is asked whether that is right. */
+  readonly understood: TranscriptReadingView | null;
 }
 
 export const uploadSlice = createSlice({

@@ -1,7 +1,7 @@
 import { csrfHeader } from '../../app/base-api.js';
 import { sessionEnded, untilSignedIn } from '../../app/session.js';
 import { store } from '../../app/store.js';
-import type { RecordingView } from '../../app/api.js';
+import type { RecordingView, TranscriptReadingView } from '../../app/api.js';
 import { problemOf, type Problem } from '../../app/problems.js';
 import { t } from '../../texts/texts.js';
 import { bodyOf, type SentFile, sendInPieces } from './resumable.js';
@@ -13,10 +13,13 @@ export interface FilePair {
   readonly sound: File | null;
 }
 
-const TRANSCRIPT = /\.(?:vtt|srt|json|txt)$/i;
+const TRANSCRIPT = /\.(?:vtt|srt|json|ttml|dfxp|xml|lrc|txt|docx|odt)$/i;
+/** Written by people, in shapes of their own: how one is understood is shown before it is taken. */
+const LOOSE = /\.(?:txt|docx|odt)$/i;
 const VIDEO = /\.(?:mp4|m4v|mov|mkv|webm)$/i;
 const SOUND = /\.(?:mp3|m4a|aac|wav|flac|ogg|oga|opus|webm|mp4|m4v|mov|mkv)$/i;
 
+export const isLoose = (name: string): boolean => LOOSE.test(name);
 export const isVideo = (name: string): boolean => VIDEO.test(name);
 
 /** Puts transcripts and sounds of the same base name together; what is neither is named. */
@@ -42,7 +45,7 @@ export function pairFiles(files: readonly File[]): { pairs: FilePair[]; stranger
   return { pairs: [...pairs.values()], strangers };
 }
 
-type UploadOutcome = { readonly kind: 'done'; readonly recording: RecordingView } | { readonly kind: 'refused'; readonly problem: Problem };
+type Outcome<T> = { readonly kind: 'done'; readonly answer: T } | { readonly kind: 'refused'; readonly problem: Problem };
 
 /**
  * Brings files in: the sound or video in pieces, which go on where the line breaks; then transcript and title as a form.
@@ -53,7 +56,7 @@ export async function upload(
   pair: Pick<FilePair, 'transcript' | 'sound'> & { title?: string },
   onProgress: (fraction: number) => void,
   signal?: AbortSignal,
-): Promise<UploadOutcome> {
+): Promise<Outcome<RecordingView>> {
   const form = new FormData();
   if (pair.title !== undefined) form.set('title', pair.title);
   if (pair.transcript !== null) form.set('transcript', pair.transcript);
@@ -66,9 +69,16 @@ export async function upload(
     }
     form.set('uploaded', sent.id);
   }
-  const outcome = await sendForm(path, form, sent === null ? onProgress : () => onProgress(1), signal);
+  const outcome = await sendForm<RecordingView>(path, form, sent === null ? onProgress : () => onProgress(1), signal);
   if (outcome.kind === 'done') sent?.forget();
   return outcome;
+}
+
+/** How a transcript would be understood; nothing is kept of it. */
+export function understand(transcript: File): Promise<Outcome<TranscriptReadingView>> {
+  const form = new FormData();
+  form.set('transcript', transcript);
+  return sendForm('/api/transcripts/reading', form, () => undefined);
 }
 
 /** Why a file could not be sent, in words. */
@@ -81,7 +91,7 @@ function refusalOf(error: unknown): Problem {
 /**
  * Sends a form, with progress. XMLHttpRequest, not the generated client: fetch does not tell how much of a body has been sent.
  */
-function sendForm(path: string, form: FormData, onProgress: (fraction: number) => void, signal?: AbortSignal): Promise<UploadOutcome> {
+function sendForm<T>(path: string, form: FormData, onProgress: (fraction: number) => void, signal?: AbortSignal): Promise<Outcome<T>> {
   return new Promise((resolve) => {
     const request = new XMLHttpRequest();
     request.open('POST', path);
@@ -95,8 +105,8 @@ function sendForm(path: string, form: FormData, onProgress: (fraction: number) =
       if (request.status === 401) {
         // The session ended: the files wait for somebody to sign in over the screen, and are sent again.
         store.dispatch(sessionEnded());
-        void untilSignedIn().then(() => sendForm(path, form, onProgress, signal).then(resolve));
-      } else if (request.status < 300) resolve({ kind: 'done', recording: request.response as RecordingView });
+        void untilSignedIn().then(() => sendForm<T>(path, form, onProgress, signal).then(resolve));
+      } else if (request.status < 300) resolve({ kind: 'done', answer: request.response as T });
       else {
         const problem = problemOf(request.response);
         if (problem !== null) resolve({ kind: 'refused', problem });

@@ -21,7 +21,7 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
   const passage = api.useReadPassageQuery(short.id).currentData;
   const [whole, setWhole] = useState(false);
   const media = useMedia(short.recordingId);
-  const player = usePlayer(media.source, media.pictured);
+  const player = usePlayer(media.source, media.pictured, media.of);
   const toggle = (): void => (player.playing ? player.pause() : player.playCuts(passage?.cuts ?? []));
   useKeys([
     { key: 'x', label: whole ? t('shorts.fold-the-passage') : t('shorts.unfold-the-passage'), group: t('common.shorts'), run: () => setWhole(!whole) },

@@ -78,7 +78,7 @@ function BenchTable({
   const chosen = ranking.candidates.find((one) => one.id === candidateId) ?? null;
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
   const media = useMediaOf(recording);
-  const player = usePlayer(media.source, media.pictured);
+  const player = usePlayer(media.source, media.pictured, media.of);
   const beginnings = useMemo(() => beginningsOf(transcript), [transcript]);
   const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);
   const goTo = useCallback((word: number) => setFocus((old) => ({ word, token: (old?.token ?? 0) + 1 })), []);

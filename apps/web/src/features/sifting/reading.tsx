@@ -57,7 +57,7 @@ function ReadingTable({
   const paragraphs = useMemo(() => toParagraphs(transcript), [transcript]);
   const ridge = useMemo(() => talkRidge(transcript, durationMs), [transcript, durationMs]);
   const media = useMediaOf(recording);
-  const player = usePlayer(media.source, media.pictured);
+  const player = usePlayer(media.source, media.pictured, media.of);
   const levels = api.useReadLevelsQuery(recording.preparation?.heard === true ? recording.id : skipToken);
   const beginnings = useMemo(() => beginningsOf(transcript), [transcript]);
   const [focus, setFocus] = useState<{ word: number; token: number } | null>(null);

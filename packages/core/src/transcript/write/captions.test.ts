@@ -4,7 +4,7 @@ import { parseSync } from 'subtitle';
 import { describe, expect, it } from 'vitest';
 import { demoTranscript } from '../../talk.fixture.js';
 import { readTranscript } from '../read-transcript.js';
-import { TRANSCRIPT_FORMATS } from '../types.js';
+import { WRITTEN_FORMATS } from '../types.js';
 import { captionCues, writeSubRip, writeWebVtt } from './captions.js';
 import { writeTranscript } from './write-transcript.js';
 
@@ -80,7 +80,7 @@ describe('writers', () => {
     expect(text).toContain('<v A &amp; &lt;b&gt;>2 &lt; 3 &amp; so on');
     expect(new WebVTTParser().parse(text, 'captions').errors).toEqual([]);
   });
-  it.each(TRANSCRIPT_FORMATS)('%s keeps the words through writing and reading', (format) => {
+  it.each(WRITTEN_FORMATS)('%s keeps the words through writing and reading', (format) => {
     const again = readTranscript(new TextEncoder().encode(writeTranscript(transcript, format)));
     expect(again.format).toBe(format);
     expect(again.repairs.filter((repair) => repair.code !== 'overlap')).toEqual([]);

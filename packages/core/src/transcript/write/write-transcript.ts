@@ -1,10 +1,10 @@
 import { formatTimecode } from '../../time/timecode.js';
-import type { Transcript, TranscriptFormat } from '../types.js';
+import type { Transcript, WrittenFormat } from '../types.js';
 import { captionCues, writeSubRip, writeWebVtt } from './captions.js';
 import { wordsText } from '../words-text.js';
 
 /** Writes a whole transcript in one of the formats; words keep their times in podcast JSON, cues keep theirs elsewhere. */
-export function writeTranscript(transcript: Transcript, format: TranscriptFormat): string {
+export function writeTranscript(transcript: Transcript, format: WrittenFormat): string {
   if (format === 'podcast-json') return writePodcastJson(transcript);
   if (format === 'stamped-text') return writeStampedText(transcript);
   const cues = captionCues(transcript, 0, transcript.words.length, 0, { longestLine: 84 });
