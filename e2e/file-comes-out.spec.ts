@@ -20,6 +20,7 @@ test.afterAll(async () => {
 });
 
 test('a video is dropped, sifted, seen while it plays, kept, cut by its words, played as cut, made into a file and taken away', async ({ page }) => {
+  test.setTimeout(300_000);
   const fixtures = process.env['E2E_FIXTURES']!;
   const film = join(folder, 'filmed talk.mp4');
   // A green picture, with the talk that is spoken for all tests.
@@ -64,8 +65,11 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
   await page.getByRole('button', { name: 'Picture of the recording' }).click();
   await expect.poll(at).toBeGreaterThan(candidates[0]!.startMs + 300);
   await page.getByRole('button', { name: 'Picture of the recording' }).click();
+  // It shows at once; the short is there when it is answered.
+  const answered = page.waitForResponse((response) => response.url().endsWith('/state') && response.request().method() === 'PUT');
   await page.getByRole('button', { name: /^Keep/ }).first().click();
   await expect(page.getByText('1 kept, 0 dropped')).toBeVisible();
+  expect((await answered).status()).toBe(200);
 
   // Cut by its words: some struck out, all that is proposed taken.
   await page.goto(url(`/shorts?client=${clientId}`));
