@@ -2,7 +2,7 @@ import { formatLength } from '@sift-reel/core';
 import { Paperclip, Trash2 } from 'lucide-react';
 import { type ReactNode, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api, type RecordingView } from '../../app/api.js';
+import { api, type RecordingView, type TranscriptReadingView } from '../../app/api.js';
 import { stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
@@ -14,7 +14,8 @@ import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } fro
 import { Select } from '../../ui/select.js';
 import { BringIn } from './bring-in.js';
 import { MediaFacts, Preparation } from './preparation.js';
-import { pairFiles, upload } from './upload.js';
+import { Understood } from './understood.js';
+import { type FilePair, isLoose, pairFiles, understand, upload } from './upload.js';
 import { VoicesDialog } from './voices-dialog.js';
 import { t, rich } from '../../texts/texts.js';
 import { timeLeft, formatNumber } from '../../texts/formats.js';
@@ -238,12 +239,20 @@ function SiftState({ recording }: { recording: RecordingView }): ReactNode {
 function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
   const picker = useRef<HTMLInputElement>(null);
   const [fraction, setFraction] = useState<number | null>(null);
+  const [asked, setAsked] = useState<{ readonly pair: FilePair; readonly reading: TranscriptReadingView } | null>(null);
   const dispatch = useAppDispatch();
   if (recording.sound !== null && recording.transcript !== null) return null;
   const missing = recording.transcript === null ? 'transcript' : 'sound';
   const take = async (files: readonly File[]): Promise<void> => {
     const pair = pairFiles(files).pairs[0];
     if (pair === undefined) return sayTrouble(new Error(t('recordings.that-is-neither-a-transcript-nor')));
+    if (pair.transcript === null || !isLoose(pair.transcript.name)) return send(pair);
+    const understood = await understand(pair.transcript);
+    if (understood.kind === 'refused') sayTrouble(new Error(understood.problem.detail));
+    else setAsked({ pair, reading: understood.answer });
+  };
+  const send = async (pair: FilePair): Promise<void> => {
+    setAsked(null);
     setFraction(0);
     const outcome = await upload(`/api/recordings/${recording.id}/files`, pair, setFraction);
     setFraction(null);
@@ -266,6 +275,11 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
         <Paperclip size={13} />
         {t('recordings.add', { missing })}
       </button>
+      {asked !== null && (
+        <Dialog open onClose={() => setAsked(null)} title={asked.reading.sourceName} wide>
+          <Understood reading={asked.reading} onTake={() => void send(asked.pair)} onLeave={() => setAsked(null)} />
+        </Dialog>
+      )}
       <input
         ref={picker}
         type="file"

@@ -1,10 +1,12 @@
 // @vitest-environment jsdom
+import { packTranscript } from '@sift-reel/core';
 import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { RecordingView, TranscriptSummaryView } from '../../app/api.js';
+import type { PreparationView, RecordingView, TranscriptSummaryView } from '../../app/api.js';
 import { type Answers, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
 import { latestSift as sift, recordingView as recording } from '../../app/recording.fixture.js';
+import { isLoose, pairFiles } from './upload.js';
 import { paceOf } from './upload-queue.js';
 import { RecordingsPage } from './recordings-page.js';
 
@@ -134,5 +136,102 @@ describe('files on their way', () => {
     page([recording('r1', 'oven')]);
     expect(await screen.findByRole('alert')).toHaveTextContent('slipway.vtt:3: this cue has no end');
     expect(await screen.findByText(/brought in/)).toBeInTheDocument();
+  });
+});
+
+const preparation = (fields: Partial<PreparationView> = {}): PreparationView => ({
+  id: 'p1',
+  state: 'done',
+  stage: 'done',
+  fraction: 1,
+  leftMs: null,
+  failure: null,
+  proxied: false,
+  sprite: null,
+  loudness: null,
+  heard: true,
+  ...fields,
+});
+
+describe('what is made of a recording', () => {
+  onScreens();
+  const loudness = { integrated: -18.24, shortTerm: -12, range: 6.1, truePeak: -0.9 };
+  it.each<[string, Partial<PreparationView>, RegExp]>([
+    ['at work', { state: 'running', stage: 'converting', fraction: 0.4, leftMs: 61_000 }, /being prepared: converting for browsers · 2 min left/],
+    ['that waits', { state: 'waiting', stage: 'waiting', fraction: 0 }, /being prepared: waiting for a worker/],
+    ['that is done', { loudness }, /sound · -18.2 LUFS/],
+    ['that failed', { state: 'failed', failure: 'It could not be converted: no' }, /It could not be converted: no Prepare it again/],
+  ])('%s says so', async (_, fields, words) => {
+    page([recording('r1', 'On the slipway', { preparation: preparation(fields) })]);
+    expect(await row('On the slipway')).toHaveTextContent(words);
+  });
+  it('tells all of its loudness where one points', async () => {
+    page([recording('r1', 'On the slipway', { preparation: preparation({ loudness }) })]);
+    await row('On the slipway');
+    expect(screen.getByTitle('Loudness -18.2 LUFS, loudest three seconds -12.0 LUFS, range 6.1 LU, true peak -0.9 dBTP')).toBeInTheDocument();
+  });
+  it('is asked for again', async () => {
+    const { user, asked } = page([recording('r1', 'On the slipway', { preparation: preparation({ state: 'failed', failure: 'No.' }) })], {
+      'POST api/recordings/r1/preparation': preparation({ state: 'waiting' }),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Prepare it again' }));
+    await expect.poll(() => asked.filter(({ method }) => method === 'POST').map(({ path }) => path)).toEqual(['api/recordings/r1/preparation']);
+  });
+  it('is of the sound track that is chosen', async () => {
+    const tracks = ['eng', 'spa'].map((language) => ({ codec: 'aac', channels: 2, language, title: '' }));
+    const one = recording('r1', 'On the slipway');
+    const { user, asked } = page([{ ...one, sound: { ...one.sound!, tracks } }], { 'PUT api/recordings/r1/sound-track': one });
+    await row('On the slipway');
+    await pick(user, 'Sound track', 'Track 2 · spa · 2 channels');
+    await expect
+      .poll(() => asked.filter(({ method }) => method === 'PUT').map(({ path, body }) => [path, body]))
+      .toEqual([['api/recordings/r1/sound-track', { track: 1, version: 1 }]]);
+  });
+});
+
+describe('who speaks', () => {
+  onScreens();
+  const word = (text: string, i: number, speaker: number) => ({ text, kind: 'word' as const, speaker, startMs: i * 500, endMs: i * 500 + 400 });
+  const words = ['We', 'go', 'now.', 'Do', 'we?', 'Yes.'].map((text, i) => word(text, i, i < 3 ? 0 : i < 5 ? 1 : -1));
+  const sentences = [
+    { firstWord: 0, endWord: 3, startMs: 0, endMs: 1_400, speaker: 0 },
+    { firstWord: 3, endWord: 5, startMs: 1_500, endMs: 2_400, speaker: 1 },
+    { firstWord: 5, endWord: 6, startMs: 2_500, endMs: 2_900, speaker: -1 },
+  ];
+  const packed = packTranscript({ words, sentences, speakers: ['Ada', 'Bo'], durationMs: 3_000, wordTimes: 'given', sentenceEnds: 'written' });
+  it('is named, corrected and joined for the whole recording', async () => {
+    const { user, asked } = page([recording('r1', 'On the slipway')], {
+      'api/recordings/r1/transcript': packed,
+      'PUT api/recordings/r1/voices': recording('r1', 'On the slipway'),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Ada, Bo' }));
+    const dialog = await screen.findByRole('dialog', { name: 'Who speaks in “On the slipway”' });
+    expect(within(dialog).getByText('“We go now. Do we? Yes.”')).toBeInTheDocument();
+    const second = within(dialog).getByLabelText('Voice 2');
+    await user.clear(second);
+    expect(within(dialog).getByText('A voice needs a name.')).toBeInTheDocument();
+    expect(within(dialog).getByRole('button', { name: 'Name the voices' })).toBeDisabled();
+    await user.type(second, 'Ada');
+    expect(within(dialog).getByText('Becomes one with voice 1.')).toBeInTheDocument();
+    await user.type(within(dialog).getByLabelText('Nobody is named'), ' Cy ');
+    await user.click(within(dialog).getByRole('button', { name: 'Name the voices' }));
+    await expect
+      .poll(() => asked.filter(({ method }) => method === 'PUT').map(({ path, body }) => [path, body]))
+      .toEqual([['api/recordings/r1/voices', { names: ['Ada', 'Ada'], unnamed: 'Cy', version: 1 }]]);
+    await expect.poll(() => screen.queryByRole('dialog')).toBeNull();
+  });
+});
+
+describe('files that are dropped', () => {
+  it('belong together by their names, whatever a transcript is written in', () => {
+    const { pairs, strangers } = pairFiles(['a.docx', 'a.MP4', 'b.odt', 'c.ttml', 'd.lrc', 'e.pdf'].map((name) => new File(['x'], name)));
+    expect(pairs.map(({ transcript, sound }) => [transcript?.name, sound?.name])).toEqual([
+      ['a.docx', 'a.MP4'],
+      ['b.odt', undefined],
+      ['c.ttml', undefined],
+      ['d.lrc', undefined],
+    ]);
+    expect(strangers).toEqual(['e.pdf']);
+    expect(['a.txt', 'a.docx', 'a.odt', 'a.vtt', 'a.ttml'].map(isLoose)).toEqual([true, true, true, false, false]);
   });
 });

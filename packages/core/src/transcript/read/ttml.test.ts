@@ -69,6 +69,15 @@ describe('TTML', () => {
       [22_000, 25_000, 'Four', null],
     ]);
   });
+  it('lets a paragraph without a time be on for as long as what it stands in, or from its first span on', () => {
+    const text = doc(
+      '<div begin="1s" end="3s"><p>Whole</p></div><div begin="10s"><p><span begin="1s" end="2s">From</span> <span begin="3s" end="4s">here</span></p></div>',
+    );
+    expect(cues(text)).toEqual([
+      [1_000, 3_000, 'Whole', null],
+      [11_000, 14_000, 'From here', null],
+    ]);
+  });
   it('names who speaks by its agents, wherever they are declared', () => {
     const head = '<metadata><ttm:agent xml:id="a1" type="person"><ttm:name type="full">Tamsin Oke</ttm:name></ttm:agent></metadata>';
     const text = doc('<div ttm:agent="a1"><p begin="1s" end="2s">Yes.</p><p begin="2s" end="3s" ttm:agent="a2">No.</p></div>', '', head);

@@ -27,6 +27,8 @@ interface Frame {
 interface OpenCue {
   readonly line: number;
   readonly frame: Frame;
+  /** The paragraph has a time of its own. */
+  readonly timed: boolean;
   text: string;
   readonly stamps: { at: number; startMs: number; endMs: number | null }[];
 }
@@ -105,7 +107,7 @@ class TtmlReader {
     if (this.frames.length === 0) this.readRoot(tag);
     const frame = this.frameOf(tag);
     this.frames.push(frame);
-    if (tag.local === 'p' && tag.uri === TT) this.cue = { line: this.parser.line, frame, text: '', stamps: [] };
+    if (tag.local === 'p' && tag.uri === TT) this.cue = { line: this.parser.line, frame, timed: this.hasTime(tag), text: '', stamps: [] };
     else if (this.cue !== null && tag.local === 'br') this.cue.text += ' ';
     else if (this.cue !== null && tag.local === 'span' && this.hasTime(tag)) this.stamp(frame);
   }
@@ -121,11 +123,11 @@ class TtmlReader {
   }
 
   /** A paragraph without a time of its own, whose spans have some, begins with the first of them. */
-  private flush({ line, frame, text, stamps }: OpenCue): void {
+  private flush({ line, frame, timed, text, stamps }: OpenCue): void {
     if (text.trim() === '') return;
     if (frame.agent !== null) this.wanted.push({ cue: this.found.cues.length, agent: frame.agent });
     const first = stamps[0];
-    const untimed = frame.endMs === null && first !== undefined;
+    const untimed = !timed && first !== undefined;
     this.found.add({
       line,
       startMs: untimed ? first.startMs : frame.beginMs,
@@ -196,7 +198,7 @@ class TtmlReader {
     return {
       name: tag.local,
       beginMs,
-      endMs: endMs ?? (begin === null ? null : (above?.endMs ?? null)),
+      endMs: endMs ?? above?.endMs ?? null,
       agent: valueOf(tag, METADATA, 'agent')?.trim().split(/\s+/)[0] || (above?.agent ?? null),
       keepsSpace: space === undefined ? (above?.keepsSpace ?? false) : space === 'preserve',
       inSequence: valueOf(tag, '', 'timeContainer') === 'seq',
