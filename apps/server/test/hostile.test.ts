@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { Agent, get, type IncomingMessage } from 'node:http';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { approveShorts, seedRanking } from './seed.js';
@@ -215,5 +216,18 @@ describe('a client that the agency does not work for any more', () => {
     expect((await world.owner.get('archived-clients')).body.map((one: { id: string }) => one.id)).toContain(own);
     expect((await world.owner.post(`archived-clients/${own}/restore`)).body.id).toBe(own);
     expect((await producer.get(`recordings/${seeded.recordingId}`)).status).toBe(200);
+  });
+});
+
+describe('a line that is kept open', () => {
+  // Node's own five seconds cut it under a caller who speaks on it just then; that limit would be told in the answer.
+  it('is not said to end after some seconds', async () => {
+    const agent = new Agent({ keepAlive: true });
+    const answer = await new Promise<IncomingMessage>((resolve, reject) => {
+      get(`${world.base}/api/health`, { agent }, resolve).on('error', reject);
+    });
+    answer.resume();
+    expect([answer.headers.connection, answer.headers['keep-alive']]).toEqual(['keep-alive', undefined]);
+    agent.destroy();
   });
 });

@@ -51,6 +51,8 @@ export async function listenTo(path: string, listening: Listening): Promise<Hear
   const child = spawn('ffmpeg', argsOf(path, listening), { stdio: ['ignore', 'pipe', 'pipe'] });
   const ended = once(child, 'close') as Promise<[number | null]>;
   ended.catch(() => undefined); // where ffmpeg is not there at all, the stream ends too, and it is thrown below
+  const kill = (): void => void child.kill('SIGKILL');
+  signal.addEventListener('abort', kill); // it may be silent for long: nobody would look at the signal meanwhile
   const reader = new LoudnessReader();
   let said = '';
   child.stderr.setEncoding('utf8').on('data', (text: string) => {
@@ -71,13 +73,16 @@ export async function listenTo(path: string, listening: Listening): Promise<Hear
       onHeard((samples / VOICE_RATE) * 1_000);
     }
   } catch (error) {
-    child.kill('SIGKILL');
+    kill();
     throw error;
+  } finally {
+    signal.removeEventListener('abort', kill);
   }
   const code = await ended.then(
     ([status]) => status,
     (error: unknown) => String(error),
   );
+  signal.throwIfAborted();
   if (code !== 0 || samples === 0) throw new DeafError(said.trim() || `ffmpeg ended with ${code ?? 'a signal'}`);
   return { voice: analyser.finish(), loudness: listening.loudness ? reader.finish() : null, lengthMs: Math.round((samples / VOICE_RATE) * 1_000) };
 }

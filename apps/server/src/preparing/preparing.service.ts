@@ -105,7 +105,14 @@ export class PreparingService implements OnModuleInit, OnModuleDestroy {
   async levels(actor: Actor, recordingId: string): Promise<SoundLevelsView> {
     const voice = found(await knownVoice(await this.recordings.find(actor, recordingId)), 'sound that was heard');
     const each = Math.max(1, Math.ceil(voice.levels.length / MOST_LEVELS));
-    const db = Array.from({ length: Math.ceil(voice.levels.length / each) }, (_, i) => Math.max(...voice.levels.subarray(i * each, (i + 1) * each)));
+    const db = Array.from({ length: Math.ceil(voice.levels.length / each) }, (_, i) => meanLevel(voice.levels.subarray(i * each, (i + 1) * each)));
     return { stepMs: each * VOICE_STEP_MS, db };
   }
+}
+
+/** Of some levels in dB, that of their mean power: of the loudest alone, an hour of talk looks the same all over. */
+function meanLevel(levels: Int8Array): number {
+  let power = 0;
+  for (const db of levels) power += 10 ** (db / 10);
+  return Math.max(-96, Math.round(10 * Math.log10(power / levels.length)));
 }

@@ -53,7 +53,7 @@ export class PreparationView {
 
 export class SoundLevelsView {
   @Whole({ description: 'Time from one level to the next, in ms' }) stepMs: number;
-  @WholeList({ description: 'Loudest within each step, in dB below full scale, -96 to 0' }) db: number[];
+  @WholeList({ description: 'Mean power within each step, in dB below full scale, -96 to 0' }) db: number[];
 }
 
 export class TranscriptSummaryView {

@@ -143,15 +143,16 @@ const Ridge = memo(function Ridge({ ridge }: { ridge: readonly number[] }): Reac
   );
 });
 
-/** What is quieter than this is drawn as silence, in dB below full scale. */
-const FLOOR_DB = -60;
 const WAVE_HEIGHT = 20;
 
 /** The recorded level along the foot of the ridge: laughter, applause and silence are seen. */
 const Wave = memo(function Wave({ levels, durationMs }: { levels: SoundLevelsView; durationMs: number }): ReactNode {
   const path = useMemo(() => {
     const x = (i: number): string => ((i * levels.stepMs * WIDTH) / durationMs).toFixed(1);
-    const heights = levels.db.map((db) => 0.5 + (Math.max(0, db - FLOOR_DB) / -FLOOR_DB) * (WAVE_HEIGHT - 1));
+    // As amplitudes, beside the loudest place of this recording: in dB, talk would be one band.
+    const amplitudes = levels.db.map((db) => 10 ** (db / 20));
+    const loudest = Math.max(...amplitudes);
+    const heights = amplitudes.map((one) => 0.5 + (one / loudest) * (WAVE_HEIGHT - 1));
     return `M0 ${WAVE_HEIGHT} ${heights.map((height, i) => `L${x(i)} ${(WAVE_HEIGHT - height).toFixed(1)}`).join(' ')} L${x(heights.length)} ${WAVE_HEIGHT} Z`;
   }, [levels, durationMs]);
   return (
