@@ -8,7 +8,23 @@ import { needDebian, needNodeModules } from './lib/packages.mjs';
 import { runShown } from './lib/run.mjs';
 
 const ALWAYS = ['text', 'reading', 'reading-memory', 'vectors', 'screen', 'editors'];
-const NAMED = ['flat', 'words', 'truth', 'summaries', 'roles', 'ends', 'segments', 'stand-out', 'weights', 'rough', 'listen', 'render', 'prepare', 'preview', 'uploads'];
+const NAMED = [
+  'flat',
+  'words',
+  'truth',
+  'summaries',
+  'roles',
+  'ends',
+  'segments',
+  'stand-out',
+  'weights',
+  'rough',
+  'listen',
+  'render',
+  'prepare',
+  'preview',
+  'uploads',
+];
 
 await runMain(async () => {
   await needDebian(['postgresql', 'ffmpeg', 'chromium']);
