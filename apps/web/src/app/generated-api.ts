@@ -1616,7 +1616,7 @@ export type RepairsView = {
 export type SoundLevelsView = {
   /** Time from one level to the next, in ms */
   stepMs: number;
-  /** Loudest within each step, in dB below full scale, -96 to 0 */
+  /** Mean power within each step, in dB below full scale, -96 to 0 */
   db: number[];
 };
 export type SiftView = {
