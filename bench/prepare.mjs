@@ -1,4 +1,4 @@
-// Preparing a recording beside decoding it once: five minutes of 1080p with a moving picture and a voice-like sound, as cameras write
+// Preparing a recording beside decoding it once: a minute of 1080p with a moving picture and a voice-like sound, as cameras write
 // it. With a file for browsers, because its whole pictures stand ten seconds apart, and without, where the original is played.
 import { execFile } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
@@ -14,7 +14,7 @@ import { proxyArgs } from '../apps/server/dist/preparing/proxy.js';
 import { spriteArgs, spriteOf } from '../apps/server/dist/preparing/sprite.js';
 import { ratio, row } from './measure.mjs';
 
-const SECONDS = 300;
+const SECONDS = 60;
 const run = promisify(execFile);
 const { signal } = new AbortController();
 const timed = async (work) => {
