@@ -21,9 +21,14 @@ export class CueList implements ReadCues {
 
   /** @throws TranscriptRefusedError `too-long` */
   add(cue: RawCue): void {
-    if (this.cues.length >= MOST_CUES) throw new TranscriptRefusedError(cue.line, 'too-long', `more than ${MOST_CUES} cues; is it one recording?`);
+    this.room(this.cues.length, cue.line);
     this.count(cue.text.length, cue.line);
     this.cues.push(cue);
+  }
+
+  /** Refuses one more cue beside so many, for a reader that gathers before it adds. @throws TranscriptRefusedError `too-long` */
+  room(cues: number, line: number): void {
+    if (cues >= MOST_CUES) throw new TranscriptRefusedError(line, 'too-long', `more than ${MOST_CUES} cues; is it one recording?`);
   }
 
   /** Counts text that will be part of a cue. @throws TranscriptRefusedError `too-long` */

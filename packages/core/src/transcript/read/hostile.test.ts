@@ -17,11 +17,16 @@ describe('text made to be slow to read is read all the same', () => {
     ['angle brackets without end', cue(`${'<'.repeat(MANY)} words`)],
     ['one time and a text of many lines', `[00:01] one\n${'and so on\n'.repeat(MANY / 2)}`],
     ['white space between a name and a time', `Ann${' '.repeat(MANY)}x [00:01] one`],
+    ['white space between a name and a bare time', `[00:01] one\n${`Ann${' '.repeat(4_900)}0:02x\n`.repeat(40)}`],
+    ['a tag of white space that never closes, in LRC', `[ti:x]\n[00:01.00]one\n[ar:${' '.repeat(MANY)}\n`],
     ['times without end in one cue', cue(Array.from({ length: 20_000 }, (_, i) => `<00:00:0${Math.floor(i / 4_001)}.000>w${i} `).join(''))],
   ])('%s', (_, text) => {
     const { transcript } = read(text);
     expect(transcript.words.length).toBeGreaterThan(0);
     for (const word of transcript.words) expect(word.text.length).toBeLessThanOrEqual(LONGEST_WORD + 1);
+  });
+  it('comments without end before something that is no TTML', () => {
+    expect(() => read(`${'<!--a-->'.repeat(900)}<p>`)).toThrow(TranscriptRefusedError);
   });
   it('words that people write are left as they are', () => {
     const text = 'Llanfairpwllgwyngyllgogerychwyrndrobwllllantysiliogogogoch is a place; see https://example.invalid/a/rather/long/address';
@@ -40,6 +45,16 @@ describe('more than a recording can hold is refused, at its line', () => {
     const text = `WEBVTT\n\n${Array.from({ length: 500_002 }, (_, i) => `${stamp(i)} --> ${stamp(i + 1)}\na\n`).join('\n')}`;
     expect(() => read(text)).toThrow(expect.objectContaining({ code: 'too-long', line: 1_500_003 }) as Error);
   });
+  it.each<[string, string, number]>([
+    ['times without a word', '[0:01]\n'.repeat(500_002), 500_001],
+    ['LRC times without a word', `[ti:x]\n${'[00:01.00]\n'.repeat(500_002)}`, 500_002],
+    ['a text of letters without end', `[0:01] ${'a'.repeat(2_600_000)}\n[0:02] ${'b'.repeat(2_600_000)}\n`, 2],
+    [
+      'TTML spans without a word',
+      `<tt xmlns="http://www.w3.org/ns/ttml"><body><div><p begin="1s">${'<span begin="1s"/>'.repeat(200_001)}</p></div></body></tt>`,
+      1,
+    ],
+  ])('%s', (_, text, line) => expect(() => read(text)).toThrow(expect.objectContaining({ code: 'too-long', line }) as Error));
 });
 
 describe('podcast JSON', () => {

@@ -9,7 +9,7 @@ const TIME = String.raw`(\d{1,3}):(\d{2})(?:[.:](\d{1,3}))?`;
 const LINE_TIME = new RegExp(String.raw`^\s*\[${TIME}\]`);
 const WORD_TIME = new RegExp(String.raw`<${TIME}>`, 'g');
 /** Tags that name the piece; what stands in brackets and is none of them is no tag. */
-const ID_TAG = /^\s*\[(ti|ar|al|au|lr|length|by|offset|re|tool|ve|#):?\s*([^\]]*)\]\s*$/i;
+const ID_TAG = /^\s*\[(ti|ar|al|au|lr|length|by|offset|re|tool|ve|#):?([^\]]*)\]\s*$/i;
 const MOST_TIMES = 200;
 
 /** True where lines are timed as in LRC and not only stamped: it names itself, times words, or repeats a line at several times. */
@@ -60,6 +60,7 @@ export function readLrc(text: string): ReadCues {
     // An empty line ends the one before it, and says nothing itself.
     for (const startMs of starts) {
       found.count(said.text.length, number);
+      found.room(cues.length, number);
       cues.push({
         line: number,
         startMs,

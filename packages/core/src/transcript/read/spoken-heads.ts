@@ -1,17 +1,19 @@
 import { LineCursor } from './line-cursor.js';
 
 const TIME = String.raw`(?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?`;
-const TO = String.raw`(?:\s*(?:-{1,2}>?|–|—|→|to)\s*${TIME})?`;
+/** White space as people write it: without an end, three of it in a row would be tried in every way. */
+const SPACE = String.raw`\s{0,4}`;
+const TO = String.raw`(?:${SPACE}(?:-{1,2}>?|–|—|→|to)${SPACE}${TIME})?`;
 /** A speaker's name: up to four capitalised words or numbers, and no full stop. */
 export const NAME = String.raw`\p{Lu}[\p{L}\p{N}'’-]*(?: (?:\p{Lu}[\p{L}\p{N}'’-]*|\p{N}{1,3}(?![\p{N}:]))){0,3}`;
-const BETWEEN = String.raw`\s*[,|–—-]?\s*`;
+const BETWEEN = String.raw`${SPACE}[,|–—-]?${SPACE}`;
 
 /** "Ann Lee 00:01:23", "Ann Lee | 0:03 – 0:09" */
-const NAME_TIME = new RegExp(String.raw`^\s*(${NAME})\s*:?${BETWEEN}(${TIME})${TO}\s*:?\s*$`, 'u');
+const NAME_TIME = new RegExp(String.raw`^\s*(${NAME})${SPACE}:?${BETWEEN}(${TIME})${TO}${SPACE}:?\s*$`, 'u');
 /** "Ann Lee 00:01:23: so…" */
-const NAME_TIME_SAID = new RegExp(String.raw`^\s*(${NAME})\s+(${TIME})${TO}\s*:\s+(?=\S)`, 'u');
+const NAME_TIME_SAID = new RegExp(String.raw`^\s*(${NAME})\s+(${TIME})${TO}${SPACE}:\s+(?=\S)`, 'u');
 /** "00:01:23 Ann Lee", with what is said on the next line */
-const TIME_NAME = new RegExp(String.raw`^\s*(${TIME})${TO}${BETWEEN}(${NAME})\s*:?\s*$`, 'u');
+const TIME_NAME = new RegExp(String.raw`^\s*(${TIME})${TO}${BETWEEN}(${NAME})${SPACE}:?\s*$`, 'u');
 /** "00:01 – 00:09 so…" */
 const TIME_TO_TIME = new RegExp(String.raw`^\s*(${TIME})\s*(?:-{1,2}|–|—|→|to)\s*${TIME}\s*[:,|–—-]?\s*`);
 const BRACKETS = new RegExp(String.raw`[[(](${TIME})\s*(?:-{1,2}>?|–|—|→|to)\s*${TIME}[\])]`, 'g');

@@ -41,6 +41,7 @@ export function readStampedText(text: string): ReadCues {
   const cues: (RawCue & { readonly own: boolean })[] = [];
   let speaker: string | null = null;
   const runOn = new Map<number, RunOn[]>();
+  let said = 0;
   for (const lines = new LineCursor(text); !lines.done; lines.next()) {
     const number = lines.number;
     const written = withStamp(found.payload(lines.text, number), style);
@@ -66,7 +67,8 @@ export function readStampedText(text: string): ReadCues {
         speaker = label.speaker;
         named.add(speaker);
       }
-      found.expect(label.text.length, number);
+      found.room(cues.length, number);
+      found.expect((said += label.text.length), number);
       cues.push({ line: number, startMs: piece.startMs, endMs: null, speaker, text: label.text.trim(), own: own || label.speaker !== null });
       own = false;
     }
