@@ -1,13 +1,16 @@
 import { execFile } from 'node:child_process';
+import { readdirSync, readFileSync } from 'node:fs';
 import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
+import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
 import { listenTo } from '../dist/media/listen.js';
 import { whyProxy } from '../dist/media/playable.js';
+import { FfmpegError } from '../dist/media/run-ffmpeg.js';
 import { PreparingService } from '../dist/preparing/preparing.service.js';
 import { type Answer, filesForm, query, World } from './world.js';
 
@@ -17,6 +20,7 @@ const run = promisify(execFile);
 const ffmpeg = async (...args: string[]): Promise<Buffer> =>
   (await run('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...args], { encoding: 'buffer', maxBuffer: 400_000_000 })).stdout;
 
+const DEADLOCKS = 'SELECT deadlocks FROM pg_stat_database WHERE datname = current_database()';
 type Worker = ReturnType<typeof startService>;
 let world: World;
 let clientId: string;
@@ -71,6 +75,13 @@ async function fetched(path: string, name: string): Promise<string> {
   return to;
 }
 const heard = (path: string, track = 0) => listenTo(path, { signal: new AbortController().signal, track, loudness: true, onHeard: () => undefined });
+
+/** Programs that a process started, by name. */
+function childrenOf(pid: number, name: string): number[] {
+  const threads = readdirSync(`/proc/${pid}/task`);
+  const children = threads.flatMap((thread) => readFileSync(`/proc/${pid}/task/${thread}/children`, 'utf8').split(' ').filter(Boolean).map(Number));
+  return children.filter((child) => readFileSync(`/proc/${child}/comm`, 'utf8').trim() === name);
+}
 
 /** Spans of a sine of 1 kHz on both channels: peak in dBFS, and seconds. */
 async function sines(name: string, ...spans: readonly (readonly [number, number])[]): Promise<string> {
@@ -162,6 +173,18 @@ describe('loudness', () => {
     const { truePeak } = (await heard(path)).loudness!;
     expect(truePeak).toBeGreaterThanOrEqual(-6.4);
     expect(truePeak).toBeLessThanOrEqual(-5.8);
+  });
+  it('is not taken for what cannot be heard where ffmpeg was killed', async () => {
+    const path = await sines('long.wav', [-23, 2_000]);
+    const killed = listenTo(path, {
+      signal: new AbortController().signal,
+      track: 0,
+      loudness: true,
+      onHeard: () => {
+        for (const child of childrenOf(process.pid, 'ffmpeg')) process.kill(child, 'SIGKILL');
+      },
+    });
+    await expect(killed).rejects.toThrow(FfmpegError);
   });
   it('of silence is none', async () => {
     const path = join(folder, 'silence.wav');
@@ -288,6 +311,42 @@ describe('a recording', () => {
     const recording = await prepared(id);
     expect(recording.preparation).toMatchObject({ proxied: false, heard: false });
     expect(Number((await query(`SELECT count(*) AS n FROM preparations WHERE recording_id = $1`, [id]))[0]!['n'])).toBe(1);
+  });
+});
+
+describe('a recording that is deleted', () => {
+  it('in the middle of converting leaves nothing, and the worker goes on', async () => {
+    const noise = ['-f', 'lavfi', '-i', 'testsrc2=s=1280x720:r=15:d=30', '-f', 'lavfi', '-i', 'sine=frequency=300:duration=30'];
+    const id = await brought('gone.mkv', ...noise, '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '30', '-g', '450', '-c:a', 'aac');
+    const { preparation } = await until(id, ({ stage, fraction }) => stage === 'converting' && fraction > 0.12);
+    expect((await world.owner.delete(`recordings/${id}`)).status).toBe(204);
+    expect(await query(`SELECT id FROM jobs WHERE subject_id = $1`, [preparation.id])).toEqual([]);
+    // Its ffmpeg ends with it: the next one gets the only long slot, and what was half-made goes.
+    await prepared(await brought('next.mp4', ...FILM.slice(0, 4), '-t', '4', '-c:v', 'libx264', '-preset', 'ultrafast', '-g', '10'));
+    const left = async (): Promise<string[]> =>
+      (await readdir(join(process.env['SIFT_REEL_MEDIA_DIR']!, 'prepared'))).filter((name) => name.startsWith(preparation.id));
+    await vi.waitFor(async () => expect(await left()).toEqual([]), { timeout: 30_000, interval: 50 });
+  });
+  it('while a run keeps what it made does not stand in its way, nor it in that of the deleting', async () => {
+    const id = await brought('busy.mka', '-f', 'lavfi', '-i', 'sine=frequency=300:duration=8', '-c:a', 'libopus');
+    const { preparation } = await read(id);
+    // As a run that keeps what it made: the job, then the row; as whoever ends it: not the other way round.
+    const keeping = new pg.Client(process.env['SIFT_REEL_DATABASE_URL']);
+    await keeping.connect();
+    await prepared(id);
+    await query(`UPDATE jobs SET state = 'running', finished_at = NULL WHERE subject_id = $1`, [preparation.id]);
+    await keeping.query('BEGIN');
+    await keeping.query(`SELECT id FROM jobs WHERE subject_id = $1 FOR UPDATE`, [preparation.id]);
+    const before = Number((await query(DEADLOCKS))[0]!['deadlocks']);
+    const deleted = world.owner.delete(`recordings/${id}`);
+    await vi.waitFor(async () => expect(Number((await query(`SELECT count(*) AS n FROM pg_locks WHERE NOT granted`))[0]!['n'])).toBeGreaterThan(0), {
+      timeout: 20_000,
+    });
+    await keeping.query(`UPDATE preparations SET heard_ms = 1 WHERE id = $1`, [preparation.id]);
+    await keeping.query('COMMIT');
+    await keeping.end();
+    expect((await deleted).status).toBe(204);
+    expect(Number((await query(DEADLOCKS))[0]!['deadlocks'])).toBe(before);
   });
 });
 

@@ -77,7 +77,13 @@ describe('office documents', () => {
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining(words)]);
   });
   it('nothing but a transcript is read so', async () => {
-    expect((await world.owner.post('transcripts/reading', filesForm({ title: 'x' }))).status).toBe(400);
+    const alone = { status: 400, body: expect.objectContaining({ detail: 'Send one transcript, and nothing else.' }) };
+    expect(await world.owner.post('transcripts/reading', filesForm({ title: 'x' }))).toMatchObject(alone);
+    const sound = new Uint8Array(5_000_000);
+    expect(await world.owner.post('transcripts/reading', filesForm({ sound: ['a.wav', sound] }))).toMatchObject(alone);
+    const uploaded = new FormData();
+    uploaded.set('uploaded', '00000000-0000-4000-8000-000000000000');
+    expect(await world.owner.post('transcripts/reading', uploaded)).toMatchObject(alone);
   });
 });
 
@@ -104,7 +110,9 @@ describe('voices', () => {
     const path = `recordings/${body.id}/voices`;
     const few = await world.owner.put(path, { names: ['Ada'], unnamed: null, version: body.version });
     expect([few.status, few.body.errors]).toEqual([400, [{ field: 'names', detail: 'There are 3 voices; name each of them.' }]]);
-    const named = await world.owner.put(path, { names: ['Ada Oke', 'Bo', 'Ada Oke'], unnamed: null, version: body.version });
+    const empty = await world.owner.put(path, { names: ['Ada', ' ', 'Bo'], unnamed: null, version: body.version });
+    expect([empty.status, empty.body.errors]).toEqual([400, [{ field: 'names', detail: expect.stringContaining('must not hold an empty one') }]]);
+    const named = await world.owner.put(path, { names: ['Ada Oke', 'Bo', 'Ada  Oke'], unnamed: null, version: body.version });
     expect([named.status, named.body.transcript.speakers]).toEqual([200, ['Ada Oke', 'Bo']]);
     expect(await voices(body.id)).toEqual(['Ada Oke', 'Ada Oke', 'Bo', 'Bo', 'Ada Oke', 'Ada Oke']);
     const stale = await world.owner.put(path, { names: ['X', 'Y'], unnamed: null, version: body.version });

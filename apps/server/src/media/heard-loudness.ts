@@ -1,10 +1,10 @@
-/** HeardLoudness of a whole recording (EBU R 128, EBU Tech 3341 and 3342). */
+/** Loudness of a whole recording (EBU R 128, EBU Tech 3341 and 3342). */
 export interface HeardLoudness {
   /** Integrated, in LUFS. */
   readonly integrated: number;
   /** The loudest three seconds, in LUFS. */
   readonly shortTerm: number;
-  /** HeardLoudness range, in LU. */
+  /** Loudness range, in LU. */
   readonly range: number;
   /** True peak, in dBTP. */
   readonly truePeak: number;

@@ -3,6 +3,8 @@ import { once } from 'node:events';
 import { VOICE_RATE, VoiceAnalyser, type VoiceTrack } from '@sift-reel/core';
 import { SOUND_INPUT } from './ffmpeg.js';
 import { type HeardLoudness, LoudnessReader } from './heard-loudness.js';
+import { limited } from './limited.js';
+import { FfmpegError } from './run-ffmpeg.js';
 
 const BYTES = 2;
 const FAULT_CHARACTERS = 300;
@@ -18,6 +20,8 @@ export interface Listening {
   readonly track: number;
   /** Whether to measure the loudness too; it takes three times as long. */
   readonly loudness: boolean;
+  /** It gives way to whatever else the machine has to do. */
+  readonly patient?: boolean;
   /** Told how much was heard, in ms, piece by piece; what it throws ends the listening. */
   readonly onHeard: (ms: number) => void;
 }
@@ -43,12 +47,13 @@ function argsOf(path: string, { track, loudness }: Listening): string[] {
 
 /**
  * Listens to a sound file from end to end, in memory for a few seconds of it at a time.
- * @throws DeafError when ffmpeg cannot read the file, or `signal`'s reason
+ * @throws DeafError when ffmpeg cannot read the file, FfmpegError when somebody killed it, or `signal`'s reason
  */
 export async function listenTo(path: string, listening: Listening): Promise<Heard> {
   const { signal, onHeard } = listening;
   signal.throwIfAborted();
-  const child = spawn('ffmpeg', argsOf(path, listening), { stdio: ['ignore', 'pipe', 'pipe'] });
+  const [program, given] = limited('ffmpeg', argsOf(path, listening), listening.patient);
+  const child = spawn(program, given, { stdio: ['ignore', 'pipe', 'pipe'] });
   const ended = once(child, 'close') as Promise<[number | null]>;
   ended.catch(() => undefined); // where ffmpeg is not there at all, the stream ends too, and it is thrown below
   const kill = (): void => void child.kill('SIGKILL');
@@ -83,7 +88,8 @@ export async function listenTo(path: string, listening: Listening): Promise<Hear
     (error: unknown) => String(error),
   );
   signal.throwIfAborted();
-  if (code !== 0 || samples === 0) throw new DeafError(said.trim() || `ffmpeg ended with ${code ?? 'a signal'}`);
+  if (code === null) throw new FfmpegError('it was killed while it listened');
+  if (code !== 0 || samples === 0) throw new DeafError(said.trim() || `ffmpeg ended with ${code}`);
   return { voice: analyser.finish(), loudness: listening.loudness ? reader.finish() : null, lengthMs: Math.round((samples / VOICE_RATE) * 1_000) };
 }
 

@@ -1,11 +1,7 @@
-import { execFile } from 'node:child_process';
-import { promisify } from 'node:util';
 import { UnprocessableEntityException } from '@nestjs/common';
 import type { FrameRate } from '@sift-reel/core';
 import { SOUND_INPUT } from './ffmpeg.js';
-
-const run = promisify(execFile);
-const LIMITS = { timeout: 60_000, maxBuffer: 4_000_000, killSignal: 'SIGKILL' } as const;
+import { ffprobe } from './limited.js';
 
 /** What is seen of a file, as it is shown: turned as its maker meant it. */
 export interface Picture {
@@ -59,7 +55,7 @@ const TAG_CHARACTERS = 60;
 export async function probe(path: string, name: string): Promise<Probed> {
   let output: string;
   try {
-    ({ stdout: output } = await run('ffprobe', ['-v', 'error', ...SOUND_INPUT, '-show_entries', ENTRIES, '-of', 'json', path], LIMITS));
+    output = await ffprobe(['-v', 'error', ...SOUND_INPUT, '-show_entries', ENTRIES, '-of', 'json', path]);
   } catch {
     throw new UnprocessableEntityException(`“${name}” is neither sound nor video that can be read.`);
   }
@@ -108,8 +104,8 @@ const LOOKED_AT = 60;
  */
 export async function wholePictureGapMs(path: string): Promise<number> {
   const args = ['-v', 'error', ...SOUND_INPUT, '-select_streams', 'v:0', '-read_intervals', `%+${LOOKED_AT}`];
-  const { stdout } = await run('ffprobe', [...args, '-show_entries', 'packet=pts_time,flags', '-of', 'csv=p=0', path], LIMITS);
-  const packets = stdout
+  const said = await ffprobe([...args, '-show_entries', 'packet=pts_time,flags', '-of', 'csv=p=0', path]);
+  const packets = said
     .split('\n')
     .map((line) => line.split(','))
     .map(([time = '', flags = '']) => ({ ms: Number(time) * 1_000, whole: flags.startsWith('K') }))

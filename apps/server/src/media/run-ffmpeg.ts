@@ -1,10 +1,9 @@
 import { spawn } from 'node:child_process';
+import { limited } from './limited.js';
 
 /** The end of what it says is kept: the measures of a filter, or the fault. */
 const SAID_CHARACTERS = 8_000;
 const SHOWN_CHARACTERS = 300;
-/** Of addresses, in bytes: what it works on at once is some frames of each input, whatever the length of the file. */
-const MOST_MEMORY = 6 * 1_024 ** 3;
 
 /** ffmpeg could not do it; the message is the last that it said. */
 export class FfmpegError extends Error {
@@ -28,12 +27,8 @@ export interface FfmpegOptions {
  */
 export async function runFfmpeg(args: readonly string[], { signal, longestMs, patient = false, onProgress }: FfmpegOptions): Promise<string> {
   signal.throwIfAborted();
-  // prlimit (util-linux, on every Debian) becomes ffmpeg, so what is killed is ffmpeg itself.
-  const limited = ['prlimit', `--as=${MOST_MEMORY}`];
-  const [program, ...before] = patient ? ['nice', '-n', '10', ...limited] : limited;
-  const child = spawn(program!, [...before, 'ffmpeg', '-hide_banner', '-nostdin', '-nostats', '-y', '-progress', 'pipe:1', ...args], {
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
+  const [program, given] = limited('ffmpeg', ['-hide_banner', '-nostdin', '-nostats', '-y', '-progress', 'pipe:1', ...args], patient);
+  const child = spawn(program, given, { stdio: ['ignore', 'pipe', 'pipe'] });
   const kill = (): void => {
     child.kill('SIGKILL');
   };

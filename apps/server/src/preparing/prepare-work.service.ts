@@ -25,6 +25,9 @@ const SLOWEST = 6;
 const COUNTED = `UPDATE recordings SET duration_ms = greatest($3, (SELECT duration_ms FROM transcripts WHERE recording_id = $1))
 WHERE id = $1 AND sound_file = $2`;
 
+/** What an earlier version of the program did not look for. $1 id, $2 of which file, $3 tracks */
+const TRACKS = `UPDATE recordings SET sound_tracks = $3::jsonb WHERE id = $1 AND sound_file = $2 AND sound_tracks <> $3::jsonb`;
+
 /** One stage, and how much of all the work it is. */
 interface Stage {
   readonly name: string;
@@ -59,6 +62,8 @@ export class PrepareWork implements OnModuleInit {
       const probed = await probe(source, recording.soundName ?? row.soundFile);
       if (row.whyProxy === null) {
         const why = whyProxy(probed, row.soundTrack, probed.picture === null ? 0 : await wholePictureGapMs(source));
+        // By itself, as all that waits for the recording's row.
+        await this.database.run(TRACKS, [recording.id, row.soundFile, JSON.stringify(probed.soundTracks)]);
         await run.keep(() => row.update({ whyProxy: why }));
       }
       await this.runAll(this.stagesOf(row, recording, source, probed, run), run);
@@ -119,7 +124,13 @@ export class PrepareWork implements OnModuleInit {
   private async listen(row: Preparation, recording: Recording, source: string, track: number, run: JobRun, told: (fraction: number) => void): Promise<void> {
     const { recordingId, clientId, soundFile } = row;
     const { signal } = run;
-    const heard = await hear(recordingId, source, { signal, track, loudness: true, onHeard: (ms) => told(shareOf(ms, recording.durationMs ?? 0)) });
+    const heard = await hear(recordingId, source, {
+      signal,
+      track,
+      loudness: true,
+      patient: true,
+      onHeard: (ms) => told(shareOf(ms, recording.durationMs ?? 0)),
+    });
     if (heard !== null) {
       // By themselves: both wait for the recording's row, which whoever replaces its file holds while he waits for the job's.
       await keepVoice(recordingId, clientId, row, heard.voice);

@@ -40,6 +40,7 @@ export class PreparingService implements OnModuleInit, OnModuleDestroy {
 
   async onModuleInit(): Promise<void> {
     this.facts.beginWith((recording) => this.begin(recording));
+    this.facts.removeWith((recordingId) => this.end(recordingId));
     this.facts.providePreparations(async (recordingIds) => {
       const rows = await this.database.rows<PreparationView & { recordingId: string }>(PREPARATIONS, [recordingIds]);
       return new Map(rows.map(({ recordingId, ...view }) => [recordingId, view]));
@@ -72,9 +73,17 @@ export class PreparingService implements OnModuleInit, OnModuleDestroy {
 
   /** Another file is another preparation: what ran for the one before ends, and what it made is nobody's. */
   private async begin({ id: recordingId, clientId, soundFile, soundTrack, durationMs }: Recording): Promise<void> {
-    await Preparation.destroy({ where: { recordingId } });
+    await this.end(recordingId);
     const { id } = await Preparation.create({ recordingId, clientId, soundFile, soundTrack });
     await this.jobs.enqueue(PREPARE, { subjectId: id, clientId, about: { recordingId }, size: (durationMs ?? 0) > LONG_MS ? 'long' : 'short' });
+  }
+
+  /** Ends what runs, and what there is of it. The job before the row: whoever keeps what he made holds them in this order. */
+  private async end(recordingId: string): Promise<void> {
+    const row = await Preparation.findOne({ attributes: ['id'], where: { recordingId } });
+    if (row === null) return;
+    await this.jobs.cancel(PREPARE, row.id);
+    await row.destroy();
   }
 
   /** Once more, where it could not be done. */

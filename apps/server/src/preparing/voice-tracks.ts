@@ -2,6 +2,7 @@ import type { VoiceTrack } from '@sift-reel/core';
 import { log } from '../config/logger.js';
 import { DeafError, type Heard, listenTo } from '../media/listen.js';
 import type { MediaStore } from '../media/media-store.service.js';
+import { FfmpegError } from '../media/run-ffmpeg.js';
 import { Recording } from '../recordings/recordings.models.js';
 import { VoiceTrackRow } from './preparing.models.js';
 
@@ -25,7 +26,10 @@ export async function keepVoice(recordingId: string, clientId: string, of: Sound
   await VoiceTrackRow.upsert({ recordingId, clientId, soundFile: heardOf(of), levels: bytesOf(levels), pitches: bytesOf(pitches) });
 }
 
-/** Listens where nobody has yet, and keeps what was heard for the next sift. Null where there is no sound or none that can be read. */
+/**
+ * Listens where nobody has yet, and keeps what was heard for the next sift. Null where there is no sound, none that can be read, or
+ * where the listening was killed: the next sift tries again.
+ */
 export async function hearRecording(
   recordingId: string,
   media: MediaStore,
@@ -38,7 +42,12 @@ export async function hearRecording(
   const known = await knownVoice(recording);
   if (known !== null) return known;
   const lengthMs = recording.durationMs ?? 0;
-  const heard = await hear(recordingId, media.pathOf(soundFile), { signal, track, loudness: false, onHeard: (ms) => onFraction(shareOf(ms, lengthMs)) });
+  const listening = { signal, track, loudness: false, onHeard: (ms: number) => onFraction(shareOf(ms, lengthMs)) };
+  const heard = await hear(recordingId, media.pathOf(soundFile), listening).catch((error: unknown) => {
+    if (!(error instanceof FfmpegError)) throw error;
+    log.warn({ recordingId, error: error.message }, 'the sound was not listened to');
+    return null;
+  });
   if (heard === null) return null;
   await keepVoice(recordingId, clientId, recording, heard.voice);
   return heard.voice;

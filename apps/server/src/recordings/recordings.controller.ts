@@ -5,7 +5,7 @@ import type { Request, Response } from 'express';
 import { type Actor, CurrentActor, found } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { ResumableUploads } from './resumable-uploads.service.js';
-import { type BroughtIn, readBroughtIn } from './bring-in.js';
+import { type BroughtIn, readBroughtIn, type Staging } from './bring-in.js';
 import { RecordingsService } from './recordings.service.js';
 import { PackedTranscriptView, RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
 
@@ -14,6 +14,14 @@ const FILES = {
     type: 'object',
     properties: { title: { type: 'string' }, transcript: { type: 'string', format: 'binary' }, sound: { type: 'string', format: 'binary' } },
   },
+};
+
+const transcriptAlone = (): BadRequestException => new BadRequestException('Send one transcript, and nothing else.');
+/** Where sound has no business: refused as it begins, before it takes any room. */
+const TRANSCRIPT_ALONE: Staging = {
+  stage: () => Promise.reject(transcriptAlone()),
+  take: () => Promise.reject(transcriptAlone()),
+  discard: () => Promise.resolve(),
 };
 
 @ApiTags('recordings')
@@ -68,9 +76,8 @@ export class RecordingsController {
   @ApiBody({ schema: { type: 'object', properties: { transcript: { type: 'string', format: 'binary' } } } })
   @ApiOkResponse({ type: TranscriptReadingView })
   async readTranscriptFile(@CurrentActor() actor: Actor, @Req() request: Request): Promise<TranscriptReadingView> {
-    const { transcript, sound } = await this.readFiles(actor, request);
-    if (sound !== null) await this.media.discard(sound);
-    if (transcript === null || sound !== null) throw new BadRequestException('Send one transcript, and nothing else.');
+    const { transcript } = await readBroughtIn(request, TRANSCRIPT_ALONE);
+    if (transcript === null) throw transcriptAlone();
     return this.recordings.readTranscriptFile(actor, transcript);
   }
 

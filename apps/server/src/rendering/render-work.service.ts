@@ -1,13 +1,12 @@
-import { execFile } from 'node:child_process';
 import { mkdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { framesOf, type FrameSpan, playedMs, type Shape } from '@sift-reel/core';
 import { JobRefusedError } from '../jobs/job-kind.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { JobWorker } from '../jobs/job-worker.service.js';
 import { SOUND_INPUT } from '../media/ffmpeg.js';
+import { ffprobe } from '../media/limited.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
 import { TextPool } from '../text/text-pool.service.js';
@@ -17,8 +16,6 @@ import { measuredOf } from './measured-loudness.js';
 import { RENDER, workFolder } from './render.kind.js';
 import type { RenderPlan } from './render-plan.js';
 import { Render } from './rendering.models.js';
-
-const run = promisify(execFile);
 
 /** Shares of the whole at which its stages end. */
 const [DRAWN_AT, MEASURED_AT, RENDERED_AT] = [0.1, 0.2, 0.97];
@@ -114,8 +111,7 @@ export class RenderWork implements OnModuleInit {
 /** Looked at by another program than the one that made it. @throws FfmpegError when it is not as long as the cut list, to a frame */
 async function checkMade(path: string, plan: RenderPlan, spans: readonly FrameSpan[]): Promise<void> {
   const args = ['-v', 'error', ...SOUND_INPUT, '-count_packets', '-show_entries', 'stream=codec_type,nb_read_packets:format=duration', '-of', 'json', path];
-  const { stdout } = await run('ffprobe', args, { timeout: 120_000, maxBuffer: 1_000_000, killSignal: 'SIGKILL' });
-  const { streams, format } = JSON.parse(stdout) as { streams: { codec_type: string; nb_read_packets: string }[]; format: { duration: string } };
+  const { streams, format } = JSON.parse(await ffprobe(args)) as { streams: { codec_type: string; nb_read_packets: string }[]; format: { duration: string } };
   const frames = framesOf(spans);
   const wanted = (frames * plan.rate.denominator) / plan.rate.numerator;
   const seen = streams.find((one) => one.codec_type === 'video');

@@ -1,6 +1,5 @@
 import { TranscriptRefusedError } from '@sift-reel/core/reading';
 import { strFromU8, unzipSync, zipSync } from 'fflate';
-import mammoth from 'mammoth';
 import { SaxesParser } from 'saxes';
 
 /** What an office document is told by, and where its words are. */
@@ -49,6 +48,7 @@ function partsOf(bytes: Uint8Array): { readonly format: OfficeFormat; readonly p
 
 /** The reader is given what was unpacked here, within its bounds, and nothing that it would unpack itself. */
 async function wordText(parts: Readonly<Record<string, Uint8Array>>): Promise<string> {
+  const { default: mammoth } = await import('mammoth'); // only here: the thread that reads large transcripts stays lean
   try {
     const { value } = await mammoth.extractRawText({ buffer: Buffer.from(zipSync(parts, { level: 0 })) });
     return value.replaceAll('\n\n', '\n'); // it leaves a line between paragraphs: each is a line, and counts as one in what is refused

@@ -3,9 +3,10 @@ import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
 import type { ReactNode } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { Glimpse, usePointedAt } from '../ui/glimpse.js';
+import { PlayerTrouble } from '../ui/player-trouble.js';
 import type { PreparationView } from './api.js';
 import { mediaOf } from './media.js';
-import { usePlayer } from './player.js';
+import { type Player, usePlayer } from './player.js';
 import { recordingView } from './recording.fixture.js';
 import { changeSpeed, setSpeed, speedNow } from './speed.js';
 import { stepFrom } from './step-keys.js';
@@ -29,7 +30,7 @@ const preparation = (fields: Partial<PreparationView> = {}): PreparationView => 
 
 describe('what is played of a recording', () => {
   it('is nothing where it has no file', () => {
-    expect(mediaOf(recordingView('r1', 'A', { sound: null }))).toEqual({ source: null, pictured: false, of: null, sprite: null });
+    expect(mediaOf(recordingView('r1', 'A', { sound: null }))).toEqual({ source: null, pictured: false, of: null, sprite: null, coming: null });
   });
   it('is the original under an address that names which file it is, until there is one for browsers', () => {
     expect(mediaOf(recordingView('r1', 'A')).source).toBe('/api/recordings/r1/sound');
@@ -39,7 +40,23 @@ describe('what is played of a recording', () => {
       pictured: false,
       of: 'p1',
       sprite: { ...SPRITE, url: '/api/preparations/p1/sprite' },
+      coming: null,
     });
+  });
+  it('is said to be on its way while it is converted, or where the original cannot be played', () => {
+    const media = (fields: Partial<PreparationView>) => mediaOf(recordingView('r1', 'A', { preparation: preparation(fields) }));
+    const said = (fields: Partial<PreparationView>, trouble: string | null): string => {
+      const { container, unmount } = render(<PlayerTrouble player={{ trouble } as Player} media={media(fields)} />);
+      const text = container.textContent;
+      unmount();
+      return text;
+    };
+    const converting = { state: 'running', stage: 'converting', fraction: 0.426, leftMs: 90_000 } as const;
+    expect(said(converting, null)).toMatch(/being converted .* 42 % · .*left/);
+    expect(said({ ...converting, stage: 'hearing' }, 'It cannot be played.')).toMatch(/being converted/);
+    expect(said({ ...converting, stage: 'hearing' }, null)).toBe('');
+    expect(said({ ...converting, proxied: true }, 'It cannot be played.')).toBe('It cannot be played.');
+    expect(said({}, 'It cannot be played.')).toBe('It cannot be played.');
   });
 });
 
@@ -86,7 +103,12 @@ describe('another source of the same file', () => {
   const shown = (): string | null => document.querySelector('audio')!.getAttribute('src');
   const Playing = ({ source, of }: { source: string; of: string | null }): ReactNode => {
     const player = usePlayer(source, false, of);
-    return <button onClick={() => player.playSpan(5_000, 9_000)}>play</button>;
+    return (
+      <>
+        <button onClick={() => player.playSpan(5_000, 9_000)}>play</button>
+        {player.trouble !== null && <p role="alert">{player.trouble}</p>}
+      </>
+    );
   };
   it('is taken once nothing plays, at the same place; another file at once, from its beginning', () => {
     vi.spyOn(HTMLMediaElement.prototype, 'load').mockReturnValue();
@@ -104,7 +126,10 @@ describe('another source of the same file', () => {
     expect(shown()).toBe('/original');
     act(() => void sounding().dispatchEvent(new Event('pause')));
     expect([shown(), sounding().currentTime]).toEqual(['/proxy', 6.5]);
+    act(() => void sounding().dispatchEvent(new Event('error')));
+    expect(screen.getByRole('alert').textContent).toMatch(/cannot be played/);
     rerender(<Playing source="/other" of="p2" />);
+    expect(screen.queryByRole('alert')).toBeNull();
     expect([shown(), sounding().currentTime]).toEqual(['/other', 0]);
     vi.useRealTimers();
   });

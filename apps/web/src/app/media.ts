@@ -10,9 +10,17 @@ export interface Media {
   readonly of: string | null;
   /** Small pictures over its length. */
   readonly sprite: (SpriteView & { readonly url: string }) | null;
+  /** While it is prepared and nothing for browsers is there yet: how far that is. */
+  readonly coming: { readonly converting: boolean; readonly fraction: number; readonly leftMs: number | null } | null;
 }
 
-const NONE: Media = { source: null, pictured: false, of: null, sprite: null };
+const NONE: Media = { source: null, pictured: false, of: null, sprite: null, coming: null };
+
+function comingOf(preparation: RecordingView['preparation']): Media['coming'] {
+  if (preparation === null || preparation.proxied || (preparation.state !== 'waiting' && preparation.state !== 'running')) return null;
+  const { stage, fraction, leftMs } = preparation;
+  return { converting: stage === 'converting', fraction, leftMs };
+}
 
 /** The original, or what was made of it for browsers. The address names of which file it is: what is cached of another is never played. */
 export function mediaOf({ id, sound, preparation }: RecordingView): Media {
@@ -25,6 +33,7 @@ export function mediaOf({ id, sound, preparation }: RecordingView): Media {
     pictured: sound.picture !== null,
     of: preparation?.id ?? null,
     sprite: sprite === null ? null : { ...sprite, url: `/api/preparations/${preparation!.id}/sprite` },
+    coming: comingOf(preparation),
   };
 }
 

@@ -84,14 +84,15 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
   const [played] = useState(() => new Clock());
   const [playing, setPlaying] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const held = useRef({ source: given, of });
-  const same = of !== null && held.current.of === of;
-  const source = same && playing ? held.current.source : given;
-  const goesOn = useRef(false);
-  goesOn.current = same && source !== held.current.source;
-  held.current = { source, of };
+  const [taken, setTaken] = useState({ source: given, of });
+  const waits = playing && of !== null && taken.of === of;
+  if (!waits && (taken.source !== given || taken.of !== of)) setTaken({ source: given, of });
+  const { source } = taken;
+  const lastOf = useRef<string | null>(null);
 
   useEffect(() => {
+    const goesOn = taken.of !== null && lastOf.current === taken.of;
+    lastOf.current = taken.of;
     if (source === null) return;
     let frame = 0;
     const made: HTMLMediaElement[] = [];
@@ -164,7 +165,7 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
     };
     spare.current = () => make('player-standby');
     media.current = make('player');
-    if (goesOn.current) media.current.currentTime = clock.get() / 1_000;
+    if (goesOn) media.current.currentTime = clock.get() / 1_000;
     const unhurry = onSpeed(() => {
       for (const element of made) element.defaultPlaybackRate = element.playbackRate = speedNow();
     });
@@ -181,8 +182,9 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
       media.current = standby.current = null;
       setPictures([]);
       setPlaying(false);
+      setTrouble(null); // the next source may play
     };
-  }, [source, pictured, clock, played]);
+  }, [source, taken.of, pictured, clock, played]);
 
   /** Has the other element wait where the span after this one begins. */
   const prepare = useCallback((going: Run) => {

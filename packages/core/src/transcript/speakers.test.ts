@@ -21,6 +21,9 @@ describe('speakers', () => {
     expect(said(['Ada', 'Ada', 'Ada'])).toEqual(Array(8).fill('Ada'));
     expect(renameSpeakers(packed, { names: ['Ada', 'Ada', 'Ada'], unnamed: null }).turns).toEqual([0, 0]);
   });
+  it('are the same however their name is spaced', () => {
+    expect(renameSpeakers(packed, { names: ['Ada Oke', 'Bo', ' Ada  Oke '], unnamed: null }).speakers).toEqual(['Ada Oke', 'Bo']);
+  });
   it('are given where there were none', () => {
     const nobody = packTranscript(readTranscript(new TextEncoder().encode('[00:00] it works\n[00:03] it does\n')).transcript);
     expect([nobody.speakers, renameSpeakers(nobody, { names: [], unnamed: 'Ada' }).speakers]).toEqual([[], ['Ada']]);
@@ -28,7 +31,7 @@ describe('speakers', () => {
   });
   it('must each have a name', () => {
     expect(() => renameSpeakers(packed, { names: ['Ada'], unnamed: null })).toThrow('1 names for 3 speakers');
-    expect(() => renameSpeakers(packed, { names: ['Ada', '', 'Bo'], unnamed: null })).toThrow('without a name');
+    for (const none of ['', ' \n']) expect(() => renameSpeakers(packed, { names: ['Ada', none, 'Bo'], unnamed: null })).toThrow('without a name');
   });
   it('change nothing but who speaks', () => {
     fc.assert(

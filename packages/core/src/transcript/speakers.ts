@@ -1,4 +1,5 @@
 import type { PackedTranscript } from './pack.js';
+import { cleanSpeaker } from './read/cue-text.js';
 
 /** Speakers under other names. */
 export interface SpeakerNames {
@@ -14,9 +15,10 @@ export interface SpeakerNames {
  */
 export function renameSpeakers(packed: PackedTranscript, { names, unnamed }: SpeakerNames): PackedTranscript {
   if (names.length !== packed.speakers.length) throw new RangeError(`${names.length} names for ${packed.speakers.length} speakers`);
-  if ([...names, unnamed].includes('')) throw new RangeError('a speaker without a name');
   const speakers: string[] = [];
-  const indexOf = (name: string): number => {
+  const indexOf = (given: string): number => {
+    const name = cleanSpeaker(given);
+    if (name === null) throw new RangeError('a speaker without a name');
     const known = speakers.indexOf(name);
     return known >= 0 ? known : speakers.push(name) - 1;
   };

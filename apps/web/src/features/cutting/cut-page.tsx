@@ -17,6 +17,7 @@ import { CutPreview } from './cut-preview.js';
 import { CutStrip } from './cut-strip.js';
 import { type Choice, CutWords } from './cut-words.js';
 import { Parts } from './parts-row.js';
+import { PlayerTrouble } from '../../ui/player-trouble.js';
 import { Correction } from './correction.js';
 import { cutsOf, isKnown, isRemoved, pauseOf, spokenOf, textOf } from './spoken.js';
 import { TightenPane } from './tighten-pane.js';
@@ -242,7 +243,7 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
           />
         </div>
       </div>
-      {player.trouble !== null && <p className="border-t border-rule px-6 py-2 text-madder-text">{player.trouble}</p>}
+      <PlayerTrouble player={player} media={media} className="border-t border-rule px-6 py-2" />
       {correcting !== null && (
         <Correction
           word={correcting}

@@ -1,4 +1,5 @@
 import { blockText, type DocumentContent, formatTimecode, type Transcript, type WordRange, wordsText } from '@sift-reel/core';
+import { PlayerTrouble } from '../../ui/player-trouble.js';
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, type DocumentView } from '../../app/api.js';
@@ -25,7 +26,8 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
   const saver = documentSaverOf(loaded);
   const { draft, current: document } = useSaver(saver, null);
   const content = textOf(saver);
-  const player = usePlayer(useMedia(document.recordingId).source);
+  const media = useMedia(document.recordingId);
+  const player = usePlayer(media.source, false, media.of);
   const [said, setSaid] = useState<WordRange | null>(null);
   const [open, setOpen] = useState<'history' | 'again' | 'remove' | null>(null);
   const [beside, setBeside] = useState<'talk' | 'cards'>(document.kind === 'quote-cards' ? 'cards' : 'talk');
@@ -115,7 +117,7 @@ export function DocumentDesk({ document: loaded, transcript }: { document: Docum
               {one === 'talk' ? t('documents.what-was-said') : t('documents.cards')}
             </button>
           ))}
-          {player.trouble !== null && <span className="ml-auto text-[12px] text-madder-text">{player.trouble}</span>}
+          <PlayerTrouble player={player} media={media} className="ml-auto" />
         </div>
         {beside === 'talk' ? <TalkBeside {...{ transcript, player, said }} sound={document.sound} /> : <QuoteCards document={document} />}
       </aside>

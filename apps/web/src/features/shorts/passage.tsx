@@ -1,6 +1,7 @@
 import { playedAt } from '@sift-reel/core';
 import clsx from 'clsx';
 import { Pause, Play } from 'lucide-react';
+import { PlayerTrouble } from '../../ui/player-trouble.js';
 import { type ReactNode, useState } from 'react';
 import { api, type PassageView, type ShortView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
@@ -58,7 +59,7 @@ export function Passage({ short }: { short: ShortView }): ReactNode {
         <button type="button" aria-expanded={whole} className="text-[12px] underline" onClick={() => setWhole(!whole)}>
           {whole ? t('shorts.fold-the-passage') : t('shorts.the-whole-passage')}
         </button>
-        {player.trouble !== null && <span className="ml-3 text-[12px] text-madder-text">{player.trouble}</span>}
+        <PlayerTrouble player={player} media={media} />
       </div>
     </div>
   );

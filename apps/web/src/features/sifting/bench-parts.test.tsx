@@ -5,6 +5,8 @@ import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { AlternativeView, CandidateView, ChapterView, KeyPhraseView } from '../../app/api.js';
+import { mediaOf } from '../../app/media.js';
+import { recordingView } from '../../app/recording.fixture.js';
 import { store } from '../../app/store.js';
 import { Alternatives } from './alternatives.js';
 import { filtered, signalLit } from './bench-slice.js';
@@ -80,6 +82,7 @@ const reasons = (fields: Partial<CandidateView> = {}, props: { player?: Partial<
     total={props.total ?? 41}
     transcript={TRANSCRIPT}
     player={{ ...PLAYER, ...props.player }}
+    media={mediaOf(recordingView('r1', 'A'))}
     hasSound={props.hasSound ?? true}
     onState={nothing}
     onPlay={nothing}

@@ -268,6 +268,7 @@ function BenchTable({
                 total={ranking.candidates.length}
                 transcript={transcript}
                 player={player}
+                media={media}
                 hasSound={recording.sound !== null}
                 onState={change}
                 onPlay={play}

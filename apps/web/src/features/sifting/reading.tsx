@@ -1,5 +1,6 @@
 import { unpackTranscript } from '@sift-reel/core';
 import { skipToken } from '@reduxjs/toolkit/query';
+import { PlayerTrouble } from '../../ui/player-trouble.js';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { api, type BriefForm, type ChapterView, type RecordingView, type SiftView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
@@ -157,6 +158,7 @@ function ReadingTable({
           className="order-first border-rule md:order-none md:min-h-0 md:overflow-y-auto md:border-l"
         >
           <PlayedPicture player={player} startMs={partStartMs ?? 0} onToggle={play} className="h-[196px] w-full" />
+          <PlayerTrouble player={player} media={media} className="px-5 pt-2" />
           {briefing ? <BriefPane recording={recording} form={form} onStarted={onStarted} /> : <SiftPane sift={sift} onBrief={onBrief} />}
         </aside>
       </div>

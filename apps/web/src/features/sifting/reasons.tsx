@@ -10,7 +10,9 @@ import { SpeedSelect } from '../../ui/speed-select.js';
 import { Alternatives } from './alternatives.js';
 import { signalLit } from './bench-slice.js';
 import type { Player } from '../../app/player.js';
+import type { Media } from '../../app/media.js';
 import { PlayedPicture } from '../../app/played-picture.js';
+import { PlayerTrouble } from '../../ui/player-trouble.js';
 import { t, rich } from '../../texts/texts.js';
 
 interface ReasonsProps {
@@ -18,6 +20,7 @@ interface ReasonsProps {
   total: number;
   transcript: Transcript;
   player: Player;
+  media: Media;
   hasSound: boolean;
   onState: (state: CandidateView['state']) => void;
   onPlay: () => void;
@@ -44,6 +47,7 @@ export function Reasons({
   onTake,
   onRemove,
   weights,
+  media,
 }: ReasonsProps): ReactNode {
   const moved = candidate.firstWord !== candidate.foundFirstWord || candidate.endWord !== candidate.foundEndWord;
   return (
@@ -100,11 +104,7 @@ export function Reasons({
           </Button>
         )}
       </div>
-      {player.trouble !== null && (
-        <p role="alert" className="text-madder-text">
-          {player.trouble}
-        </p>
-      )}
+      <PlayerTrouble player={player} media={media} />
       {!hasSound && (
         <p className="text-[12px] text-soft">
           {rich('sifting.no-sound-yet-add-it-on', {
