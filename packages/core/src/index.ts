@@ -132,3 +132,7 @@ export { readOtio, writeOtio } from './exchange/edit-lists/otio.js';
 export { EditListRefusedError } from './exchange/edit-lists/types.js';
 export type { EditList, EditPassage } from './exchange/edit-lists/types.js';
 export { canDrop, formatSmpte, parseSmpte } from './cut/smpte.js';
+// Align
+export { alignWords, heardForm } from './align/align-words.js';
+export { biasedModel } from './align/language-model.js';
+export type { Aligned, HeardWord } from './align/types.js';

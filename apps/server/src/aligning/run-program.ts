@@ -1,0 +1,52 @@
+import { spawn } from 'node:child_process';
+import { RecogniserError } from './recogniser.js';
+
+/** Of addresses, in bytes: a model and some minutes of sound. */
+const MOST_MEMORY = 4 * 1_024 ** 3;
+const MOST_SAID = 32_000_000;
+const FAULT_CHARACTERS = 300;
+const LONGEST_MS = 30 * 60_000;
+
+/**
+ * Runs a program that listens, with fixed arguments, no shell, and within bounds of time and memory; it gives way to whatever else the
+ * machine has to do.
+ * @returns what it wrote
+ * @throws RecogniserError, or `signal`'s reason
+ */
+export async function runProgram(program: string, args: readonly string[], signal: AbortSignal, input = ''): Promise<string> {
+  signal.throwIfAborted();
+  const child = spawn('nice', ['-n', '10', 'prlimit', `--as=${MOST_MEMORY}`, program, ...args], { stdio: ['pipe', 'pipe', 'pipe'] });
+  let late = false;
+  const kill = (): void => void child.kill('SIGKILL');
+  const timer = setTimeout(() => {
+    late = true;
+    kill();
+  }, LONGEST_MS);
+  signal.addEventListener('abort', kill);
+  const said: Buffer[] = [];
+  let bytes = 0;
+  let fault = '';
+  child.stdout.on('data', (piece: Buffer) => {
+    bytes += piece.length;
+    if (bytes > MOST_SAID) kill();
+    else said.push(piece);
+  });
+  child.stderr.setEncoding('utf8').on('data', (text: string) => (fault = (fault + text).slice(-FAULT_CHARACTERS)));
+  child.stdin.on('error', () => undefined); // it need not read what it is given
+  child.stdin.end(input);
+  try {
+    const code = await new Promise<number | null>((resolve, reject) => {
+      child.once('error', reject);
+      child.once('close', resolve);
+    });
+    signal.throwIfAborted();
+    if (late) throw new RecogniserError(`it took longer than ${LONGEST_MS / 60_000} minutes`);
+    if (bytes > MOST_SAID) throw new RecogniserError('it wrote more than any talk holds');
+    if (code !== 0) throw new RecogniserError(fault.trim() || `${program} ended with ${code ?? 'a signal'}`);
+    return Buffer.concat(said).toString('utf8');
+  } finally {
+    clearTimeout(timer);
+    signal.removeEventListener('abort', kill);
+    kill();
+  }
+}

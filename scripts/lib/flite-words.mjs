@@ -1,0 +1,114 @@
+// Speech whose words' times are known: Debian's flite says when each of its sounds ends. Which sounds are of which word is found by
+// speaking the words one by one and laying their sounds against those of the sentence. For tests and measures only.
+import { execFile } from 'node:child_process';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+
+const run = promisify(execFile);
+export const RATE = 16_000;
+
+const soundsOf = (spoken) =>
+  spoken
+    .trim()
+    .split(/\s+/)
+    .map((one) => ({ sound: one.split(':')[0], endMs: Number(one.split(':')[1]) * 1_000 }));
+
+/** For each sound of the sentence which of the single words' sounds it is, by the cheapest edits (Levenshtein 1966). */
+function layAgainst(sentence, words) {
+  const owners = words.flatMap(({ sounds }, i) => sounds.map((sound) => ({ sound, word: i })));
+  const width = owners.length + 1;
+  const cost = new Float64Array((sentence.length + 1) * width);
+  for (let i = sentence.length; i >= 0; i -= 1)
+    for (let j = owners.length; j >= 0; j -= 1) {
+      if (i === sentence.length || j === owners.length) cost[i * width + j] = sentence.length - i + owners.length - j;
+      else
+        cost[i * width + j] = Math.min(
+          cost[(i + 1) * width + j + 1] + (sentence[i].sound === owners[j].sound ? 0 : 0.9),
+          cost[(i + 1) * width + j] + 1,
+          cost[i * width + j + 1] + 1,
+        );
+    }
+  const owner = [];
+  for (let i = 0, j = 0; i < sentence.length; ) {
+    const here = cost[i * width + j];
+    if (j < owners.length && here === cost[(i + 1) * width + j + 1] + (sentence[i].sound === owners[j].sound ? 0 : 0.9)) {
+      owner.push(owners[j].word);
+      i += 1;
+      j += 1;
+    } else if (j === owners.length || here === cost[(i + 1) * width + j] + 1) {
+      owner.push(owners[Math.min(j, owners.length - 1)].word);
+      i += 1;
+    } else j += 1;
+  }
+  return owner;
+}
+
+/**
+ * Speaks sentences one after another, with pauses between.
+ * @param {{ voice: string, text: string }[]} sentences
+ * @returns {Promise<{ samples: Int16Array, words: { text: string, startMs: number, endMs: number }[] }>} 16 kHz mono
+ */
+export async function speakWords(sentences, pauseMs = 350) {
+  const folder = await mkdtemp(join(tmpdir(), 'sift-reel-flite-'));
+  const alone = new Map();
+  const aloneOf = async (voice, word) => {
+    const key = `${voice} ${word}`;
+    if (!alone.has(key)) {
+      const { stdout } = await run('flite', ['-voice', voice, '-t', word, '-ps', '-o', 'none']);
+      alone.set(key, stdout.trim().split(/\s+/).filter((sound) => sound !== 'pau'));
+    }
+    return alone.get(key);
+  };
+  try {
+    const pieces = [];
+    const words = [];
+    let atMs = 0;
+    for (const { voice, text } of sentences) {
+      const wav = join(folder, 'one.wav');
+      const { stdout } = await run('flite', ['-voice', voice, '-t', text, '-psdur', '-o', wav]);
+      const sounds = soundsOf(stdout);
+      const heard = sounds.map((one, i) => ({ ...one, startMs: i === 0 ? 0 : sounds[i - 1].endMs })).filter(({ sound }) => sound !== 'pau');
+      const texts = text.split(/\s+/).filter((one) => /[\p{L}\p{N}]/u.test(one));
+      const owner = layAgainst(heard, await Promise.all(texts.map(async (one) => ({ sounds: await aloneOf(voice, one) }))));
+      texts.forEach((one, i) => {
+        const own = heard.filter((_, k) => owner[k] === i);
+        if (own.length > 0) words.push({ text: one, startMs: atMs + own[0].startMs, endMs: atMs + own.at(-1).endMs });
+      });
+      const bytes = await readFile(wav);
+      const pcm = bytes.subarray(bytes.indexOf('data') + 8);
+      const samples = new Int16Array(pcm.buffer.slice(pcm.byteOffset, pcm.byteOffset + (pcm.length & ~1)));
+      const pause = new Int16Array((RATE * pauseMs) / 1_000);
+      pieces.push(samples, pause);
+      atMs += ((samples.length + pause.length) / RATE) * 1_000;
+    }
+    const all = new Int16Array(pieces.reduce((sum, { length }) => sum + length, 0));
+    let at = 0;
+    for (const piece of pieces) {
+      all.set(piece, at);
+      at += piece.length;
+    }
+    return { samples: all, words };
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** A RIFF WAVE file of 16 bits, 16 kHz, mono. */
+export async function writeWav(path, samples) {
+  const head = Buffer.alloc(44);
+  head.write('RIFF', 0);
+  head.writeUInt32LE(36 + samples.length * 2, 4);
+  head.write('WAVEfmt ', 8);
+  head.writeUInt32LE(16, 16);
+  head.writeUInt16LE(1, 20);
+  head.writeUInt16LE(1, 22);
+  head.writeUInt32LE(RATE, 24);
+  head.writeUInt32LE(RATE * 2, 28);
+  head.writeUInt16LE(2, 32);
+  head.writeUInt16LE(16, 34);
+  head.write('data', 36);
+  head.writeUInt32LE(samples.length * 2, 40);
+  await writeFile(path, Buffer.concat([head, Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)]));
+}
