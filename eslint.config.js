@@ -53,6 +53,7 @@ const SERVER_ORDER = [
   'preparing',
   'sifting',
   'shorts',
+  'aligning',
   'documents',
   'rendering',
   'writing',
@@ -61,18 +62,23 @@ const SERVER_ORDER = [
 ];
 
 const ON_WHOLE_TRANSCRIPTS = [
+  'alignWords',
   'bestAround',
   'buildReel',
   'captionCues',
   'captionsOfCut',
+  'draftTranscript',
   'packTranscript',
   'proposeCopy',
+  'readTalk',
   'readTranscript',
+  'retime',
   'scorePassage',
   'searchTranscript',
   'sentenceTexts',
   'sift',
   'siftSteps',
+  'timeText',
   'unpackTranscript',
 ];
 
@@ -205,7 +211,7 @@ export default tseslint.config(
   })),
   {
     // Queries started together go to one connection when there is a transaction, which must not be asked while it answers.
-    files: ['apps/server/src/{audit,identity,clients,recordings,preparing,sifting,shorts,rendering,writing,planning}/**/*.ts'],
+    files: ['apps/server/src/{audit,identity,clients,recordings,preparing,sifting,shorts,aligning,rendering,writing,planning}/**/*.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',
@@ -216,7 +222,7 @@ export default tseslint.config(
   {
     // Another rule than the one above, so that both hold.
     files: ['apps/server/src/**/*.ts'],
-    ignores: ['apps/server/src/text/{text-tasks,cut-tasks,prepare-task,office-text,unpack}.ts', 'apps/server/src/sifting/sift-task.ts'],
+    ignores: ['apps/server/src/text/{text-tasks,cut-tasks,align-tasks,prepare-task,office-text,unpack}.ts', 'apps/server/src/sifting/sift-task.ts'],
     rules: {
       '@typescript-eslint/no-restricted-imports': [
         'error',

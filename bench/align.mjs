@@ -11,11 +11,15 @@ const TALKS = new URL('../../shared/editors/talks/', import.meta.url);
 const VOICES = ['slt', 'rms', 'kal16', 'awb'];
 const [count = '4', sentencesOfEach = '60', first = '0'] = process.argv.slice(2);
 
+const say = (line) => process.stdout.write(`${line}\n`);
 const signal = new AbortController().signal;
 const share = (values, within) => values.filter((one) => one <= within).length / values.length;
 const at = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
 
-const names = (await readdir(TALKS)).sort().filter((_, i) => i % Math.max(1, Math.floor(33 / Number(count))) === Number(first)).slice(0, Number(count));
+const names = (await readdir(TALKS))
+  .sort()
+  .filter((_, i) => i % Math.max(1, Math.floor(33 / Number(count))) === Number(first))
+  .slice(0, Number(count));
 const rows = [];
 for (const name of names) {
   const lines = (await readFile(new URL(name, TALKS), 'utf8')).split('\n').filter((line) => line.trim() !== '' && !line.startsWith('#'));
@@ -40,15 +44,22 @@ for (const name of names) {
   const errors = spans.map(({ startMs }, i) => Math.abs(startMs - words[i].startMs));
   const ends = spans.map(({ endMs }, i) => Math.abs(endMs - words[i].endMs));
   rows.push({ errors, ends });
-  const worst = errors.map((ms, i) => ({ ms, i })).sort((a, b) => b.ms - a.ms).slice(0, 3);
-  console.log(
+  const worst = errors
+    .map((ms, i) => ({ ms, i }))
+    .sort((a, b) => b.ms - a.ms)
+    .slice(0, 3);
+  say(
     `${name.padEnd(38)} ${(lengthMs / 1_000).toFixed(0).padStart(5)} s ${String(words.length).padStart(5)} words  heard ${heardShare.toFixed(3)}  ` +
       `median ${at(errors, 0.5).toFixed(0)} ms  95 % ${at(errors, 0.95).toFixed(0)} ms  within 0.5 s ${share(errors, 500).toFixed(3)}  ` +
       `ends: median ${at(ends, 0.5).toFixed(0)}, within 0.5 s ${share(ends, 500).toFixed(3)}  takes ${(tookMs / lengthMs).toFixed(3)} of the length`,
   );
-  if (process.env.SHOW === '1') for (const { ms, i } of worst) console.log(`   ${ms.toFixed(0)} ms at ${(words[i].startMs / 1_000).toFixed(1)} s: ${texts.slice(Math.max(0, i - 3), i + 4).join(' ')}`);
+  if (process.env.SHOW === '1')
+    for (const { ms, i } of worst)
+      say(`   ${ms.toFixed(0)} ms at ${(words[i].startMs / 1_000).toFixed(1)} s: ${texts.slice(Math.max(0, i - 3), i + 4).join(' ')}`);
   await rm(folder, { recursive: true, force: true });
 }
 const all = rows.flatMap(({ errors }) => errors);
 const worst = Math.min(...rows.map(({ errors }) => share(errors, 500)));
-console.log(`all: ${all.length} words, median ${at(all, 0.5).toFixed(0)} ms, 95 % ${at(all, 0.95).toFixed(0)} ms, within 0.5 s ${share(all, 500).toFixed(4)}; the worst talk ${worst.toFixed(4)}`);
+say(
+  `all: ${all.length} words, median ${at(all, 0.5).toFixed(0)} ms, 95 % ${at(all, 0.95).toFixed(0)} ms, within 0.5 s ${share(all, 500).toFixed(4)}; the worst talk ${worst.toFixed(4)}`,
+);

@@ -27,7 +27,7 @@ const NAMED = [
 ];
 
 await runMain(async () => {
-  await needDebian(['postgresql', 'ffmpeg', 'chromium']);
+  await needDebian(['postgresql', 'ffmpeg', 'flite', 'pocketsphinx', 'pocketsphinx-en-us', 'chromium']);
   await needNodeModules();
   await buildServer();
   const flags = process.argv.slice(2).filter((word) => word.startsWith('--'));

@@ -37,7 +37,7 @@ await runMain(async () => {
       ['STANDINS_PORT', live.standinsPort],
     ])
       if (!(await portIsFree(port))) throw new SetupError(`The port ${port} is in use. Stop what uses it, or set SIFT_REEL_${name} to another.`);
-    await needDebian(['postgresql', 'ffmpeg', 'flite']);
+    await needDebian(['postgresql', 'ffmpeg', 'flite', 'pocketsphinx', 'pocketsphinx-en-us']);
     await needNodeModules();
     await buildServer();
     await buildWeb();

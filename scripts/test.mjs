@@ -46,7 +46,7 @@ const playwright = (report) => ({ passed: report.stats.expected, failed: report.
 await runMain(async () => {
   const reports = join(settings('test').dir, 'reports');
   await mkdir(reports, { recursive: true });
-  await needDebian(['postgresql', 'ffmpeg', 'flite', 'chromium', 'apertium-eng-spa']);
+  await needDebian(['postgresql', 'ffmpeg', 'flite', 'pocketsphinx', 'pocketsphinx-en-us', 'chromium', 'apertium-eng-spa']);
   await needNodeModules();
   await buildServer();
   await buildWeb();

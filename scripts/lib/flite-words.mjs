@@ -31,7 +31,7 @@ function layAgainst(sentence, words) {
         );
     }
   const owner = [];
-  for (let i = 0, j = 0; i < sentence.length; ) {
+  for (let i = 0, j = 0; i < sentence.length;) {
     const here = cost[i * width + j];
     if (j < owners.length && here === cost[(i + 1) * width + j + 1] + (sentence[i].sound === owners[j].sound ? 0 : 0.9)) {
       owner.push(owners[j].word);
@@ -57,7 +57,13 @@ export async function speakWords(sentences, pauseMs = 350) {
     const key = `${voice} ${word}`;
     if (!alone.has(key)) {
       const { stdout } = await run('flite', ['-voice', voice, '-t', word, '-ps', '-o', 'none']);
-      alone.set(key, stdout.trim().split(/\s+/).filter((sound) => sound !== 'pau'));
+      alone.set(
+        key,
+        stdout
+          .trim()
+          .split(/\s+/)
+          .filter((sound) => sound !== 'pau'),
+      );
     }
     return alone.get(key);
   };

@@ -14,7 +14,7 @@ const DEBIAN = {
   chromium: () => onPath('chromium'),
   // Drafts of translations; the app goes without where they are missing.
   'apertium-eng-spa': () => onPath('apertium') && existsSync('/usr/share/apertium/modes/eng-spa.mode'),
-  // Only to train how sentences are restored (bench/ends.mjs); the app never asks for it.
+  pocketsphinx: () => onPath('pocketsphinx_continuous'),
   'pocketsphinx-en-us': () => existsSync('/usr/share/pocketsphinx/model/en-us/en-us.lm.bin'),
 };
 

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AligningModule } from './aligning/aligning.module.js';
 import { AuditModule } from './audit/audit.module.js';
 import { ClientsModule } from './clients/clients.module.js';
 import { ConfigModule } from './config/config.module.js';
@@ -30,6 +31,7 @@ import { TextModule } from './text/text.module.js';
     PreparingModule,
     SiftingModule,
     ShortsModule,
+    AligningModule,
     DocumentsModule,
     RenderingModule,
     WritingModule,

@@ -1,3 +1,4 @@
+import { Alignment } from './aligning/aligning.models.js';
 import { AuditEntry } from './audit/audit-entry.model.js';
 import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow } from './clients/clients.models.js';
 import { Assignment, Invitation, Session, User } from './identity/identity.models.js';
@@ -26,6 +27,7 @@ export const MODELS = [
   Recording,
   TranscriptRow,
   Preparation,
+  Alignment,
   BriefRow,
   Sift,
   CandidateRow,

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AligningWorkerModule } from './aligning/aligning-worker.module.js';
 import { ConfigModule } from './config/config.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import { JobsModule, JobWorkerModule } from './jobs/jobs.module.js';
@@ -8,6 +9,16 @@ import { SiftingWorkerModule } from './sifting/sifting-worker.module.js';
 import { WritingWorkerModule } from './writing/writing-worker.module.js';
 
 @Module({
-  imports: [ConfigModule, DatabaseModule, JobsModule, JobWorkerModule, PreparingWorkerModule, SiftingWorkerModule, WritingWorkerModule, RenderingWorkerModule],
+  imports: [
+    ConfigModule,
+    DatabaseModule,
+    JobsModule,
+    JobWorkerModule,
+    PreparingWorkerModule,
+    AligningWorkerModule,
+    SiftingWorkerModule,
+    WritingWorkerModule,
+    RenderingWorkerModule,
+  ],
 })
 export class WorkerModule {}

@@ -20,6 +20,8 @@ const run = promisify(execFile);
 const ffmpeg = async (...args: string[]): Promise<Buffer> =>
   (await run('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...args], { encoding: 'buffer', maxBuffer: 400_000_000 })).stdout;
 
+/** Who waits in this database for a lock of another. */
+const WAITING = `SELECT count(*)::int AS n FROM pg_stat_activity WHERE datname = current_database() AND wait_event_type = 'Lock'`;
 const DEADLOCKS = 'SELECT deadlocks FROM pg_stat_database WHERE datname = current_database()';
 type Worker = ReturnType<typeof startService>;
 let world: World;
@@ -339,7 +341,7 @@ describe('a recording that is deleted', () => {
     await keeping.query(`SELECT id FROM jobs WHERE subject_id = $1 FOR UPDATE`, [preparation.id]);
     const before = Number((await query(DEADLOCKS))[0]!['deadlocks']);
     const deleted = world.owner.delete(`recordings/${id}`);
-    await vi.waitFor(async () => expect(Number((await query(`SELECT count(*) AS n FROM pg_locks WHERE NOT granted`))[0]!['n'])).toBeGreaterThan(0), {
+    await vi.waitFor(async () => expect(Number((await query(WAITING))[0]!['n'])).toBeGreaterThan(0), {
       timeout: 20_000,
     });
     await keeping.query(`UPDATE preparations SET heard_ms = 1 WHERE id = $1`, [preparation.id]);

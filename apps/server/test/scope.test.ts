@@ -92,6 +92,8 @@ const ROUTES: [string, string, unknown?][] = [
   ['PUT', 'recordings/:recordingId/voices', { names: ['x'], unnamed: null, version: 1 }],
   ['PUT', 'recordings/:recordingId/sound-track', { track: 0, version: 1 }],
   ['POST', 'recordings/:recordingId/preparation'],
+  ['POST', 'recordings/:recordingId/alignment', { kind: 'draft' }],
+  ['DELETE', 'recordings/:recordingId/alignment'],
   ['GET', 'recordings/:recordingId/levels'],
   ['GET', 'preparations/:preparationId/proxy'],
   ['GET', 'preparations/:preparationId/sprite'],

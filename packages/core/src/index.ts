@@ -4,11 +4,12 @@ export { formatLength, formatTimecode, parseClock } from './time/timecode.js';
 export type { Span } from './time/span.js';
 // Transcript
 export { packTranscript, unpackTranscript } from './transcript/pack.js';
+export type { SaidLine } from './transcript/read/plain-text.js';
 export { renameSpeakers, type SpeakerNames } from './transcript/speakers.js';
 export { readTranscript } from './transcript/read-transcript.js';
 export { sentenceTexts } from './transcript/sentence-texts.js';
 export { wordsText } from './transcript/words-text.js';
-export { TranscriptRefusedError } from './transcript/types.js';
+export { TranscriptRefusedError, WORD_TIMES } from './transcript/types.js';
 export { captionCues, writeSubRip, writeWebVtt } from './transcript/write/captions.js';
 export { writeTranscript } from './transcript/write/write-transcript.js';
 export type { PackedTranscript } from './transcript/pack.js';
@@ -134,5 +135,7 @@ export type { EditList, EditPassage } from './exchange/edit-lists/types.js';
 export { canDrop, formatSmpte, parseSmpte } from './cut/smpte.js';
 // Align
 export { alignWords, heardForm } from './align/align-words.js';
+export { draftTranscript, retime, timeText, type TimedTranscript } from './align/timed-transcript.js';
 export { biasedModel } from './align/language-model.js';
-export type { Aligned, HeardWord } from './align/types.js';
+export { belongs } from './align/types.js';
+export type { Aligned, HeardWord, Likeness } from './align/types.js';

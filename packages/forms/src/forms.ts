@@ -25,6 +25,13 @@ import { Day, DecimalList, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, 
 
 export const ROLES = ['owner', 'producer'] as const;
 export type Role = (typeof ROLES)[number];
+/** Why words are listened for: text has no times, its cues have none for each word, or there is no text. */
+export const ALIGNMENT_KINDS = ['text', 'cues', 'draft'] as const;
+export type AlignmentKind = (typeof ALIGNMENT_KINDS)[number];
+/** Taken into the transcript, or why not: shorts stand on its times, too little of it was heard, or another language is spoken. */
+export const ALIGNMENT_OUTCOMES = ['taken', 'shorts', 'unlike', 'language'] as const;
+export type AlignmentOutcome = (typeof ALIGNMENT_OUTCOMES)[number];
+
 export const CANDIDATE_STATES = ['open', 'kept', 'dropped'] as const;
 export type CandidateState = (typeof CANDIDATE_STATES)[number];
 
@@ -233,6 +240,10 @@ export class VoiceNamesForm {
   /** For what nobody is named for; null or nothing leaves it so. */
   @Text({ max: 120, nullable: true }) unnamed: string | null;
   @Whole(SEEN) version: number;
+}
+
+export class AlignmentForm {
+  @OneOf(ALIGNMENT_KINDS) kind: AlignmentKind;
 }
 
 export class SoundTrackForm {

@@ -12,6 +12,7 @@ const WORD = /^([^\s<[(]+)(?:\(\d+\))? (\d+\.\d+) (\d+\.\d+) \d/;
 /** Debian's pocketsphinx, which ships with the app: small, rough, and good enough to tell when a known word is said. */
 export class Pocketsphinx implements Recogniser {
   readonly name = NAME;
+  readonly anyLanguage = false;
 
   /** A model and a dictionary of the text alone. Words get names of their own: what is written in a text can be anything. */
   async expect(words: readonly string[], { folder, signal }: Pick<RecogniserTask, 'folder' | 'signal'>): Promise<Expected> {

@@ -1,5 +1,8 @@
 import type { HeardWord } from '@sift-reel/core';
 
+/** Where in the module the recogniser is asked for. */
+export const RECOGNISER = Symbol('recogniser');
+
 export interface RecogniserTask {
   /** RIFF WAVE, 16 bits, 16 kHz, mono; some minutes of it. */
   readonly wav: string;
@@ -12,6 +15,8 @@ export interface RecogniserTask {
 export interface Recogniser {
   /** Names it and its version: what was heard by one is not taken for what another would hear. */
   readonly name: string;
+  /** False where it hears English alone. */
+  readonly anyLanguage: boolean;
   /**
    * @param expected what is being said, word by word, where that is known; null where it is not
    * @returns words in order, in ms of the sound

@@ -27,6 +27,8 @@ export interface Config {
   readonly writingUrl: string | null;
   /** Sent to it as a bearer token; a secret. */
   readonly writingKey: string | null;
+  /** How another program is called that hears words, or null: Debian's pocketsphinx is. See `CommandRecogniser`. */
+  readonly recogniser: string | null;
   /** The moment at which the schedule's clock starts, ms since 1970, or null for the time of day; for tests. */
   readonly clockStartMs: number | null;
 }
@@ -64,6 +66,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     ),
     writingUrl: address(env, 'SIFT_REEL_WRITING_URL', /^https?:\/\//),
     writingKey: env['SIFT_REEL_WRITING_KEY'] || null,
+    recogniser: template(env, 'SIFT_REEL_RECOGNISER'),
     clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
 }
@@ -72,6 +75,13 @@ function address(env: NodeJS.ProcessEnv, name: string, scheme: RegExp): string |
   const text = env[name];
   if (text === undefined || text === '') return null;
   if (!scheme.test(text) || !URL.canParse(text)) throw new ConfigError(`${name} must be an address`); // not shown: it may hold a password
+  return text;
+}
+
+function template(env: NodeJS.ProcessEnv, name: string): string | null {
+  const text = env[name]?.trim() ?? '';
+  if (text === '') return null;
+  if (!text.includes('{wav}') || text.startsWith('{')) throw new ConfigError(`${name} must be a program with its arguments, {wav} among them`);
   return text;
 }
 

@@ -16,6 +16,7 @@ import { translations } from './migrations/0012-translations.js';
 import { renders } from './migrations/0013-renders.js';
 import { edits } from './migrations/0014-edits.js';
 import { preparations } from './migrations/0015-preparations.js';
+import { alignments } from './migrations/0016-alignments.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -34,6 +35,7 @@ export const MIGRATIONS: readonly Migration[] = [
   renders,
   edits,
   preparations,
+  alignments,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

@@ -32,8 +32,8 @@ const TYPES: Readonly<Record<string, { type: string; ending: string; seen?: stri
   'matroska,webm': { type: 'audio/webm', ending: 'webm', seen: 'video/webm' },
   aac: { type: 'audio/aac', ending: 'aac' },
 };
-/** Inside the media folder: what was brought in, what was made of it, what is on its way in. */
-type Folder = '.' | 'prepared' | 'renders' | 'uploads';
+/** Inside the media folder: what was brought in, what was made of it, what is listened to, what is on its way in. */
+type Folder = '.' | 'prepared' | 'aligning' | 'renders' | 'uploads';
 const PARTIAL = '.partial';
 /** Nothing is written or waited for so long: what is still nobody's then was left behind. */
 const LEFT_AFTER_MS = 15 * 60_000;

@@ -1,8 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import type { Recording } from './recordings.models.js';
-import type { LatestSiftView, PreparationView } from './recordings.views.js';
+import type { UntimedTranscript } from '../text/prepare-task.js';
+import type { AlignmentView, LatestSiftView, PreparationView } from './recordings.views.js';
 
 type PreparationsOf = (recordingIds: readonly string[]) => Promise<Map<string, PreparationView>>;
+type AlignmentsOf = (recordingIds: readonly string[]) => Promise<Map<string, AlignmentView>>;
+/** Text without times, with the name of its file. */
+export type NamedText = UntimedTranscript & { readonly name: string };
 type LatestSiftsOf = (recordingIds: readonly string[]) => Promise<Map<string, LatestSiftView>>;
 /** Why what a recording rests on must stay as it is, in words; null when nothing speaks against a change. Asked inside the transaction. */
 type Objection = (recordingId: string) => Promise<string | null>;
@@ -15,6 +19,9 @@ export class RecordingFacts {
   private readonly objections: { readonly deed: Deed; readonly ask: Objection }[] = [];
   private preparations: PreparationsOf = () => Promise.resolve(new Map());
   private readonly onFile: ((recording: Recording) => Promise<void>)[] = [];
+  private readonly onTranscript: ((recording: Recording) => Promise<void>)[] = [];
+  private readonly onUntimed: ((recording: Recording, text: NamedText) => Promise<void>)[] = [];
+  private alignments: AlignmentsOf = () => Promise.resolve(new Map());
   private readonly onRemove: ((recordingId: string) => Promise<void>)[] = [];
 
   provideLatestSifts(latest: LatestSiftsOf): void {
@@ -26,6 +33,17 @@ export class RecordingFacts {
   /** What begins when a recording has a new file, or another of its sound tracks; inside the transaction. */
   beginWith(act: (recording: Recording) => Promise<void>): void {
     this.onFile.push(act);
+  }
+  /** What begins when a recording has a new transcript; inside the transaction. */
+  readWith(act: (recording: Recording) => Promise<void>): void {
+    this.onTranscript.push(act);
+  }
+  /** What becomes of text without times; inside the transaction. */
+  timeWith(act: (recording: Recording, text: NamedText) => Promise<void>): void {
+    this.onUntimed.push(act);
+  }
+  provideAlignments(alignments: AlignmentsOf): void {
+    this.alignments = alignments;
   }
   object(deed: Deed, ask: Objection): void {
     this.objections.push({ deed, ask });
@@ -40,6 +58,15 @@ export class RecordingFacts {
   }
   preparationsOf(recordingIds: readonly string[]): Promise<Map<string, PreparationView>> {
     return recordingIds.length === 0 ? Promise.resolve(new Map()) : this.preparations(recordingIds);
+  }
+  alignmentsOf(recordingIds: readonly string[]): Promise<Map<string, AlignmentView>> {
+    return recordingIds.length === 0 ? Promise.resolve(new Map()) : this.alignments(recordingIds);
+  }
+  async transcriptCameIn(recording: Recording): Promise<void> {
+    for (const act of this.onTranscript) await act(recording);
+  }
+  async untimedCameIn(recording: Recording, text: NamedText): Promise<void> {
+    for (const act of this.onUntimed) await act(recording, text);
   }
   async fileCameIn(recording: Recording): Promise<void> {
     for (const act of this.onFile) await act(recording);

@@ -1,4 +1,5 @@
 import { basename, extname } from 'node:path';
+import { Transaction } from 'sequelize';
 import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
 import type { RecordingForm, SoundTrackForm, VoiceNamesForm } from '@sift-reel/forms';
 import { InvalidFormException, TranscriptRefusedException } from '../problems/refusals.js';
@@ -12,12 +13,14 @@ import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { TaskGivenUpError, TextPool } from '../text/text-pool.service.js';
-import type { PreparedTranscript } from '../text/prepare-task.js';
+import type { PreparedTranscript, UntimedTranscript } from '../text/prepare-task.js';
 import type { BroughtIn } from './bring-in.js';
-import { RecordingFacts } from './recording-facts.js';
+import { type NamedText, RecordingFacts } from './recording-facts.js';
 import { Recording, TranscriptRow } from './recordings.models.js';
-import type { LatestSiftView, PreparationView, RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
+import type { AlignmentView, LatestSiftView, PreparationView, RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
 
+type Talk = { readonly kind: 'prepared'; readonly transcript: PreparedTranscript } | { readonly kind: 'untimed'; readonly text: UntimedTranscript };
+const NO_TIMES = 'there is no cue timing and no time before what is said; bring the sound in with it, then its times are heard';
 /** Files that nobody names are looked for at start and this often. */
 /** Of what was repaired, shown before a file is taken. */
 const FIRST_REPAIRS = 20;
@@ -68,13 +71,15 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
     const ids = rows.map((row) => row.id);
     const sifts = await this.facts.latestSifts(ids);
     const preparations = await this.facts.preparationsOf(ids);
-    return rows.map((row) => toView(row, sifts.get(row.id) ?? null, preparations.get(row.id) ?? null));
+    const alignments = await this.facts.alignmentsOf(ids);
+    return rows.map((row) => toView(row, sifts.get(row.id) ?? null, preparations.get(row.id) ?? null, alignments.get(row.id) ?? null));
   }
 
   async read(actor: Actor, recordingId: string): Promise<RecordingView> {
     const row = await this.find(actor, recordingId);
     const latestSift = (await this.facts.latestSifts([row.id])).get(row.id) ?? null;
-    return toView(row, latestSift, (await this.facts.preparationsOf([row.id])).get(row.id) ?? null);
+    const preparation = (await this.facts.preparationsOf([row.id])).get(row.id) ?? null;
+    return toView(row, latestSift, preparation, (await this.facts.alignmentsOf([row.id])).get(row.id) ?? null);
   }
 
   async find(actor: Actor, recordingId: string): Promise<Recording> {
@@ -124,7 +129,8 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
     let stored: { id: string; replaced: string | null };
     try {
       const clientId = actor.clientIds === 'all' ? 'owner' : actor.userId;
-      const prepared = brought.transcript === null ? null : await this.prepare(clientId, brought.transcript);
+      const talk = brought.transcript === null ? null : await this.prepare(clientId, brought.transcript);
+      const prepared = talk?.kind === 'prepared' ? talk.transcript : null;
       const sound = brought.sound === null ? null : { ...(await this.media.keep(brought.sound)), of: brought.sound };
       kept = sound?.file ?? null;
       stored = await this.database.transaction(async () => {
@@ -155,8 +161,10 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
             soundTrack: sound.of.soundTracks.length === 0 ? null : 0,
             durationMs: Math.max(durationMs, spokenMs),
           });
-          await this.facts.fileCameIn(row);
         } else if (prepared !== null) await row.update({ durationMs: Math.max(spokenMs, row.soundFile === null ? 0 : (row.durationMs ?? 0)) });
+        if (talk?.kind === 'untimed') await this.letBeHeard(row, { ...talk.text, name: brought.transcript!.name });
+        if (sound !== null) await this.facts.fileCameIn(row);
+        else if (prepared !== null) await this.facts.transcriptCameIn(row);
         await this.audit.record({ userId: actor.userId, clientId: ofClient, action, subject: 'recording', subjectId: id, detail: { title } });
         return { id, replaced };
       });
@@ -169,19 +177,36 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
     return this.read(actor, stored.id);
   }
 
-  private async prepare(turn: string, file: { name: string; bytes: Uint8Array }): Promise<PreparedTranscript> {
+  /** Text without times waits for them to be heard. */
+  private async letBeHeard(row: Recording, text: NamedText): Promise<void> {
+    if (row.soundFile === null || row.soundTrack === null) throw new TranscriptRefusedException(text.name, 1, null, 'unknown-format', NO_TIMES);
+    // What was read before is not lost for a text that may never be found in the sound.
+    if ((await TranscriptRow.count({ where: { recordingId: row.id } })) > 0)
+      throw new ConflictException('This recording has a transcript. Bring the text in with its sound as a recording of its own.');
+    await this.facts.untimedCameIn(row, text);
+  }
+
+  private async prepare(turn: string, file: { name: string; bytes: Uint8Array }): Promise<Talk> {
     const outcome = await this.text.prepareTranscript(turn, file.bytes).catch((error: unknown) => {
       if (error instanceof TaskGivenUpError) throw new UnprocessableEntityException(`“${file.name}” cannot be read as a transcript: ${error.message}.`);
       throw error;
     });
     if (outcome.kind === 'refused') throw new TranscriptRefusedException(file.name, outcome.line, outcome.field, outcome.code, outcome.detail);
-    return outcome.transcript;
+    return outcome;
   }
 
   /** How a transcript would be understood; nothing is kept of it. */
   async readTranscriptFile({ userId }: Actor, file: { name: string; bytes: Uint8Array }): Promise<TranscriptReadingView> {
-    const { packed: _, repairs, excerpt, speakers, ...facts } = await this.prepare(userId, file);
-    return { sourceName: file.name, ...facts, speakers: [...speakers], excerpt: [...excerpt], repairs: [...repairs].slice(0, FIRST_REPAIRS) };
+    const talk = await this.prepare(userId, file);
+    const { speakers, excerpt, repairs } = talk.kind === 'prepared' ? talk.transcript : talk.text;
+    const shown = { sourceName: file.name, speakers: [...speakers], excerpt: [...excerpt], repairs: [...repairs].slice(0, FIRST_REPAIRS) };
+    if (talk.kind === 'prepared') {
+      const { packed: _, ...facts } = talk.transcript;
+      return { ...facts, ...shown, timed: true };
+    }
+    const { format, encoding, wordCount } = talk.text;
+    const unknown = { sentenceCount: 0, wordTimes: 'heard', sentenceEnds: 'written', durationMs: 0 } as const;
+    return { ...shown, ...unknown, format, encoding, wordCount, repairCount: repairs.length, timed: false };
   }
 
   /** Names of those who speak, for the whole recording at once. Words and times stay. */
@@ -249,10 +274,19 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
   }
 
   /** The packed transcript, gzipped. */
-  async readPacked(actor: Actor, recordingId: string): Promise<{ readonly packed: Buffer; readonly clientId: string }> {
-    const row = await TranscriptRow.findOne({ where: { recordingId, ...scoped(actor) }, attributes: ['packed', 'clientId'] });
-    const { packed, clientId } = found(row, 'transcript');
-    return { packed, clientId };
+  async readPacked(actor: Actor, recordingId: string): Promise<Pick<TranscriptRow, 'packed' | 'clientId' | 'wordTimes'>> {
+    const row = await TranscriptRow.findOne({ where: { recordingId, ...scoped(actor) }, attributes: ['packed', 'clientId', 'wordTimes'] });
+    const { packed, clientId, wordTimes } = found(row, 'transcript');
+    return { packed, clientId, wordTimes };
+  }
+
+  /**
+   * Holds a transcript's times as they were read, to the end of the transaction.
+   * @throws ConflictException when true ones were heard meanwhile
+   */
+  async requireTimes(recordingId: string, wordTimes: TranscriptRow['wordTimes']): Promise<void> {
+    const row = await TranscriptRow.findByPk(recordingId, { attributes: ['wordTimes'], lock: Transaction.LOCK.SHARE });
+    if (row?.wordTimes !== wordTimes) throw new ConflictException('The true times of its words were heard just now. Try again.');
   }
 
   async readRepairs(actor: Actor, recordingId: string): Promise<RepairsView> {
@@ -264,7 +298,7 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
   }
 }
 
-function toView(row: Recording, latestSift: LatestSiftView | null, preparation: PreparationView | null): RecordingView {
+function toView(row: Recording, latestSift: LatestSiftView | null, preparation: PreparationView | null, alignment: AlignmentView | null): RecordingView {
   const sound =
     row.soundFile === null || row.soundFile === undefined
       ? null
@@ -299,6 +333,7 @@ function toView(row: Recording, latestSift: LatestSiftView | null, preparation: 
     sound,
     transcript,
     preparation,
+    alignment,
     latestSift,
     createdAt: row.createdAt.toISOString(),
     version: row.version,

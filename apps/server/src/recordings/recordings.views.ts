@@ -1,5 +1,21 @@
-import type { SentenceEnds, WordTimes } from '@sift-reel/core';
-import { Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Whole, WholeList, Decimal } from '@sift-reel/forms';
+import { type SentenceEnds, WORD_TIMES, type WordTimes } from '@sift-reel/core';
+import {
+  ALIGNMENT_KINDS,
+  ALIGNMENT_OUTCOMES,
+  type AlignmentKind,
+  type AlignmentOutcome,
+  Flag,
+  Id,
+  Instant,
+  OneOf,
+  Part,
+  Parts,
+  Text,
+  TextList,
+  Whole,
+  WholeList,
+  Decimal,
+} from '@sift-reel/forms';
 import { JOB_STATES, type JobState } from '../jobs/job-kind.js';
 
 export class PictureView {
@@ -63,9 +79,22 @@ export class TranscriptSummaryView {
   @Whole() wordCount: number;
   @Whole() sentenceCount: number;
   @TextList() speakers: string[];
-  @OneOf(['given', 'spread']) wordTimes: WordTimes;
+  @OneOf(WORD_TIMES) wordTimes: WordTimes;
   @OneOf(['written', 'restored', 'mixed']) sentenceEnds: SentenceEnds;
   @Whole() repairCount: number;
+}
+
+/** Listening for the words of a recording. */
+export class AlignmentView {
+  @OneOf(ALIGNMENT_KINDS) kind: AlignmentKind;
+  @OneOf(JOB_STATES) state: JobState;
+  @Text() stage: string;
+  @Decimal() fraction: number;
+  @Whole({ nullable: true }) leftMs: number | null;
+  @Text({ nullable: true }) failure: string | null;
+  @Text({ nullable: true, description: 'File of a text that waits for its times' }) sourceName: string | null;
+  @Decimal({ nullable: true, description: 'Of the words, the share that was heard' }) share: number | null;
+  @OneOf(ALIGNMENT_OUTCOMES, { nullable: true, description: 'Taken, or why not; null until it is done' }) outcome: AlignmentOutcome | null;
 }
 
 export class LatestSiftView {
@@ -87,6 +116,7 @@ export class RecordingView {
   @Part(() => SoundView, { nullable: true }) sound: SoundView | null;
   @Part(() => TranscriptSummaryView, { nullable: true }) transcript: TranscriptSummaryView | null;
   @Part(() => PreparationView, { nullable: true }) preparation: PreparationView | null;
+  @Part(() => AlignmentView, { nullable: true }) alignment: AlignmentView | null;
   @Part(() => LatestSiftView, { nullable: true }) latestSift: LatestSiftView | null;
   @Instant() createdAt: string;
   @Whole() version: number;
@@ -105,13 +135,14 @@ export class RepairsView {
 }
 
 export class SaidFirstView {
-  @Whole() startMs: number;
+  @Whole({ nullable: true }) startMs: number | null;
   @Text({ nullable: true }) speaker: string | null;
   @Text() text: string;
 }
 
 /** How a transcript file is understood, before it is taken. */
 export class TranscriptReadingView extends TranscriptSummaryView {
+  @Flag({ description: 'False for text without times, which are heard in the sound' }) timed: boolean;
   @Whole() durationMs: number;
   @Parts(() => SaidFirstView) excerpt: SaidFirstView[];
   @Parts(() => RepairView) repairs: RepairView[];
@@ -127,6 +158,6 @@ export class PackedTranscriptView {
   @WholeList() sentences: number[];
   @TextList() speakers: string[];
   @Whole() durationMs: number;
-  @OneOf(['given', 'spread']) wordTimes: WordTimes;
+  @OneOf(WORD_TIMES) wordTimes: WordTimes;
   @OneOf(['written', 'restored', 'mixed']) sentenceEnds: SentenceEnds;
 }

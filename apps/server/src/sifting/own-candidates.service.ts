@@ -1,5 +1,5 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
-import { baseWeights, type Candidate, type WordRange, languageOf } from '@sift-reel/core';
+import { baseWeights, type Candidate, languageOf, type WordRange, type WordTimes } from '@sift-reel/core';
 import type { OwnCandidateForm } from '@sift-reel/forms';
 import { Op } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
@@ -39,8 +39,9 @@ export class OwnCandidatesService {
     if ((await this.jobs.ofSubjects(SIFT, [siftId])).get(siftId)?.state !== 'done') throw new ConflictException('The sift is not done yet.');
     const there = form.around === true ? null : await this.findOn(siftId, form);
     if (there !== null) return there;
-    const candidate = await this.score(actor, sift, form);
+    const { candidate, wordTimes } = await this.score(actor, sift, form);
     return this.database.transaction(async () => {
+      await this.recordings.requireTimes(sift.recordingId, wordTimes);
       const locked = await this.lockSift(siftId);
       const same = await this.findOn(siftId, candidate);
       if (same !== null) return same;
@@ -81,8 +82,12 @@ export class OwnCandidatesService {
     return (await CandidateRow.findOne({ where: { siftId, firstWord, endWord }, attributes: ['id'] }))?.id ?? null;
   }
 
-  private async score(actor: Actor, sift: Sift, { firstWord, endWord, around = false }: OwnCandidateForm): Promise<Candidate> {
-    const { packed, clientId } = await this.recordings.readPacked(actor, sift.recordingId);
+  private async score(
+    actor: Actor,
+    sift: Sift,
+    { firstWord, endWord, around = false }: OwnCandidateForm,
+  ): Promise<{ candidate: Candidate; wordTimes: WordTimes }> {
+    const { packed, clientId, wordTimes } = await this.recordings.readPacked(actor, sift.recordingId);
     const recording = await this.recordings.find(actor, sift.recordingId);
     const brief = toBriefForm(sift.brief);
     const wanted = await readWanted(sift.clientId);
@@ -108,7 +113,7 @@ export class OwnCandidatesService {
       voice,
     });
     if (candidate === null) throw new ConflictException('The transcript ends before these words.');
-    return candidate;
+    return { candidate, wordTimes };
   }
 
   /** Moves ranks from `from` on by one; by way of high numbers, since no two may be the same at any moment. */

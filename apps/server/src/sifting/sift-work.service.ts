@@ -20,6 +20,8 @@ import { databaseVectorCache } from './vector-cache.js';
 import { hearRecording } from '../preparing/voice-tracks.js';
 import { embedWanted, readWanted, type Wanted, type WantedVectors } from './wanted.js';
 
+const TIMES = 'SELECT word_times AS times FROM transcripts WHERE recording_id = $1 FOR SHARE';
+
 /** Where listening, where there is something to listen to, and the vectors end, as shares of the whole; measured on a first sift. */
 const HEARD_AT = 0.35;
 const VECTORS_AT = 0.85;
@@ -39,7 +41,7 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
   });
 
   constructor(
-    @Inject(Database) database: Database,
+    @Inject(Database) private readonly database: Database,
     @Inject(JobWorker) private readonly worker: JobWorker,
     @Inject(TextPool) private readonly text: TextPool,
     @Inject(MediaStore) private readonly media: MediaStore,
@@ -56,7 +58,7 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     const sift = await Sift.findOne({ where: { id: siftId }, include: [BriefRow] });
     if (sift === null) throw new JobRefusedError('The recording is gone.');
     run.report('reading', 0);
-    const row = await TranscriptRow.findByPk(sift.recordingId, { attributes: ['packed'] });
+    const row = await TranscriptRow.findByPk(sift.recordingId, { attributes: ['packed', 'wordTimes'] });
     if (row === null) throw new JobRefusedError('The recording has no transcript.');
     const brief = toBriefForm(sift.brief);
     const wanted = await readWanted(sift.clientId);
@@ -70,7 +72,12 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     const vectors = language === null ? await this.vectorsFor(sift.clientId, row.packed, brief.topics, wanted, run, heardAt) : NO_VECTORS;
     const input = { packed: row.packed, language, brief, ...wanted, ...vectors, voice };
     const result = await this.compute(input, run);
-    await run.complete(() => this.writeRanking(sift, result, language));
+    await run.complete(async () => {
+      // True times that were heard meanwhile have moved all other sifts of the recording; this one is made again with them.
+      const [now] = await this.database.run<{ times: string }>(TIMES, [sift.recordingId]);
+      if (now?.times !== row.wordTimes) throw new Error('the times of its words were heard while it was sifted');
+      await this.writeRanking(sift, result, language);
+    });
   }
 
   /** @param from where listening ended, as a share of the whole */

@@ -1,11 +1,12 @@
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
-import type { Candidate, Copy, Span, TextUnit, Tightening } from '@sift-reel/core';
+import type { Candidate, Copy, Likeness, Span, TextUnit, Tightening, WordRange } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
+import type { RetimeTask, TalkTask, TimeTextTask } from './align-tasks.js';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
 import type { DrawCardTask, DrawFrameTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
-import type { PrepareOutcome } from './prepare-task.js';
+import type { PreparedTranscript, PrepareOutcome } from './prepare-task.js';
 import type {
   CaptionsTask,
   CheckedEdit,
@@ -61,6 +62,11 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   talkAround: 20_000,
   translationUnitsOf: 20_000,
   wordsOf: 20_000,
+  timeSaid: 120_000,
+  draftHeard: 120_000,
+  retimeTranscript: 120_000,
+  spansOfRanges: 30_000,
+  talkToHear: 60_000,
 };
 /** A transcript that needs more is refused; so one upload cannot take the machine's memory. */
 const THREAD_MB = 320;
@@ -170,6 +176,23 @@ export class TextPool implements OnModuleDestroy {
   }
   words(clientId: string, task: SaidTask): Promise<string[][]> {
     return this.run(clientId, 'wordsOf', task);
+  }
+
+  timeSaid(clientId: string, task: TimeTextTask): Promise<PreparedTranscript & Likeness> {
+    return this.run(clientId, 'timeSaid', task);
+  }
+  draftHeard(clientId: string, task: Pick<TimeTextTask, 'heard' | 'lengthMs'>): Promise<PreparedTranscript | null> {
+    return this.run(clientId, 'draftHeard', task);
+  }
+  retime(clientId: string, task: RetimeTask): Promise<{ readonly packed: Uint8Array; readonly durationMs: number } & Likeness> {
+    return this.run(clientId, 'retimeTranscript', task);
+  }
+  spansOfRanges(clientId: string, task: { readonly packed: Uint8Array; readonly ranges: readonly WordRange[] }): Promise<Span[]> {
+    return this.run(clientId, 'spansOfRanges', task);
+  }
+  /** The words to listen for, and the name of the language where it is not English. */
+  talkToHear(clientId: string, task: TalkTask): Promise<{ readonly words: string[]; readonly language: string | null }> {
+    return this.run(clientId, 'talkToHear', task);
   }
 
   async onModuleDestroy(): Promise<void> {

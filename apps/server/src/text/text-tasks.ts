@@ -29,6 +29,7 @@ import { type OnTranscript, unpackRow } from './unpack.js';
 
 export { prepareTranscript } from './prepare-task.js';
 
+export { draftHeard, retimeTranscript, spansOfRanges, talkToHear, timeSaid } from './align-tasks.js';
 export { checkCopies } from './check-task.js';
 
 export { captionsOf, checkEdit, cutLists, cutOf, framesOfCut, proposeTightening, talkAround, translationUnitsOf } from './cut-tasks.js';
@@ -200,4 +201,9 @@ export type TaskName =
   | 'proposeTightening'
   | 'talkAround'
   | 'translationUnitsOf'
-  | 'wordsOf';
+  | 'wordsOf'
+  | 'timeSaid'
+  | 'draftHeard'
+  | 'retimeTranscript'
+  | 'spansOfRanges'
+  | 'talkToHear';

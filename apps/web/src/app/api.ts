@@ -89,6 +89,8 @@ export const api = generatedApi.enhanceEndpoints({
       ],
     },
     readTranscriptFile: { invalidatesTags: [] },
+    listenForWords: { invalidatesTags: (_, __, { recordingId }) => [{ type: 'Recording', id: recordingId }] },
+    stopListening: { invalidatesTags: (_, __, recordingId) => [{ type: 'Recording', id: recordingId }] },
     prepareAgain: { invalidatesTags: (_, __, recordingId) => [{ type: 'Recording', id: recordingId }] },
     readLevels: { providesTags: (_, __, id) => [{ type: 'Recording', id }] },
     readRepairs: { providesTags: (_, __, id) => [{ type: 'Recording', id: `words of ${id}` }] },

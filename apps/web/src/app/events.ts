@@ -134,6 +134,10 @@ function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
     tellOfPreparation(job, recordingId, dispatch);
     return;
   }
+  if (job.kind === 'align') {
+    tellOfAlignment(job, recordingId, dispatch);
+    return;
+  }
   if (job.kind !== 'sift') return;
   const { state, stage, fraction, leftMs, failure } = job;
   if (state !== 'running') {
@@ -168,6 +172,25 @@ function tellOfPreparation(job: JobEvent, recordingId: string, dispatch: Dispatc
   dispatch(api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId))));
   dispatch(api.util.updateQueryData('readRecording', recordingId, (recording: RecordingView) => show(recording)));
   if (changed) dispatch(api.util.invalidateTags([{ type: 'Recording', id: recordingId }]));
+}
+
+/** Words that were heard make a transcript, or move what was sifted by it. */
+function tellOfAlignment(job: JobEvent, recordingId: string, dispatch: Dispatch): void {
+  const { state, stage, fraction, leftMs } = job;
+  if (state !== 'running') {
+    dispatch(
+      api.util.invalidateTags([
+        { type: 'Recording', id: recordingId },
+        ...(state === 'done' ? (['Ranking', { type: 'Recording', id: `words of ${recordingId}` }, { type: 'Sift', id: recordingId }] as const) : []),
+      ]),
+    );
+    return;
+  }
+  const show = (recording: RecordingView | undefined): void => {
+    if (recording?.alignment != null) Object.assign(recording.alignment, { state, stage, fraction, leftMs });
+  };
+  dispatch(api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId))));
+  dispatch(api.util.updateQueryData('readRecording', recordingId, (recording: RecordingView) => show(recording)));
 }
 
 function tellOfRender(job: JobEvent, shortId: string, dispatch: Dispatch): void {

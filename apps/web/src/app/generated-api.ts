@@ -571,6 +571,21 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['translations'],
       }),
+      listenForWords: build.mutation<ListenForWordsApiResponse, ListenForWordsApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg.recordingId}/alignment`,
+          method: 'POST',
+          body: queryArg.alignmentForm,
+        }),
+        invalidatesTags: ['recordings'],
+      }),
+      stopListening: build.mutation<StopListeningApiResponse, StopListeningApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg}/alignment`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['recordings'],
+      }),
       listDocuments: build.query<ListDocumentsApiResponse, ListDocumentsApiArg>({
         query: (queryArg) => ({
           url: `/api/recordings/${queryArg}/documents`,
@@ -1046,6 +1061,13 @@ export type ImportXliffApiArg = {
   shortId: string;
   xliffForm: XliffForm;
 };
+export type ListenForWordsApiResponse = /** status 202  */ AlignmentView;
+export type ListenForWordsApiArg = {
+  recordingId: string;
+  alignmentForm: AlignmentForm;
+};
+export type StopListeningApiResponse = unknown;
+export type StopListeningApiArg = string;
 export type ListDocumentsApiResponse = /** status 200  */ DocumentEntryView[];
 export type ListDocumentsApiArg = string;
 export type MakeDocumentApiResponse = /** status 201  */ DocumentView;
@@ -1304,6 +1326,7 @@ export type AuditView = {
     | 'invite'
     | 'keep'
     | 'leave'
+    | 'listen'
     | 'make'
     | 'make-again'
     | 'mark-posted'
@@ -1323,6 +1346,7 @@ export type AuditView = {
     | 'sign-in-failed'
     | 'sign-out'
     | 'start'
+    | 'stop-listening'
     | 'take-off'
     | 'translate'
     | 'un-approve'
@@ -1496,7 +1520,7 @@ export type TranscriptSummaryView = {
   wordCount: number;
   sentenceCount: number;
   speakers: string[];
-  wordTimes: 'given' | 'spread';
+  wordTimes: 'given' | 'spread' | 'heard';
   sentenceEnds: 'written' | 'restored' | 'mixed';
   repairCount: number;
 };
@@ -1534,6 +1558,20 @@ export type PreparationView = {
   /** True when its levels can be shown */
   heard: boolean;
 };
+export type AlignmentView = {
+  kind: 'text' | 'cues' | 'draft';
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  stage: string;
+  fraction: number;
+  leftMs: number | null;
+  failure: string | null;
+  /** File of a text that waits for its times */
+  sourceName: string | null;
+  /** Of the words, the share that was heard */
+  share: number | null;
+  /** Taken, or why not; null until it is done */
+  outcome: ('taken' | 'shorts' | 'unlike' | 'language') | null;
+};
 export type LatestSiftView = {
   id: string;
   state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
@@ -1552,6 +1590,7 @@ export type RecordingView = {
   sound: SoundView | null;
   transcript: TranscriptSummaryView | null;
   preparation: PreparationView | null;
+  alignment: AlignmentView | null;
   latestSift: LatestSiftView | null;
   createdAt: string;
   version: number;
@@ -1562,7 +1601,7 @@ export type RecordingForm = {
   version: number;
 };
 export type SaidFirstView = {
-  startMs: number;
+  startMs: number | null;
   speaker: string | null;
   text: string;
 };
@@ -1578,9 +1617,11 @@ export type TranscriptReadingView = {
   wordCount: number;
   sentenceCount: number;
   speakers: string[];
-  wordTimes: 'given' | 'spread';
+  wordTimes: 'given' | 'spread' | 'heard';
   sentenceEnds: 'written' | 'restored' | 'mixed';
   repairCount: number;
+  /** False for text without times, which are heard in the sound */
+  timed: boolean;
   durationMs: number;
   excerpt: SaidFirstView[];
   repairs: RepairView[];
@@ -1605,7 +1646,7 @@ export type PackedTranscriptView = {
   sentences: number[];
   speakers: string[];
   durationMs: number;
-  wordTimes: 'given' | 'spread';
+  wordTimes: 'given' | 'spread' | 'heard';
   sentenceEnds: 'written' | 'restored' | 'mixed';
 };
 export type RepairsView = {
@@ -2030,6 +2071,9 @@ export type XliffForm = {
   version: number;
   xliff: string;
 };
+export type AlignmentForm = {
+  kind: 'text' | 'cues' | 'draft';
+};
 export type DocumentEntryView = {
   id: string;
   kind: 'chapters' | 'summary' | 'show-notes' | 'text-posts' | 'series' | 'article' | 'newsletter' | 'quote-cards';
@@ -2324,6 +2368,8 @@ export const {
   useDraftTranslationMutation,
   useSetTranslationReadMutation,
   useImportXliffMutation,
+  useListenForWordsMutation,
+  useStopListeningMutation,
   useListDocumentsQuery,
   useMakeDocumentMutation,
   useReadDocumentQuery,

@@ -10,6 +10,8 @@ const STAGES: Readonly<Record<string, string>> = {
   hearing: t('app.measuring-the-sound'),
   converting: t('app.converting-for-browsers'),
   picturing: t('app.taking-small-pictures'),
+  'hearing-words': t('app.listening-for-the-words'),
+  placing: t('app.placing-the-words'),
   vectors: t('app.weighing-what-is-meant'),
   segments: t('app.finding-the-chapters'),
   scoring: t('app.scoring-passages'),

@@ -25,8 +25,9 @@ const SHORTEST_MS = 20;
  * @param texts of the words; a mark such as "[laughter]" has an empty text
  * @param heard rough words in order, in ms of the recording
  * @param lengthMs of the recording
+ * @param known times that the words have so far, spread over cues; where nothing was heard, they tell how what lies between is divided
  */
-export function alignWords(texts: readonly string[], heard: readonly HeardWord[], lengthMs: number): Aligned {
+export function alignWords(texts: readonly string[], heard: readonly HeardWord[], lengthMs: number, known: readonly Span[] | null = null): Aligned {
   const said = texts.map(heardForm);
   const matches = matchWords(
     said,
@@ -35,7 +36,7 @@ export function alignWords(texts: readonly string[], heard: readonly HeardWord[]
   dropChance(said, heard, matches);
   const spans: Span[] = [];
   let heardCount = 0;
-  for (let i = 0; i < said.length; ) {
+  for (let i = 0; i < said.length;) {
     const at = matches[i]!;
     if (at >= 0) {
       spans.push({ startMs: heard[at]!.startMs, endMs: heard[at]!.endMs });
@@ -47,11 +48,15 @@ export function alignWords(texts: readonly string[], heard: readonly HeardWord[]
     while (to < said.length && matches[to]! < 0) to += 1;
     const before = i === 0 ? -1 : matches[i - 1]!;
     const after = to === said.length ? heard.length : matches[to]!;
-    spans.push(...placed(said.slice(i, to), heard.slice(before + 1, after), boundsOf(said.slice(i, to), heard[before], heard[after], lengthMs)));
+    const unheard = said.slice(i, to);
+    const bounds = boundsOf(unheard, heard[before], heard[after], lengthMs);
+    const between = heard.slice(before + 1, after).filter(({ startMs, endMs }) => endMs > startMs);
+    if (between.length === 0 && known !== null) spans.push(...stretched(known.slice(i, to), bounds));
+    else spans.push(...placed(unheard, between.length === 0 ? [bounds] : between));
     i = to;
   }
   const sayable = said.filter((word) => word !== '').length;
-  return { spans: inOrder(spans), share: sayable === 0 ? 0 : heardCount / sayable };
+  return { spans: inOrder(spans), share: sayable === 0 ? 0 : heardCount / sayable, used: heard.length === 0 ? 0 : heardCount / heard.length };
 }
 
 /** Takes back short islands of matches between which there is no time to say what lies between. */
@@ -68,12 +73,14 @@ function dropChance(said: readonly string[], heard: readonly HeardWord[], matche
     for (let i = from; i < to; i += 1) letters += said[i]!.length;
     return heard[matches[to]!]!.startMs - heard[matches[from - 1]!]!.endMs >= letters * FASTEST_MS_PER_LETTER;
   };
-  islands.forEach(({ from, to }, k) => {
-    if (to - from > ALONE) return;
-    const [before, after] = [islands[k - 1], islands[k + 1]];
-    const fits = (before === undefined || roomBetween(before.to, from)) && (after === undefined || roomBetween(to, after.from));
-    if (!fits) matches.fill(-1, from, to);
-  });
+  let before: { readonly to: number } | null = null;
+  for (const [k, island] of islands.entries()) {
+    const { from, to } = island;
+    const after = islands[k + 1];
+    const fits = (before === null || roomBetween(before.to, from)) && (after === undefined || roomBetween(to, after.from));
+    if (to - from > ALONE || fits) before = island;
+    else matches.fill(-1, from, to);
+  }
 }
 
 /** When what was not heard can have been said. */
@@ -83,10 +90,15 @@ function boundsOf(words: readonly string[], before: HeardWord | undefined, after
   return { startMs, endMs: Math.max(startMs, after?.startMs ?? Math.min(lengthMs, startMs + needs)) };
 }
 
-/** Lays words over what was heard in a stretch, pauses left out; over all of it where nothing was. */
-function placed(words: readonly string[], heard: readonly HeardWord[], bounds: Span): Span[] {
-  const spoken = heard.filter(({ startMs, endMs }) => startMs >= bounds.startMs && endMs <= bounds.endMs && endMs > startMs);
-  const over: readonly Span[] = spoken.length === 0 ? [bounds] : spoken;
+/** Known times, made to fit. */
+function stretched(known: readonly Span[], { startMs, endMs }: Span): Span[] {
+  const [from, to] = [known[0]!.startMs, known.at(-1)!.endMs];
+  const at = (ms: number): number => startMs + ((ms - from) * (endMs - startMs)) / Math.max(1, to - from);
+  return known.map((one) => ({ startMs: at(one.startMs), endMs: at(one.endMs) }));
+}
+
+/** Lays words over stretches of speech, by their length; the pauses between are left out. */
+function placed(words: readonly string[], over: readonly Span[]): Span[] {
   const total = over.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
   const weights = words.map((word) => Math.max(1, word.length));
   const letters = weights.reduce((sum, one) => sum + one, 0);
@@ -98,7 +110,7 @@ function placed(words: readonly string[], heard: readonly HeardWord[], bounds: S
       if (left < long || (end && left <= long) || k === over.length - 1) return startMs + Math.min(left, long);
       left -= long;
     }
-    return bounds.endMs;
+    return over.at(-1)!.endMs;
   };
   let said = 0;
   return weights.map((weight) => {

@@ -106,7 +106,7 @@ function matchAll(said: readonly string[], heard: readonly string[], { from, to,
       const taken = word === heard[heardFrom + j] && word !== '' ? best[(i + 1) * width + j + 1]! + worth(word) : -1;
       best[i * width + j] = Math.max(skipped, taken);
     }
-  for (let i = 0, j = 0; i < rows && j < columns; ) {
+  for (let i = 0, j = 0; i < rows && j < columns;) {
     const word = said[from + i]!;
     const here = best[i * width + j]!;
     if (word === heard[heardFrom + j] && word !== '' && here === Math.fround(best[(i + 1) * width + j + 1]! + worth(word))) {

@@ -10,7 +10,7 @@ const LONGEST_WRITTEN = 45;
 
 interface KnownOfWords {
   /**
-   * `given` when each word has its own times: then the lack of a pause tells something too, if pauses are shown at all
+   * `given` or `heard` when each word has its own times: then the lack of a pause tells something too, if pauses are shown at all
    * (some tools let each word last until the next begins).
    */
   readonly wordTimes?: WordTimes;

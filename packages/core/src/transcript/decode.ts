@@ -2,7 +2,7 @@ import { TranscriptRefusedError, type Repair } from './types.js';
 
 export type TextEncodingName = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
 
-interface DecodedText {
+export interface DecodedText {
   readonly text: string;
   readonly encoding: TextEncodingName;
   readonly repairs: readonly Repair[];

@@ -1,9 +1,10 @@
 import { splitSentences } from '../text/sentences.js';
 import { winkTagger, type PosTagger } from '../text/tagger.js';
-import { decodeText, type TextEncodingName } from './decode.js';
+import { type DecodedText, decodeText, type TextEncodingName } from './decode.js';
 import type { ReadCues } from './read/cue-list.js';
 import { LineCursor } from './read/line-cursor.js';
 import { isLrc, readLrc } from './read/lrc.js';
+import { readPlainText, type SaidLine } from './read/plain-text.js';
 import { readPodcastJson } from './read/podcast-json.js';
 import { hasStamp, readStampedText } from './read/stamped-text.js';
 import { readSubRip } from './read/subrip.js';
@@ -33,8 +34,8 @@ interface ReadTranscriptOptions {
 /** A recording is at most 48 hours; a time beyond is a slip of the pen, not a cue. */
 const LATEST_MS = 48 * 3_600_000;
 
-/** Formats that are text. Office documents become text before they come here. */
-type TextFormat = Exclude<TranscriptFormat, 'docx' | 'odt'>;
+/** Formats that are text with times. Office documents become text before they come here; what has no times is heard. */
+type TextFormat = Exclude<TranscriptFormat, 'docx' | 'odt' | 'plain-text' | 'draft'>;
 
 const READERS: Record<TextFormat, (text: string) => ReadCues> = {
   webvtt: readWebVtt,
@@ -53,6 +54,47 @@ const READERS: Record<TextFormat, (text: string) => ReadCues> = {
 export function readTranscript(bytes: Uint8Array, options: ReadTranscriptOptions = {}): ReadTranscript {
   const decoded = decodeText(bytes);
   options.onDecoded?.();
+  return readDecoded(decoded, options);
+}
+
+/** Text without times, which can be heard in the sound. */
+export interface UntimedText {
+  readonly said: readonly SaidLine[];
+  readonly encoding: TextEncodingName;
+  readonly repairs: readonly Repair[];
+}
+
+/**
+ * Reads a transcript file, or talk that has no times.
+ * @throws TranscriptRefusedError as `readTranscript`, where it is not plain talk either
+ */
+export function readTalk(
+  bytes: Uint8Array,
+  options: ReadTranscriptOptions = {},
+): ({ readonly kind: 'timed' } & ReadTranscript) | ({ readonly kind: 'untimed' } & UntimedText) {
+  const decoded = decodeText(bytes);
+  options.onDecoded?.();
+  try {
+    return { kind: 'timed', ...readDecoded(decoded, options) };
+  } catch (error) {
+    if (!(error instanceof TranscriptRefusedError) || error.code !== 'unknown-format') throw error;
+    const said = untimed(decoded.text);
+    if (said === null) throw error;
+    return { kind: 'untimed', said, encoding: decoded.encoding, repairs: decoded.repairs };
+  }
+}
+
+/** Null where it is no talk. */
+function untimed(text: string): SaidLine[] | null {
+  try {
+    return readPlainText(text);
+  } catch (error) {
+    if (error instanceof TranscriptRefusedError) return null;
+    throw error;
+  }
+}
+
+function readDecoded(decoded: DecodedText, options: ReadTranscriptOptions): ReadTranscript {
   const format = detectFormat(decoded.text);
   const read = READERS[format](decoded.text);
   const { cues, repairs } = repairCues(read.cues);

@@ -18,8 +18,9 @@ export interface Sentence extends Span {
   readonly speaker: number;
 }
 
-/** Where the times of words come from: the file itself, or spread over the cue by the length of the words. */
-export type WordTimes = 'given' | 'spread';
+/** Where the times of words come from: the file itself, spread over the cue by the length of the words, or heard in the sound. */
+export const WORD_TIMES = ['given', 'spread', 'heard'] as const;
+export type WordTimes = (typeof WORD_TIMES)[number];
 
 /** How sentence ends were found: as written, restored from pauses, turns and parts of speech, or some of each. */
 export type SentenceEnds = 'written' | 'restored' | 'mixed';
@@ -34,7 +35,7 @@ export interface Transcript {
   readonly sentenceEnds: SentenceEnds;
 }
 
-export const TRANSCRIPT_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'ttml', 'lrc', 'stamped-text', 'docx', 'odt'] as const;
+export const TRANSCRIPT_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'ttml', 'lrc', 'stamped-text', 'docx', 'odt', 'plain-text', 'draft'] as const;
 export type TranscriptFormat = (typeof TRANSCRIPT_FORMATS)[number];
 /** Formats that a whole transcript is written in, too. */
 export const WRITTEN_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'stamped-text'] as const satisfies readonly TranscriptFormat[];

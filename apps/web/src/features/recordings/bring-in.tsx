@@ -86,7 +86,12 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
                 </button>
               )}
               {one.state === 'asking' && one.understood !== null && (
-                <Understood reading={one.understood} onTake={() => takeUnderstood(one.id)} onLeave={() => leaveUnderstood(one.id)} />
+                <Understood
+                  reading={one.understood}
+                  sounding={one.media !== null}
+                  onTake={() => takeUnderstood(one.id)}
+                  onLeave={() => leaveUnderstood(one.id)}
+                />
               )}
               {(one.state === 'refused' || one.state === 'done') && (
                 <button

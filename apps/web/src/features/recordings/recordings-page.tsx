@@ -12,6 +12,7 @@ import { GapRow } from '../../ui/gap-row.js';
 import { type Drawn, useLongList } from '../../ui/long-list.js';
 import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
+import { Alignment } from './alignment.js';
 import { BringIn } from './bring-in.js';
 import { MediaFacts, Preparation } from './preparation.js';
 import { Understood } from './understood.js';
@@ -171,6 +172,7 @@ function RecordingRow({
             {t('recordings.repaired', { repairCount: transcript.repairCount })}
           </button>
         )}
+        <Alignment recording={recording} />
         {transcript !== null && transcript.sentenceEnds !== 'written' && (
           <div className="text-[12px] text-soft">
             {transcript.sentenceEnds === 'restored' ? t('recordings.no-punctuation-sentences-restored') : t('recordings.partly-punctuated-sentences-restored')}
@@ -277,7 +279,12 @@ function AddFiles({ recording }: { recording: RecordingView }): ReactNode {
       </button>
       {asked !== null && (
         <Dialog open onClose={() => setAsked(null)} title={asked.reading.sourceName} wide>
-          <Understood reading={asked.reading} onTake={() => void send(asked.pair)} onLeave={() => setAsked(null)} />
+          <Understood
+            reading={asked.reading}
+            sounding={recording.sound !== null || asked.pair.sound !== null}
+            onTake={() => void send(asked.pair)}
+            onLeave={() => setAsked(null)}
+          />
         </Dialog>
       )}
       <input

@@ -53,6 +53,7 @@ export function BenchPage(): ReactNode {
     client?.name,
     formatLength(recording.currentData.durationMs ?? 0),
     voices === 0 ? t('sifting.voices-not-named') : t('sifting.voices', { count: voices }),
+    ...(recording.currentData.transcript?.format === 'draft' ? [t('sifting.rough-transcript')] : []),
   ].join(' · ');
   return (
     <div className="flex h-full flex-col">

@@ -64,7 +64,7 @@ export function delivery(context: SiftContext): Signal {
     name: 'delivery',
     value: (run) => toScale(raw(run), 0.05, 1.25),
     explain: (run) => {
-      const given = context.input.transcript.wordTimes === 'given';
+      const given = context.input.transcript.wordTimes !== 'spread';
       const parts = [`${Math.round(pace(run))} words a minute`];
       if (context.language === null) parts.push(ofStumbles(context, run, stumbles.sum(run)));
       const pauseCount = pauses(run);

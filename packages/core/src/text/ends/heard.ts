@@ -14,6 +14,6 @@ export function heardWith(words: readonly Word[], told: PauseOdds, wordTimes: Wo
     if (words[i]!.kind === 'mark') return NO_END;
     const odds = told(pauseBefore(words, i), clause);
     // Where times are spread over a cue, words inside it seem to follow each other at once, and nothing is known of that.
-    return (wordTimes === 'given' ? odds : Math.max(0, odds)) + (words[i - 1]!.kind === 'mark' ? AFTER_MARK : 0);
+    return (wordTimes !== 'spread' ? odds : Math.max(0, odds)) + (words[i - 1]!.kind === 'mark' ? AFTER_MARK : 0);
   };
 }

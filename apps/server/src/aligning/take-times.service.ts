@@ -1,0 +1,97 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { belongs, type Span, type WordRange } from '@sift-reel/core';
+import { Database } from '../database/database.service.js';
+import type { JobRun } from '../jobs/job-run.js';
+import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
+import { Short } from '../shorts/shorts.models.js';
+import { CandidateRow, Sift } from '../sifting/sifting.models.js';
+import type { PreparedTranscript } from '../text/prepare-task.js';
+import { TextPool } from '../text/text-pool.service.js';
+import type { Alignment } from './aligning.models.js';
+
+/** $1 recording, $2 ms */
+const AS_LONG_AS_IT_IS = `UPDATE recordings SET duration_ms = greatest(duration_ms, $2) WHERE id = $1`;
+/** $1 ids, $2 starts, $3 ends, in ms */
+const MOVE_CANDIDATES = `UPDATE candidates c SET start_ms = t.start_ms, end_ms = t.end_ms
+FROM unnest($1::uuid[], $2::int[], $3::int[]) AS t (id, start_ms, end_ms) WHERE c.id = t.id`;
+
+/** Somebody changed the transcript while its words were placed: the next run, which need not listen again, places them anew. */
+class ChangedMeanwhileError extends Error {
+  override readonly name = 'ChangedMeanwhileError';
+}
+
+/**
+ * Writes what was heard into the transcript, together with the end of the job. The recording first, then the job, then the transcript:
+ * whoever removes a recording, and a sift that ends, hold them in this order.
+ */
+@Injectable()
+export class TakeTimes {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(TextPool) private readonly text: TextPool,
+  ) {}
+
+  /** A transcript where there was none. */
+  async write(row: Alignment, run: JobRun, prepared: PreparedTranscript, share: number | null): Promise<void> {
+    const { packed, excerpt: _, ...fields } = prepared;
+    await this.holding(row, run, async () => {
+      await TranscriptRow.destroy({ where: { recordingId: row.recordingId } });
+      await TranscriptRow.create({
+        ...fields,
+        recordingId: row.recordingId,
+        clientId: row.clientId,
+        sourceName: row.sourceName ?? '',
+        packed: Buffer.from(packed),
+      });
+      await this.database.run(AS_LONG_AS_IT_IS, [row.recordingId, prepared.durationMs]);
+      await row.update({ share, outcome: 'taken', said: null, heard: null });
+    });
+  }
+
+  /** True times for a transcript that has some spread over its cues; what was sifted by it moves along, unless shorts stand on it. */
+  async retime(row: Alignment, run: JobRun): Promise<void> {
+    const { recordingId, clientId, heardMs: lengthMs } = row;
+    const before = await TranscriptRow.findByPk(recordingId, { attributes: ['packed'], rejectOnEmpty: true });
+    const { packed, durationMs, share, used } = await this.text.retime(clientId, { packed: before.packed, heard: row.heard!, lengthMs });
+    await this.holding(row, run, async () => {
+      const transcript = await TranscriptRow.findByPk(recordingId, { attributes: ['recordingId', 'packed', 'wordTimes'], lock: true, rejectOnEmpty: true });
+      if (!transcript.packed.equals(before.packed)) throw new ChangedMeanwhileError('the transcript was changed while its words were placed');
+      const outcome = !belongs({ share, used }) ? 'unlike' : (await Short.count({ where: { recordingId } })) > 0 ? 'shorts' : 'taken';
+      if (outcome === 'taken') {
+        await transcript.update({ packed: Buffer.from(packed), wordTimes: 'heard', durationMs });
+        await this.database.run(AS_LONG_AS_IT_IS, [recordingId, durationMs]);
+        await this.moveSifted(recordingId, clientId, packed);
+      }
+      await row.update({ share, outcome, heard: null });
+    });
+  }
+
+  private async holding(row: Alignment, run: JobRun, act: () => Promise<void>): Promise<void> {
+    await this.database.transaction(async () => {
+      await Recording.findByPk(row.recordingId, { attributes: ['id'], lock: true });
+      await run.complete(act);
+    });
+  }
+
+  /** Candidates and chapters are runs of words: they begin and end where their words do. */
+  private async moveSifted(recordingId: string, clientId: string, packed: Uint8Array): Promise<void> {
+    const sifts = await Sift.findAll({ where: { recordingId }, attributes: ['id', 'chapters', 'limits'] });
+    if (sifts.length === 0) return;
+    const candidates = await CandidateRow.findAll({ where: { siftId: sifts.map(({ id }) => id) }, attributes: ['id', 'firstWord', 'endWord', 'alternatives'] });
+    const ranges: WordRange[] = [...candidates, ...candidates.flatMap(({ alternatives }) => alternatives), ...sifts.flatMap(({ chapters }) => chapters ?? [])];
+    const spans = await this.text.spansOfRanges(clientId, { packed, ranges: ranges.map(({ firstWord, endWord }) => ({ firstWord, endWord })) });
+    const spanOf = new Map<WordRange, Span>(ranges.map((range, i) => [range, spans[i]!]));
+    const moved = <T extends WordRange>(range: T): T => ({ ...range, ...spanOf.get(range)! });
+    await this.database.run(MOVE_CANDIDATES, [
+      candidates.map(({ id }) => id),
+      candidates.map((one) => spanOf.get(one)!.startMs),
+      candidates.map((one) => spanOf.get(one)!.endMs),
+    ]);
+    for (const one of candidates) if (one.alternatives.length > 0) await one.update({ alternatives: one.alternatives.map(moved) });
+    for (const sift of sifts)
+      await sift.update({
+        ...(sift.chapters === null ? {} : { chapters: sift.chapters.map(moved) }),
+        ...(sift.limits === null ? {} : { limits: sift.limits.filter((limit) => limit !== 'spread-times') }),
+      });
+  }
+}
