@@ -1,11 +1,12 @@
-// Speaks a recording's text with flite, utterance by utterance, so that every cue's time is true, and writes the sound
-// (Ogg Opus) with its transcript (WebVTT with voices) beside it. Run by the set-up; see demo/README.md.
+// Speaks a recording's text with flite, utterance by utterance, so that the time of every cue and of every word is true, and writes the
+// sound (Ogg Opus) with its transcript (WebVTT with voices and times of words) beside it. Run by the set-up; see demo/README.md.
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { once } from 'node:events';
 import { availableParallelism, tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
+import { aloneSounds, placeSpoken, soundsOf, spokenWords } from '../scripts/lib/flite-words.mjs';
 
 const RATE = 16_000; // flite's clear voices speak at 16 kHz, mono
 const BETWEEN_TURNS_MS = 260;
@@ -56,7 +57,10 @@ function run(command, args, input) {
   });
 }
 
-/** Samples of a WAV file, without its header and without the silence flite adds at both ends. */
+/** What is said of a line; what is heard beside it stands in brackets. */
+const bare = (text) => text.replace(/\[[^\]]*\]/g, '');
+
+/** Samples of a WAV file, without its header and without the silence flite adds at both ends; and how much was cut at the beginning. */
 function samplesOf(wav) {
   const at = wav.indexOf('data');
   const pcm = wav.subarray(at + 8);
@@ -66,7 +70,7 @@ function samplesOf(wav) {
   let last = samples.length - 1;
   while (last > first && !loud(samples[last])) last -= 1;
   first = Math.max(0, first - RATE * 0.02);
-  return samples.slice(first, Math.min(samples.length, last + RATE * 0.05));
+  return { samples: samples.slice(first, Math.min(samples.length, last + RATE * 0.05)), cutMs: (first * 1_000) / RATE };
 }
 
 /** A soft burst of noise, three pulses: nobody laughs like this, but it is heard where the transcript says so. */
@@ -94,6 +98,7 @@ export async function speakRecording(textFile, folder, log = () => {}) {
   const mark = createHash('sha256')
     .update(text)
     .update(await readFile(new URL(import.meta.url)))
+    .update(await readFile(new URL('../scripts/lib/flite-words.mjs', import.meta.url)))
     .digest('hex');
   const recording = parseRecording(text, textFile);
   const made = { ...recording, soundFile, transcriptFile };
@@ -114,6 +119,7 @@ export async function speakRecording(textFile, folder, log = () => {}) {
 
 async function speakLines(recording, temp, onProgress) {
   const spoken = recording.lines.map((line) => ({ ...line, samples: null }));
+  const alone = await aloneSounds(spoken.flatMap(({ text }) => (text === undefined ? [] : spokenWords(bare(text)))));
   let next = 0;
   let done = 0;
   const work = async () => {
@@ -124,8 +130,12 @@ async function speakLines(recording, temp, onProgress) {
       if (line.text !== undefined) {
         const { voice, stretch } = recording.voices.get(line.speaker);
         const wav = join(temp, `${index}.wav`);
-        await run('flite', ['-voice', voice, '--setf', `duration_stretch=${stretch}`, '-t', line.text.replace(/\[[^\]]*\]/g, ''), '-o', wav]);
-        line.samples = samplesOf(await readFile(wav));
+        const sounds = await run('flite', ['-voice', voice, '--setf', `duration_stretch=${stretch}`, '-t', bare(line.text), '-psdur', '-o', wav]);
+        const { samples, cutMs } = samplesOf(await readFile(wav));
+        line.samples = samples;
+        line.words = placeSpoken(spokenWords(bare(line.text)), soundsOf(sounds.toString('utf8')), alone).map(
+          (span) => span && Math.max(0, span.startMs - cutMs),
+        );
         await rm(wav);
       }
       done += 1;
@@ -175,12 +185,28 @@ async function writeSound(spoken, file) {
   if (code !== 0) throw new Error(`ffmpeg ended with ${code}: ${err.slice(-400)}`);
 }
 
+/** The text of a line with the time of each word before it, but for the first, which begins with the cue. */
+function timed({ text, words, startMs, endMs }) {
+  let [next, lastMs] = [0, startMs];
+  return text
+    .split(/\s+/)
+    .map((word) => {
+      const written = word.replace(/&/g, '&amp;').replace(/</g, '&lt;');
+      if (!/[\p{L}\p{N}]/u.test(word) || word.startsWith('[')) return written;
+      const at = words[next++];
+      const ms = at === null || at === undefined ? null : Math.round(startMs + at);
+      if (next === 1 || ms === null || ms <= lastMs || ms >= endMs) return written;
+      lastMs = ms;
+      return `<${stamp(ms)}>${written}`;
+    })
+    .join(' ');
+}
+
 function toWebVtt(title, spoken) {
   const cues = [];
   for (const line of spoken) {
     if (line.text === undefined) continue;
-    const text = line.text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
-    cues.push(`${stamp(line.startMs)} --> ${stamp(line.endMs)}\n<v ${line.speaker}>${text}\n`);
+    cues.push(`${stamp(line.startMs)} --> ${stamp(line.endMs)}\n<v ${line.speaker}>${timed(line)}\n`);
     if (line.laughEndMs !== undefined) cues.push(`${stamp(line.endMs)} --> ${stamp(line.laughEndMs)}\n<v ${line.speaker}>[laughter]\n`);
   }
   return `WEBVTT\n\nNOTE ${title}; spoken by a machine from a made-up text\n\n${cues.join('\n')}`;

@@ -1,5 +1,5 @@
 // Speech whose words' times are known: Debian's flite says when each of its sounds ends. Which sounds are of which word is found by
-// speaking the words one by one and laying their sounds against those of the sentence. For tests and measures only.
+// speaking the words one by one and laying their sounds against those of the sentence.
 import { execFile } from 'node:child_process';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -9,11 +9,44 @@ import { promisify } from 'node:util';
 const run = promisify(execFile);
 export const RATE = 16_000;
 
-const soundsOf = (spoken) =>
-  spoken
+/** What `flite -psdur` says: its sounds, pauses left out, with the times at which they begin and end. */
+export function soundsOf(spoken) {
+  const all = spoken
     .trim()
     .split(/\s+/)
     .map((one) => ({ sound: one.split(':')[0], endMs: Number(one.split(':')[1]) * 1_000 }));
+  return all.map((one, i) => ({ ...one, startMs: i === 0 ? 0 : all[i - 1].endMs })).filter(({ sound }) => sound !== 'pau');
+}
+
+const AT_ONCE = 150;
+
+/** The sounds of each word by itself. @param {Iterable<string>} words @returns {Promise<Map<string, string[]>>} */
+export async function aloneSounds(words) {
+  const found = new Map();
+  const ask = async (some) => {
+    const { stdout } = await run('flite', ['-voice', 'kal', '-t', some.map((word) => `${word.replace(/[.?!,;:]+$/, '')}.`).join('\n'), '-ps', '-o', 'none']);
+    const said = stdout
+      .split(/\bpau\b/)
+      .map((one) => one.trim())
+      .filter((one) => one !== '');
+    if (said.length === some.length) some.forEach((word, i) => found.set(word, said[i].split(/\s+/)));
+    else if (some.length > 1) {
+      // One of them is said with a pause in it.
+      await ask(some.slice(0, some.length >> 1));
+      await ask(some.slice(some.length >> 1));
+    } else
+      found.set(
+        some[0],
+        said.flatMap((one) => one.split(/\s+/)),
+      );
+  };
+  const unique = [...new Set(words)];
+  for (let from = 0; from < unique.length; from += AT_ONCE) await ask(unique.slice(from, from + AT_ONCE));
+  return found;
+}
+
+/** The words of a text as they are spoken one by one. */
+export const spokenWords = (text) => text.split(/\s+/).filter((one) => /[\p{L}\p{N}]/u.test(one));
 
 /** For each sound of the sentence which of the single words' sounds it is, by the cheapest edits (Levenshtein 1966). */
 function layAgainst(sentence, words) {
@@ -46,41 +79,41 @@ function layAgainst(sentence, words) {
 }
 
 /**
+ * When each word of a sentence is said.
+ * @param {string[]} texts its words
+ * @param {ReturnType<typeof soundsOf>} sounds
+ * @param {Map<string, string[]>} alone what `aloneSounds` gave
+ * @returns {({ startMs: number, endMs: number } | null)[]} null for a word that is not heard by itself
+ */
+export function placeSpoken(texts, sounds, alone) {
+  const owner = layAgainst(
+    sounds,
+    texts.map((one) => ({ sounds: alone.get(one) ?? [] })),
+  );
+  return texts.map((_, i) => {
+    const own = sounds.filter((_, k) => owner[k] === i);
+    return own.length === 0 ? null : { startMs: own[0].startMs, endMs: own.at(-1).endMs };
+  });
+}
+
+/**
  * Speaks sentences one after another, with pauses between.
  * @param {{ voice: string, text: string }[]} sentences
  * @returns {Promise<{ samples: Int16Array, words: { text: string, startMs: number, endMs: number }[] }>} 16 kHz mono
  */
 export async function speakWords(sentences, pauseMs = 350) {
   const folder = await mkdtemp(join(tmpdir(), 'sift-reel-flite-'));
-  const alone = new Map();
-  const aloneOf = async (voice, word) => {
-    const key = `${voice} ${word}`;
-    if (!alone.has(key)) {
-      const { stdout } = await run('flite', ['-voice', voice, '-t', word, '-ps', '-o', 'none']);
-      alone.set(
-        key,
-        stdout
-          .trim()
-          .split(/\s+/)
-          .filter((sound) => sound !== 'pau'),
-      );
-    }
-    return alone.get(key);
-  };
   try {
+    const alone = await aloneSounds(sentences.flatMap(({ text }) => spokenWords(text)));
     const pieces = [];
     const words = [];
     let atMs = 0;
     for (const { voice, text } of sentences) {
       const wav = join(folder, 'one.wav');
       const { stdout } = await run('flite', ['-voice', voice, '-t', text, '-psdur', '-o', wav]);
-      const sounds = soundsOf(stdout);
-      const heard = sounds.map((one, i) => ({ ...one, startMs: i === 0 ? 0 : sounds[i - 1].endMs })).filter(({ sound }) => sound !== 'pau');
-      const texts = text.split(/\s+/).filter((one) => /[\p{L}\p{N}]/u.test(one));
-      const owner = layAgainst(heard, await Promise.all(texts.map(async (one) => ({ sounds: await aloneOf(voice, one) }))));
-      texts.forEach((one, i) => {
-        const own = heard.filter((_, k) => owner[k] === i);
-        if (own.length > 0) words.push({ text: one, startMs: atMs + own[0].startMs, endMs: atMs + own.at(-1).endMs });
+      const texts = spokenWords(text);
+      placeSpoken(texts, soundsOf(stdout), alone).forEach((span, i) => {
+        if (span !== null) words.push({ text: texts[i], startMs: atMs + span.startMs, endMs: atMs + span.endMs });
       });
       const bytes = await readFile(wav);
       const pcm = bytes.subarray(bytes.indexOf('data') + 8);
