@@ -227,3 +227,49 @@ describe('the rest of an edit', () => {
     expect((await look()).version).toBe(before + 1);
   });
 });
+
+describe('a reel', () => {
+  const siftOf = async (): Promise<string> => String((await query('SELECT sift_id FROM candidates WHERE id = $1', [candidateId]))[0]!['sift_id']);
+  const rows = async (): Promise<unknown> => query('SELECT (SELECT count(*) FROM candidates) AS candidates, (SELECT count(*) FROM shorts) AS shorts');
+  it('becomes one short of its parts, in the order of the recording, beside the shorts of the parts', async () => {
+    const siftId = await siftOf();
+    const { candidates } = (await world.read(`sifts/${siftId}/ranking`)).body;
+    const parts = candidates
+      .map(({ firstWord, endWord }: Answer['body']) => ({ firstWord, endWord }))
+      .sort((a: { firstWord: number }, b: { firstWord: number }) => a.firstWord - b.firstWord);
+    expect(parts.length).toBeGreaterThan(1);
+    const { status, body, text } = await world.owner.post(`sifts/${siftId}/reel`, { parts });
+    expect(status, text).toBe(201);
+    // The best part is the passage; its own short stays what it is.
+    const [best] = candidates;
+    expect([body.firstWord, body.endWord]).toEqual([best.firstWord, best.endWord]);
+    expect([...body.edit.before, { firstWord: body.firstWord, endWord: body.endWord }, ...body.edit.after]).toEqual(parts);
+    expect(body.playedMs).toBeGreaterThan(body.endMs - body.startMs);
+    expect((await look()).edit).toEqual(NO_EDIT);
+    const after = (await world.read(`sifts/${siftId}/ranking`)).body.candidates;
+    expect(after.filter(({ origin }: Answer['body']) => origin === 'own')).toMatchObject([{ state: 'kept', firstWord: best.firstWord }]);
+    // Another of the same is another short.
+    expect((await world.owner.post(`sifts/${siftId}/reel`, { parts })).body.id).not.toBe(body.id);
+  });
+  it.each([
+    ['parts', []],
+    [
+      'parts.1',
+      [
+        { firstWord: 4, endWord: 9 },
+        { firstWord: 8, endWord: 12 },
+      ],
+    ],
+    [
+      'parts.1',
+      [
+        { firstWord: 4, endWord: 9 },
+        { firstWord: 12, endWord: 999_000 },
+      ],
+    ],
+  ])('that cannot be played is refused by its field (%s), and nothing is made', async (field, parts) => {
+    const before = await rows();
+    const { status, body } = await world.owner.post(`sifts/${await siftOf()}/reel`, { parts });
+    expect([status, body.errors[0].field, await rows()]).toEqual([400, field, before]);
+  });
+});

@@ -105,6 +105,7 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', 'sifts/:siftId/ranking'],
   ['POST', 'sifts/:siftId/cancel'],
   ['POST', 'sifts/:siftId/retry'],
+  ['POST', 'sifts/:siftId/reel', { parts: [{ firstWord: 0, endWord: 4 }] }],
   ['DELETE', 'candidates/:candidateId'],
   ['PUT', 'candidates/:candidateId/state', { state: 'kept' }],
   ['PUT', 'candidates/:candidateId/span', { firstWord: 0, endWord: 4 }],

@@ -171,11 +171,12 @@ export function Tree(options: Common = {}): Field {
   return declare({ kind: 'object', ...common(options) }, IsPlainObject());
 }
 
-export function Parts(of: () => new () => object, options: Common & { maxItems?: number } = {}): Field {
-  const maxItems = options.maxItems ?? 1_000;
+export function Parts(of: () => new () => object, options: Common & { minItems?: number; maxItems?: number } = {}): Field {
+  const { minItems = 0, maxItems = 1_000 } = options;
   return declare(
     { kind: 'object', list: true, of, ...common(options), maxItems },
     IsArray({ message: 'must be a list' }),
+    ...(minItems > 0 ? [ArrayMinSize(minItems, { message: `must hold at least ${minItems}` })] : []),
     ArrayMaxSize(maxItems, { message: `must hold at most ${maxItems}` }),
     IsPlainObject({ each: true }),
     ValidateNested({ each: true, message: 'must be filled in' }),

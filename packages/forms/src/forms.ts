@@ -110,6 +110,14 @@ export class WordSpanForm {
   @GreaterThan('firstWord', 'must be after the first word') @Whole({ min: 1, max: LAST_WORD }) endWord: number;
 }
 
+/** A reel of five minutes has some ten. */
+const MOST_PARTS = 40;
+
+/** Parts of a recording, in its order, that become one short. */
+export class ReelForm {
+  @Parts(() => WordSpanForm, { minItems: 1, maxItems: MOST_PARTS }) parts: WordSpanForm[];
+}
+
 /** A pause that is cut down. */
 export class PauseCutForm {
   @Whole({ max: LAST_WORD }) afterWord: number;
@@ -127,8 +135,8 @@ export class EditFields implements Edit {
   @Parts(() => WordSpanForm, { maxItems: 2_000, description: 'Words that are taken out' }) removed: readonly WordSpanForm[];
   @Parts(() => PauseCutForm, { maxItems: 2_000 }) pauses: readonly PauseCutForm[];
   @Parts(() => CorrectedWordForm, { maxItems: 2_000 }) corrected: readonly CorrectedWordForm[];
-  @Parts(() => WordSpanForm, { maxItems: 5, description: 'Other parts of the recording that are played before it' }) before: readonly WordSpanForm[];
-  @Parts(() => WordSpanForm, { maxItems: 5, description: 'And after it' }) after: readonly WordSpanForm[];
+  @Parts(() => WordSpanForm, { maxItems: MOST_PARTS, description: 'Other parts of the recording that are played before it' }) before: readonly WordSpanForm[];
+  @Parts(() => WordSpanForm, { maxItems: MOST_PARTS, description: 'And after it' }) after: readonly WordSpanForm[];
 }
 
 export class EditForm {

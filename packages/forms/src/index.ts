@@ -33,6 +33,7 @@ export {
   MovePostForm,
   NewDocumentForm,
   NewUserForm,
+  ReelForm,
   TargetForm,
   TranslationForm,
   TranslationReadForm,

@@ -1,9 +1,10 @@
-import { Body, Controller, Get, Inject, Param, ParseUUIDPipe, Put, Query } from '@nestjs/common';
-import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { EditForm } from '@sift-reel/forms';
+import { Body, Controller, Get, Inject, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
+import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { EditForm, ReelForm } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { CuttingService } from './cutting.service.js';
 import { FramesQuery, FramesView, TalkAroundView, TighteningQuery, TighteningView } from './cutting.views.js';
+import { ReelsService } from './reels.service.js';
 import { ShortView } from './shorts.views.js';
 
 @ApiTags('cutting')
@@ -37,5 +38,17 @@ export class CuttingController {
   @ApiOkResponse({ type: FramesView })
   drawFrames(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Query() { shape }: FramesQuery): Promise<FramesView> {
     return this.cutting.frames(actor, shortId, shape);
+  }
+}
+
+@ApiTags('cutting')
+@Controller('sifts/:siftId')
+export class ReelsController {
+  constructor(@Inject(ReelsService) private readonly reels: ReelsService) {}
+
+  @Post('reel')
+  @ApiCreatedResponse({ type: ShortView })
+  keepReel(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string, @Body() form: ReelForm): Promise<ShortView> {
+    return this.reels.keep(actor, siftId, form);
   }
 }

@@ -3,12 +3,13 @@ import { RecordingsModule } from '../recordings/recordings.module.js';
 import { SiftingModule } from '../sifting/sifting.module.js';
 import { CopyCheck } from './copy-check.service.js';
 import { CopyHistory } from './copy-history.service.js';
-import { CuttingController } from './cutting.controller.js';
+import { CuttingController, ReelsController } from './cutting.controller.js';
 import { CuttingService } from './cutting.service.js';
 import { EditChecker } from './edit-checker.service.js';
 import { ExportsController } from './exports.controller.js';
 import { KeptCandidates } from './kept-candidates.service.js';
 import { ProposalsService } from './proposals.service.js';
+import { ReelsService } from './reels.service.js';
 import { ShortFacts } from './short-facts.js';
 import { ShortsController } from './shorts.controller.js';
 import { ShortsService } from './shorts.service.js';
@@ -18,8 +19,20 @@ import { TranslationsService } from './translations.service.js';
 
 @Module({
   imports: [RecordingsModule, SiftingModule],
-  controllers: [ShortsController, CuttingController, ExportsController, TranslationsController],
-  providers: [ShortsService, CuttingService, EditChecker, ProposalsService, CopyCheck, CopyHistory, KeptCandidates, ShortFacts, TranslationsService, Apertium],
+  controllers: [ShortsController, CuttingController, ReelsController, ExportsController, TranslationsController],
+  providers: [
+    ShortsService,
+    CuttingService,
+    ReelsService,
+    EditChecker,
+    ProposalsService,
+    CopyCheck,
+    CopyHistory,
+    KeptCandidates,
+    ShortFacts,
+    TranslationsService,
+    Apertium,
+  ],
   exports: [ShortsService, ShortFacts, ProposalsService, CopyCheck],
 })
 export class ShortsModule {}

@@ -33,17 +33,20 @@ export class OwnCandidatesService {
     @Inject(AuditService) private readonly audit: AuditService,
   ) {}
 
-  /** @returns the id of the candidate; one that is there already on the same words is handed back as it is */
-  async add(actor: Actor, siftId: string, form: OwnCandidateForm): Promise<string> {
+  /**
+   * @param anew whether it is another beside one that is there already on the same words, which is handed back as it is else
+   * @returns the id of the candidate
+   */
+  async add(actor: Actor, siftId: string, form: OwnCandidateForm, { anew = false } = {}): Promise<string> {
     const sift = found(await Sift.findOne({ where: { id: siftId, ...scoped(actor) }, include: [BriefRow] }), 'sift');
     if ((await this.jobs.ofSubjects(SIFT, [siftId])).get(siftId)?.state !== 'done') throw new ConflictException('The sift is not done yet.');
-    const there = form.around === true ? null : await this.findOn(siftId, form);
+    const there = form.around === true || anew ? null : await this.findOn(siftId, form);
     if (there !== null) return there;
     const { candidate, wordTimes } = await this.score(actor, sift, form);
     return this.database.transaction(async () => {
       await this.recordings.requireTimes(sift.recordingId, wordTimes);
       const locked = await this.lockSift(siftId);
-      const same = await this.findOn(siftId, candidate);
+      const same = anew ? null : await this.findOn(siftId, candidate);
       if (same !== null) return same;
       const rank = 1 + (await CandidateRow.count({ where: { siftId, score: { [Op.gte]: candidate.score } } }));
       await this.shift(siftId, rank, 1);

@@ -138,6 +138,7 @@ export const api = generatedApi.enhanceEndpoints({
         showAtOnce(candidateId, (candidate) => Object.assign(candidate, { firstWord, endWord }), lifecycle),
     },
     // The ranking on the screen takes the new candidate at its rank at once; loading all of it again would make it jump.
+    keepReel: { invalidatesTags: (_, __, { siftId }) => [{ type: 'Ranking', id: siftId }, LIST('Short'), LIST('Recording'), 'Trail'] },
     addCandidate: {
       invalidatesTags: ['Trail'],
       async onQueryStarted({ siftId }, { dispatch, queryFulfilled }) {

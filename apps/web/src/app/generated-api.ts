@@ -519,6 +519,14 @@ const injectedRtkApi = api
         }),
         providesTags: ['cutting'],
       }),
+      keepReel: build.mutation<KeepReelApiResponse, KeepReelApiArg>({
+        query: (queryArg) => ({
+          url: `/api/sifts/${queryArg.siftId}/reel`,
+          method: 'POST',
+          body: queryArg.reelForm,
+        }),
+        invalidatesTags: ['cutting'],
+      }),
       listTranslations: build.query<ListTranslationsApiResponse, ListTranslationsApiArg>({
         query: (queryArg) => ({ url: `/api/shorts/${queryArg}/translations` }),
         providesTags: ['translations'],
@@ -1023,6 +1031,11 @@ export type DrawFramesApiResponse = /** status 200  */ FramesView;
 export type DrawFramesApiArg = {
   shortId: string;
   shape: 'vertical' | 'square' | 'portrait' | 'wide';
+};
+export type KeepReelApiResponse = /** status 201  */ ShortView;
+export type KeepReelApiArg = {
+  siftId: string;
+  reelForm: ReelForm;
 };
 export type ListTranslationsApiResponse = /** status 200  */ TranslationView[];
 export type ListTranslationsApiArg = string;
@@ -2014,6 +2027,9 @@ export type FramesView = {
   ground: string;
   captions: DrawnCaptionView[];
 };
+export type ReelForm = {
+  parts: WordSpanForm[];
+};
 export type CaptionTimeView = {
   startMs: number;
   endMs: number;
@@ -2361,6 +2377,7 @@ export const {
   useSaveEditMutation,
   useProposeTighteningQuery,
   useDrawFramesQuery,
+  useKeepReelMutation,
   useListTranslationsQuery,
   useReadTranslationQuery,
   useSaveTranslationMutation,

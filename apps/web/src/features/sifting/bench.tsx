@@ -297,6 +297,7 @@ function BenchTable({
       {chosen !== null && <ActionBar candidate={chosen} hasSound={recording.sound !== null} playing={player.playing} onPlay={play} onState={change} />}
       {reel && (
         <ReelDialog
+          siftId={onRecord.sift.id}
           title={recording.title}
           candidates={ranking.candidates}
           transcript={transcript}

@@ -104,7 +104,17 @@ describe('the highlight reel', () => {
     const player = { playing: false, atMs: 0, trouble: null, playSpan, pause: nothing, seek: nothing } as unknown as Player;
     return {
       playSpan,
-      ...show(<ReelDialog title="On: the slipway" candidates={candidates} transcript={transcript} player={player} hasSound={hasSound} onClose={nothing} />),
+      ...show(
+        <ReelDialog
+          siftId="s1"
+          title="On: the slipway"
+          candidates={candidates}
+          transcript={transcript}
+          player={player}
+          hasSound={hasSound}
+          onClose={nothing}
+        />,
+      ),
     };
   };
   const lengthsMs = (): number[] =>

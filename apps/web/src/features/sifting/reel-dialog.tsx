@@ -1,6 +1,8 @@
 import { buildReel, fileName, formatLength, formatTimecode, type Reel, ReelRefusedError, type Transcript, writeCsv, wordsText } from '@sift-reel/core';
 import { type ReactNode, useMemo, useState } from 'react';
-import type { CandidateView } from '../../app/api.js';
+import { useNavigate } from 'react-router';
+import { api, type CandidateView } from '../../app/api.js';
+import { sayTrouble } from '../../app/undo.js';
 import { Select } from '../../ui/select.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
@@ -14,6 +16,7 @@ const SHOWN_WORDS = 26;
 
 /** One highlight reel of the ranking's best parts, in the order of the recording, to be listened to and taken away. */
 export function ReelDialog({
+  siftId,
   title,
   candidates,
   transcript,
@@ -21,6 +24,7 @@ export function ReelDialog({
   hasSound,
   onClose,
 }: {
+  siftId: string;
   title: string;
   candidates: readonly CandidateView[];
   transcript: Transcript;
@@ -28,6 +32,15 @@ export function ReelDialog({
   hasSound: boolean;
   onClose: () => void;
 }): ReactNode {
+  const navigate = useNavigate();
+  const [keep, { isLoading: keeping }] = api.useKeepReelMutation();
+  const keepAsShort = ({ parts }: Reel): void => {
+    const reelForm = { parts: parts.map(({ firstWord, endWord }) => ({ firstWord, endWord })) };
+    keep({ siftId, reelForm })
+      .unwrap()
+      .then((short) => navigate(`/shorts/${short.id}`))
+      .catch(sayTrouble);
+  };
   const [lengthMs, setLengthMs] = useState(USUAL_MS);
   const wanted = useMemo(() => candidates.filter((one) => one.state !== 'dropped'), [candidates]);
   const made = useMemo(() => tryReel(wanted, lengthMs), [wanted, lengthMs]);
@@ -79,9 +92,12 @@ export function ReelDialog({
       <DialogFoot>
         <Button onClick={onClose}>{t('common.close')}</Button>
         {typeof made !== 'string' && (
-          <Button tone="fill" onClick={() => download(title, made, transcript)}>
-            {t('sifting.download-as-csv')}
-          </Button>
+          <>
+            <Button onClick={() => download(title, made, transcript)}>{t('sifting.download-as-csv')}</Button>
+            <Button tone="fill" disabled={keeping} onClick={() => keepAsShort(made)}>
+              {t('sifting.keep-as-one-short')}
+            </Button>
+          </>
         )}
       </DialogFoot>
     </Dialog>
