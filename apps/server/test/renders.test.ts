@@ -273,6 +273,35 @@ describe('a file of a recording without a picture', () => {
     await query(`UPDATE jobs SET state = 'cancelled', finished_at = now() WHERE kind = 'render' AND subject_id = $1`, [body.id]);
   });
 
+  it('is made first where it is posted soonest, whoever asked first', async () => {
+    await noWorker();
+    await ffmpeg('-v', 'error', ...TONE, join(folder, 'order.mp3'));
+    const channelId = await world.channel(clientId);
+    const seeded = await seedRanking(world, clientId, 1.5);
+    await world.owner.post(
+      `recordings/${seeded.recordingId}/files`,
+      filesForm({ sound: ['order.mp3', new Uint8Array(await readFile(join(folder, 'order.mp3')))] }),
+    );
+    for (const { id } of seeded.candidates.slice(0, 3)) await world.owner.put(`candidates/${id}/state`, { state: 'kept' });
+    const shorts = (await world.shorts(seeded.recordingId)).map(({ id }: { id: string }) => id);
+    const [never, late, soon] = shorts as [string, string, string];
+    for (const [shortId, day] of [
+      [late, 20],
+      [soon, 10],
+    ]) {
+      await query(`UPDATE shorts SET approved_at = now(), approved_version = version WHERE id = $1`, [shortId]);
+      await query(
+        `INSERT INTO posts (client_id, channel_id, short_id, date, minute, at, why) VALUES ($1, $2, $3, $4::date, 600, $4::date + interval '10 hours', 'first')`,
+        [clientId, channelId, shortId, `2061-03-${day}`],
+      );
+    }
+    const ids: string[] = [];
+    for (const shortId of [never, late, soon]) ids.push((await ask(shortId, 'sound')).body.id);
+    await needWorker().ready;
+    for (const [i, shortId] of [never, late, soon].entries()) await until(shortId, ids[i]!, over);
+    const started = await query(`SELECT subject_id AS id FROM jobs WHERE kind = 'render' AND subject_id = ANY ($1) ORDER BY started_at`, [ids]);
+    expect(started.map(({ id }) => id)).toEqual([...ids].reverse());
+  });
   it('is outdated by what it is made of, and by nothing else', async () => {
     await noWorker();
     const { body } = await ask(source.shortId, 'wide');

@@ -17,7 +17,7 @@ import { SoundPieces, RECOGNISER_RATE, wavOf } from './sound-pieces.js';
 import { TakeTimes } from './take-times.service.js';
 
 /** Heard at once, in ms: as much as a worker that is killed hears again. */
-const PIECE_MS = 240_000;
+const PIECE_MS = 120_000;
 const READ_AT = 0.02;
 const HEARD_AT = 0.97;
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
@@ -85,6 +85,8 @@ export class AlignWork implements OnModuleInit {
         signal.throwIfAborted();
         const samples = await sound.next(PIECE_MS);
         if (samples.length === 0) break;
+        const share = (ms: number): number => READ_AT + (HEARD_AT - READ_AT) * Math.min(1, lengthMs === 0 ? 0 : ms / lengthMs);
+        run.report('hearing-words', share(fromMs));
         const wav = join(folder, 'piece.wav');
         await writeFile(wav, wavOf(samples));
         const piece = await this.recogniser.hear({ wav, folder, signal }, expected);
@@ -95,7 +97,7 @@ export class AlignWork implements OnModuleInit {
         for (const { text, startMs, endMs } of piece) if (last || endMs <= cutMs) heard.push({ text, startMs: startMs + fromMs, endMs: endMs + fromMs });
         fromMs = Math.round(fromMs + cutMs);
         await run.keep(() => row.update({ heard: gzipSync(JSON.stringify(heard)), heardMs: fromMs, recogniser: this.recogniser.name }));
-        run.report('hearing-words', READ_AT + (HEARD_AT - READ_AT) * Math.min(1, lengthMs === 0 ? 0 : fromMs / lengthMs));
+        run.report('hearing-words', share(fromMs));
         if (last) break;
       }
     } finally {

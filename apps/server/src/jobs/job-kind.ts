@@ -5,6 +5,11 @@ export interface JobQueue {
   readonly slots: number;
   /** Of those, what long jobs may take; at least one slot is left for short ones. */
   readonly longSlots: number;
+  /**
+   * When what a job makes is needed, as SQL on its row, `jobs`; null for no time. What is needed soonest goes first, before turns are
+   * taken between clients.
+   */
+  readonly neededAt?: string;
 }
 
 /** One kind of background work: all that the common part must know of it. */

@@ -23,14 +23,14 @@ export const CANCEL = `UPDATE jobs SET state = 'cancelled', stage = 'cancelled',
 WHERE kind = $1 AND subject_id = $2 AND state IN ('waiting', 'running') RETURNING id`;
 
 /**
- * Jobs that may start now, fairest first: of the client that has least at work, then of the one that was served longest
- * ago. $1 kinds, $2 whether long ones may, $3 lock keys that this worker still holds. Rows are held to the end of the
+ * Jobs that may start now: what is needed soonest, then the fairest first: of the client that has least at work, then of the one that
+ * was served longest ago. `neededAt` as a queue tells it; $1 kinds, $2 whether long ones may, $3 lock keys that this worker still holds. Rows are held to the end of the
  * transaction; those that another worker looks at are passed over.
  */
-export const CLAIMABLE = `SELECT id, kind, subject_id AS "subjectId", lock_key AS "lockKey", size FROM jobs
+export const claimable = (neededAt = 'NULL::timestamptz'): string => `SELECT id, kind, subject_id AS "subjectId", lock_key AS "lockKey", size FROM jobs
 WHERE state = 'waiting' AND due_at <= now() AND kind = ANY ($1) AND (size = 'short' OR $2) AND lock_key <> ALL ($3)
   AND NOT EXISTS (SELECT FROM jobs other WHERE other.lock_key = jobs.lock_key AND other.state = 'running')
-ORDER BY (SELECT count(*) FROM jobs other WHERE other.client_id = jobs.client_id AND other.state = 'running'),
+ORDER BY (${neededAt}) NULLS LAST, (SELECT count(*) FROM jobs other WHERE other.client_id = jobs.client_id AND other.state = 'running'),
   (SELECT max(other.started_at) FROM jobs other WHERE other.client_id = jobs.client_id) NULLS FIRST, due_at, id
 LIMIT 8 FOR UPDATE SKIP LOCKED`;
 

@@ -9,7 +9,7 @@ import { DatabaseLine, LineLostError } from '../database/database-line.js';
 import { sqlState } from '../database/sql-state.js';
 import { type JobKind, JobOverError, type JobQueue, JobRefusedError } from './job-kind.js';
 import { JobRun } from './job-run.js';
-import { CLAIMABLE, FAIL, HAND_BACK, MARK_LOST, RUN_LATER, START, TAKE_BACK, TRY_LOCK, UNLOCK, UNMARK } from './job-statements.js';
+import { claimable, FAIL, HAND_BACK, MARK_LOST, RUN_LATER, START, TAKE_BACK, TRY_LOCK, UNLOCK, UNMARK } from './job-statements.js';
 
 /** The work of a kind. It may run twice and stop anywhere: it ends with `run.complete`, and writes for good only in there. */
 type JobWork = (subjectId: string, run: JobRun) => Promise<void>;
@@ -113,7 +113,7 @@ export class JobWorker implements OnApplicationBootstrap, BeforeApplicationShutd
     if (this.stopping || mine.length >= queue.slots) return false;
     const longOnes = mine.filter(({ job }) => job.size === 'long').length;
     const held = [...this.running.values()].map(({ job }) => job.lockKey);
-    const job = await this.line.use((client) => claim(client, kinds, longOnes < queue.longSlots, held));
+    const job = await this.line.use((client) => claim(client, queue.neededAt, kinds, longOnes < queue.longSlots, held));
     if (job === null) return false;
     this.start(job);
     return true;
@@ -199,11 +199,17 @@ export class JobWorker implements OnApplicationBootstrap, BeforeApplicationShutd
 }
 
 /** Claims the fairest job that may start, in one transaction: its row, its session lock and its new state, or none of them. */
-async function claim(client: pg.Client, kinds: readonly string[], longToo: boolean, held: readonly string[]): Promise<Claimed | null> {
+async function claim(
+  client: pg.Client,
+  neededAt: string | undefined,
+  kinds: readonly string[],
+  longToo: boolean,
+  held: readonly string[],
+): Promise<Claimed | null> {
   let locked: string | null = null;
   try {
     await client.query('BEGIN');
-    const { rows } = await client.query<Omit<Claimed, 'attempt' | 'faults'>>(CLAIMABLE, [kinds, longToo, held]);
+    const { rows } = await client.query<Omit<Claimed, 'attempt' | 'faults'>>(claimable(neededAt), [kinds, longToo, held]);
     for (const row of rows) {
       const lock = await client.query<{ held: boolean }>(TRY_LOCK, [row.lockKey]);
       if (lock.rows[0]?.held !== true) continue; // a run that was cancelled is still stopping somewhere

@@ -115,9 +115,11 @@ function untimedOf({ said, encoding, repairs }: UntimedText, format: TranscriptF
     wordCount: said.reduce((sum, { text }) => sum + text.split(' ').length, 0),
     speakers: [...new Set(said.flatMap(({ speaker }) => speaker ?? []))],
     repairs: repairs.slice(0, MOST_REPAIRS),
-    excerpt: said.slice(0, SHOWN).map(({ speaker, text }) => ({ startMs: null, speaker, text: text.slice(0, SHOWN_CHARACTERS) })),
+    excerpt: said.slice(0, SHOWN).map(({ speaker, text }) => ({ startMs: null, speaker, text: beginningOf(text) })),
   };
 }
+
+const beginningOf = (text: string): string => (text.length <= SHOWN_CHARACTERS ? text : `${text.slice(0, text.lastIndexOf(' ', SHOWN_CHARACTERS))} …`);
 
 function letGo(buffer: ArrayBufferLike): void {
   if (buffer instanceof ArrayBuffer && buffer.resizable) buffer.resize(0);

@@ -129,7 +129,8 @@ function RecordingRow({
   onVoices: () => void;
   onRemove: () => void;
 }): ReactNode {
-  const { transcript } = recording;
+  const { transcript, alignment } = recording;
+  const isListening = alignment?.state === 'waiting' || alignment?.state === 'running';
   // Where there is no room for columns, what they hold stands one under the other.
   const cell = 'border-b border-rule px-[18px] py-[9px] align-top max-md:block max-md:border-0 max-md:py-[2px]';
   return (
@@ -163,7 +164,7 @@ function RecordingRow({
       </td>
       <td className={cell}>
         {transcript === null ? (
-          <span className="text-madder-text">{t('recordings.waits-for-a-transcript')}</span>
+          !isListening && <span className="text-madder-text">{t('recordings.waits-for-a-transcript')}</span>
         ) : (
           <span>{t('recordings.words', { wordCount: formatNumber(transcript.wordCount) })}</span>
         )}
