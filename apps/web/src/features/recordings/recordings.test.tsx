@@ -2,7 +2,7 @@
 import { packTranscript } from '@sift-reel/core';
 import { cleanup, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { PreparationView, RecordingView, TranscriptSummaryView } from '../../app/api.js';
+import type { AlignmentView, PreparationView, RecordingView, TranscriptSummaryView } from '../../app/api.js';
 import { type Answers, onScreens, pick, Refusal, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
 import { latestSift as sift, recordingView as recording } from '../../app/recording.fixture.js';
@@ -189,6 +189,71 @@ describe('what is made of a recording', () => {
   });
 });
 
+const alignment = (fields: Partial<AlignmentView> = {}): AlignmentView => ({
+  kind: 'cues',
+  state: 'done',
+  stage: 'done',
+  fraction: 1,
+  leftMs: null,
+  failure: null,
+  sourceName: null,
+  share: null,
+  outcome: null,
+  ...fields,
+});
+
+describe('listening for words', () => {
+  onScreens();
+  const spread = { transcript: { ...recording('r1', 'x').transcript!, wordTimes: 'spread' as const } };
+  it.each<[string, Partial<RecordingView>, RegExp]>([
+    [
+      'at work',
+      { transcript: null, alignment: alignment({ kind: 'text', state: 'running', stage: 'hearing-words', fraction: 0.4, leftMs: 61_000 }) },
+      /looked for in the sound · listening · 2 min left Stop/,
+    ],
+    [
+      'that failed',
+      { transcript: null, alignment: alignment({ kind: 'text', state: 'failed', failure: 'They do not belong together.', sourceName: 'talk.txt' }) },
+      /talk\.txt: They do not belong together\. Listen again Let the text go/,
+    ],
+    [
+      'that was not taken for the text of the sound',
+      { ...spread, alignment: alignment({ outcome: 'unlike', share: 0.12 }) },
+      /Only 12 % of its words were heard/,
+    ],
+    ['on which shorts stand', { ...spread, alignment: alignment({ outcome: 'shorts', share: 1 }) }, /shorts stand on those it has/],
+    ['that wrote a draft', { transcript: { ...spread.transcript, wordTimes: 'heard', format: 'draft' } }, /rough: written by listening/],
+  ])('%s says so', async (_, fields, words) => {
+    page([recording('r1', 'On the slipway', fields)]);
+    expect(await row('On the slipway')).toHaveTextContent(words);
+  });
+  it('says nothing of the lack of a transcript while one is made, nor offers what cannot be', async () => {
+    page([
+      recording('r1', 'On the slipway', { transcript: null, alignment: alignment({ kind: 'draft', state: 'waiting' }) }),
+      recording('r2', 'Silent', { transcript: null, sound: null }),
+    ]);
+    expect(await row('On the slipway')).not.toHaveTextContent('waits for a transcript');
+    expect(await row('Silent')).not.toHaveTextContent('rough');
+  });
+  it.each([
+    ['Write a rough one by listening', { transcript: null }, 'draft'],
+    ['Hear the true times of its words', spread, 'cues'],
+  ] as const)('%s asks for it', async (name, fields, kind) => {
+    const { user, asked } = page([recording('r1', 'On the slipway', fields)], { 'POST api/recordings/r1/alignment': alignment({ kind, state: 'waiting' }) });
+    await user.click(await screen.findByRole('button', { name }));
+    await expect
+      .poll(() => asked.filter(({ method }) => method === 'POST').map(({ path, body }) => [path, body]))
+      .toEqual([['api/recordings/r1/alignment', { kind }]]);
+  });
+  it('is stopped', async () => {
+    const { user, asked } = page([recording('r1', 'On the slipway', { transcript: null, alignment: alignment({ kind: 'draft', state: 'running' }) })], {
+      'DELETE api/recordings/r1/alignment': null,
+    });
+    await user.click(await screen.findByRole('button', { name: 'Stop' }));
+    await expect.poll(() => asked.filter(({ method }) => method === 'DELETE').map(({ path }) => path)).toEqual(['api/recordings/r1/alignment']);
+  });
+});
+
 describe('who speaks', () => {
   onScreens();
   const word = (text: string, i: number, speaker: number) => ({ text, kind: 'word' as const, speaker, startMs: i * 500, endMs: i * 500 + 400 });
@@ -206,7 +271,7 @@ describe('who speaks', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Ada, Bo' }));
     const dialog = await screen.findByRole('dialog', { name: 'Who speaks in “On the slipway”' });
-    expect(within(dialog).getByText('“We go now. Do we? Yes.”')).toBeInTheDocument();
+    expect(await within(dialog).findByText('“We go now. Do we? Yes.”')).toBeInTheDocument();
     const second = within(dialog).getByLabelText('Voice 2');
     await user.clear(second);
     expect(within(dialog).getByText('A voice needs a name.')).toBeInTheDocument();

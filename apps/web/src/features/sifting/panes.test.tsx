@@ -99,7 +99,7 @@ describe('the highlight reel', () => {
       ...fields,
     }) as CandidateView;
   const CANDIDATES = [40, 35, 50, 45, 30, 55, 38, 42].map((seconds, i) => candidate(i, seconds));
-  const reel = (candidates = CANDIDATES, hasSound = true) => {
+  const reel = (candidates = CANDIDATES, hasSound = true, answers = {}) => {
     const playSpan = vi.fn();
     const player = { playing: false, atMs: 0, trouble: null, playSpan, pause: nothing, seek: nothing } as unknown as Player;
     return {
@@ -114,6 +114,8 @@ describe('the highlight reel', () => {
           hasSound={hasSound}
           onClose={nothing}
         />,
+        answers,
+        { at: '/bench', route: '/bench' },
       ),
     };
   };
@@ -143,6 +145,15 @@ describe('the highlight reel', () => {
   it('of nothing says so', () => {
     reel([]);
     expect(screen.getByRole('alert')).toHaveTextContent('There are no candidates to make a reel of.');
+  });
+  it('is kept as one short of its parts, and leads there', async () => {
+    const { user, asked, place } = reel(CANDIDATES, true, { 'POST api/sifts/s1/reel': { id: 'short9' } });
+    await pick(user, /^Length/, '2:00');
+    await user.click(screen.getByRole('button', { name: 'Keep it as one short' }));
+    await expect.poll(place).toBe('/shorts/short9');
+    const { parts } = asked.find(({ method }) => method === 'POST')!.body as { parts: { firstWord: number; endWord: number }[] };
+    expect(parts.length).toBeGreaterThan(1);
+    expect(parts.every(({ firstWord, endWord }, i) => endWord === firstWord + 50 && firstWord > (parts[i - 1]?.firstWord ?? -1))).toBe(true);
   });
   it('plays a part, where there is sound', async () => {
     const { user, playSpan } = reel();
