@@ -23,10 +23,11 @@ async function linesOf(name) {
   const lines = (await readFile(new URL(name, TALKS), 'utf8')).split('\n').filter((line) => line.trim() !== '' && !line.startsWith('#'));
   const speakers = new Map();
   let voice = VOICES[0];
-  return lines.slice(0, LINES_OF_EACH).map((line) => {
+  return lines.slice(0, LINES_OF_EACH).map((line, i) => {
     const [, speaker, text] = /^(?:([A-Z][\w .'-]{0,30}): )?(.*)$/.exec(line);
     if (speaker !== undefined) voice = speakers.get(speaker) ?? speakers.set(speaker, VOICES[speakers.size % VOICES.length]).get(speaker);
-    return { voice, text };
+    // Short and long, as people leave them; after a silence of seconds a recogniser may lose the time.
+    return { voice, text, pauseMs: [200, 350, 900, 2_600, 350, 6_000, 150][i % 7] };
   });
 }
 

@@ -97,18 +97,18 @@ export function placeSpoken(texts, sounds, alone) {
 }
 
 /**
- * Speaks sentences one after another, with pauses between.
- * @param {{ voice: string, text: string }[]} sentences
+ * Speaks sentences one after another, with pauses between: after each its own, or the usual one.
+ * @param {{ voice: string, text: string, pauseMs?: number }[]} sentences
  * @returns {Promise<{ samples: Int16Array, words: { text: string, startMs: number, endMs: number }[] }>} 16 kHz mono
  */
-export async function speakWords(sentences, pauseMs = 350) {
+export async function speakWords(sentences) {
   const folder = await mkdtemp(join(tmpdir(), 'sift-reel-flite-'));
   try {
     const alone = await aloneSounds(sentences.flatMap(({ text }) => spokenWords(text)));
     const pieces = [];
     const words = [];
     let atMs = 0;
-    for (const { voice, text } of sentences) {
+    for (const { voice, text, pauseMs = 350 } of sentences) {
       const wav = join(folder, 'one.wav');
       const { stdout } = await run('flite', ['-voice', voice, '-t', text, '-psdur', '-o', wav]);
       const texts = spokenWords(text);

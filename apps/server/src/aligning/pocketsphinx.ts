@@ -6,6 +6,11 @@ import type { Expected, Recogniser, RecogniserTask } from './recogniser.js';
 import { runProgram } from './run-program.js';
 
 const NAME = 'pocketsphinx 0.8+5prealpha, en-us';
+/**
+ * Silence is listened to like all else: where the program leaves it out, it begins a new utterance, and times of the one after a long
+ * silence come out seconds late.
+ */
+const ALL_OF_IT = ['-remove_silence', 'no'];
 /** A word, its variant, from, to, and how sure: as Debian's pocketsphinx writes them. */
 const WORD = /^([^\s<[(]+)(?:\(\d+\))? (\d+\.\d+) (\d+\.\d+) \d/;
 
@@ -28,7 +33,7 @@ export class Pocketsphinx implements Recogniser {
 
   async hear({ wav, signal }: RecogniserTask, expected: Expected | null): Promise<HeardWord[]> {
     const biased = expected === null ? [] : ['-lm', expected.files['model']!, '-dict', expected.files['dictionary']!];
-    const said = await runProgram('pocketsphinx_continuous', ['-infile', wav, '-time', 'yes', '-logfn', '/dev/null', ...biased], signal);
+    const said = await runProgram('pocketsphinx_continuous', ['-infile', wav, '-time', 'yes', ...ALL_OF_IT, '-logfn', '/dev/null', ...biased], signal);
     return said.split('\n').flatMap((line) => {
       const [, name, from, to] = WORD.exec(line) ?? [];
       const text = name === undefined ? undefined : (expected?.texts?.get(name) ?? name);
