@@ -6,6 +6,8 @@ const MOST_MEMORY = 4 * 1_024 ** 3;
 const MOST_SAID = 32_000_000;
 const FAULT_CHARACTERS = 300;
 const LONGEST_MS = 30 * 60_000;
+/** What env, nice and prlimit end with where the program is not there or may not be run. */
+const NOT_THERE: ReadonlySet<number | null> = new Set([126, 127]);
 
 /**
  * Runs a program that listens, with fixed arguments, no shell, and within bounds of time and memory; it gives way to whatever else the
@@ -42,6 +44,7 @@ export async function runProgram(program: string, args: readonly string[], signa
     signal.throwIfAborted();
     if (late) throw new RecogniserError(`it took longer than ${LONGEST_MS / 60_000} minutes`);
     if (bytes > MOST_SAID) throw new RecogniserError('it wrote more than any talk holds');
+    if (NOT_THERE.has(code)) throw new RecogniserError(`${program} is not installed on this machine`);
     if (code !== 0) throw new RecogniserError(fault.trim() || `${program} ended with ${code ?? 'a signal'}`);
     return Buffer.concat(said).toString('utf8');
   } finally {

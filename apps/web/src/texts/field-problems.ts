@@ -19,6 +19,7 @@ const PROBLEMS: readonly (readonly [RegExp, TextId, ...string[]])[] = [
   [/^each must be one of (.+)$/, 'fields.each-one-of', 'values'],
   [/^must be a list$/, 'fields.list'],
   [/^must hold at most (\d+)$/, 'fields.hold-at-most', 'max'],
+  [/^must hold at least (\d+)$/, 'fields.hold-at-least', 'min'],
   [/^must hold (\d+)$/, 'fields.hold', 'count'],
   [/^must hold texts$/, 'fields.hold-texts'],
   [/^must hold numbers$/, 'fields.hold-numbers'],
