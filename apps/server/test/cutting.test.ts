@@ -117,7 +117,7 @@ describe('words that are struck out of a short', () => {
       { pauses: [{ afterWord: -1, leftMs: 0 }] },
       { pauses: [{ afterWord: short.firstWord, leftMs: 1e9 }] },
       { corrected: [{ word: short.firstWord, text: 'a'.repeat(1_000_000) }] },
-      { before: Array.from({ length: 6 }, () => run(0, 1)) },
+      { before: Array.from({ length: 41 }, () => run(0, 1)) },
     ];
     for (const edit of bad) {
       const { status, body } = await save(edit);

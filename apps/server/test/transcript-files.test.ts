@@ -70,11 +70,20 @@ describe('office documents', () => {
     ['an archive of something else', () => zipSync({ 'photo.txt': strToU8('x') }), 'neither a Word nor an OpenDocument text'],
     ['a broken archive', () => new Uint8Array([0x50, 0x4b, 3, 4, 9, 9, 9, 9, 9]), 'cannot be opened'],
     ['a broken body', () => zipSync({ 'content.xml': strToU8('<office:document-content') }), 'cannot be opened'],
-    ['a document without times', () => openText('<text:p>Ann: Hello.</text:p>'), 'no time before what is said'],
     ['a document that grows', () => zipSync({ 'content.xml': new Uint8Array(70 * 1_024 * 1_024) }), 'far larger than any transcript'],
   ])('%s is refused, in words', async (_, make, words) => {
     const answer = await understand('a.odt', make());
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining(words)]);
+  });
+  it('a document without times is understood as such: they are heard in its sound', async () => {
+    const { body } = await understand('a.odt', openText('<text:p>Ann: Hello.</text:p><text:p>Again.</text:p>'));
+    expect(body).toMatchObject({ timed: false, format: 'odt', wordCount: 2, speakers: ['Ann'] });
+    expect(body.excerpt).toEqual([
+      { startMs: null, speaker: 'Ann', text: 'Hello.' },
+      { startMs: null, speaker: 'Ann', text: 'Again.' },
+    ]);
+    const alone = await bring('a.odt', openText('<text:p>Ann: Hello.</text:p>'));
+    expect([alone.status, alone.body.detail]).toEqual([422, expect.stringContaining('bring the sound in with it')]);
   });
   it('nothing but a transcript is read so', async () => {
     const alone = { status: 400, body: expect.objectContaining({ detail: 'Send one transcript, and nothing else.' }) };
