@@ -1,12 +1,13 @@
 // How far the words of a text are placed from where they are said: others' talks (../shared/editors), spoken by Debian's flite, which
 // says when each of its sounds ends. Asked: median 0.15 s or less, 95 % within 0.5 s. Clean, and with noise ten decibels below the voice;
 // then each talk's sound with the text of another, which must not be taken for its own.
-import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { alignWords, belongs } from '@sift-reel/core';
 import { Pocketsphinx } from '../apps/server/dist/aligning/pocketsphinx.js';
-import { RATE, speakWords, writeWav } from '../scripts/lib/flite-words.mjs';
+import { wavOf } from '../apps/server/dist/aligning/sound-pieces.js';
+import { RATE, speakWords } from '../scripts/lib/flite-words.mjs';
 import { row } from './measure.mjs';
 
 const TALKS = new URL('../../shared/editors/talks/', import.meta.url);
@@ -52,7 +53,7 @@ async function align(texts, samples) {
   const folder = await mkdtemp(join(tmpdir(), 'sift-reel-align-'));
   try {
     const wav = join(folder, 'talk.wav');
-    await writeWav(wav, samples);
+    await writeFile(wav, wavOf(samples));
     const from = performance.now();
     const recogniser = new Pocketsphinx();
     const heard = await recogniser.hear({ wav, folder, signal }, await recogniser.expect(texts, { folder, signal }));

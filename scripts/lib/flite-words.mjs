@@ -1,7 +1,7 @@
 // Speech whose words' times are known: Debian's flite says when each of its sounds ends. Which sounds are of which word is found by
 // speaking the words one by one and laying their sounds against those of the sentence.
 import { execFile } from 'node:child_process';
-import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
@@ -132,22 +132,4 @@ export async function speakWords(sentences) {
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
-}
-
-/** A RIFF WAVE file of 16 bits, 16 kHz, mono. */
-export async function writeWav(path, samples) {
-  const head = Buffer.alloc(44);
-  head.write('RIFF', 0);
-  head.writeUInt32LE(36 + samples.length * 2, 4);
-  head.write('WAVEfmt ', 8);
-  head.writeUInt32LE(16, 16);
-  head.writeUInt16LE(1, 20);
-  head.writeUInt16LE(1, 22);
-  head.writeUInt32LE(RATE, 24);
-  head.writeUInt32LE(RATE * 2, 28);
-  head.writeUInt16LE(2, 32);
-  head.writeUInt16LE(16, 34);
-  head.write('data', 36);
-  head.writeUInt32LE(samples.length * 2, 40);
-  await writeFile(path, Buffer.concat([head, Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)]));
 }

@@ -7,11 +7,12 @@ import { unpackTranscript } from '@sift-reel/core';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { settings } from '../../../scripts/lib/config.mjs';
-import { RATE, speakWords, writeWav } from '../../../scripts/lib/flite-words.mjs';
+import { RATE, speakWords } from '../../../scripts/lib/flite-words.mjs';
 import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
 import { CommandRecogniser } from '../dist/aligning/command-recogniser.js';
 import { quietPlace } from '../dist/aligning/quiet-place.js';
-import { SoundPieces } from '../dist/aligning/sound-pieces.js';
+import { Pocketsphinx } from '../dist/aligning/pocketsphinx.js';
+import { SoundPieces, wavOf } from '../dist/aligning/sound-pieces.js';
 import { type Answer, BRIEF, filesForm, query, World } from './world.js';
 
 /** Who waits in this database for a lock of another. */
@@ -45,8 +46,8 @@ beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'sift-reel-aligning-'));
   const { samples, words } = await speakWords(LINES);
   truth = words;
-  await writeWav(join(folder, 'talk.wav'), samples);
-  wav = new Uint8Array(await readFile(join(folder, 'talk.wav')));
+  wav = new Uint8Array(wavOf(samples));
+  await writeFile(join(folder, 'talk.wav'), wav);
   world = await World.make();
   clientId = await world.client();
   worker = startWorker();
@@ -111,8 +112,7 @@ describe('text without times', () => {
       'line it with paper, and heat the oven well before you begin. Bake it for forty minutes on the lowest shelf. Leave the door closed meanwhile. ' +
       'When a needle comes out dry, turn it onto a rack. Serve it with plums that were stewed in port, or with soft cream and roasted almonds.';
     const { samples } = await speakWords(LINES.slice(0, 1));
-    await writeWav(join(folder, 'short.wav'), samples);
-    const { body } = await bring({ transcript: ['cake.txt', other], sound: ['short.wav', new Uint8Array(await readFile(join(folder, 'short.wav')))] });
+    const { body } = await bring({ transcript: ['cake.txt', other], sound: ['short.wav', new Uint8Array(wavOf(samples))] });
     const failed = await over(body.id);
     expect([failed.transcript, failed.alignment]).toMatchObject([
       null,
@@ -244,6 +244,16 @@ describe('another recogniser', () => {
     await expect(new CommandRecogniser(`${process.execPath} ${program} {wav}`).hear(task, null)).rejects.toThrow('no model here');
     await expect(new CommandRecogniser('no-such-recogniser {wav}').hear(task, null)).rejects.toThrow('no-such-recogniser is not installed on this machine');
     expect(() => new CommandRecogniser('hear it')).toThrow(RangeError);
+  });
+});
+
+describe('words that cannot be listened for', () => {
+  it.each([
+    ['of no sound in English', ['Добрый', 'вечер']],
+    ['that are no words', ['a'.repeat(1_000_000)]],
+  ])('%s are refused in words', async (_, words) => {
+    const task = { folder, signal: new AbortController().signal };
+    await expect(new Pocketsphinx().expect(words, task)).rejects.toThrow('none of its words can be said in English');
   });
 });
 

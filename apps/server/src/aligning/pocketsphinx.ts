@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { biasedModel, heardForm, type HeardWord } from '@sift-reel/core';
 import { pronounce } from './pronunciations.js';
-import type { Expected, Recogniser, RecogniserTask } from './recogniser.js';
+import { type Expected, type Recogniser, RecogniserError, type RecogniserTask } from './recogniser.js';
 import { runProgram } from './run-program.js';
 
 const NAME = 'pocketsphinx 0.8+5prealpha, en-us';
@@ -23,6 +23,7 @@ export class Pocketsphinx implements Recogniser {
   async expect(words: readonly string[], { folder, signal }: Pick<RecogniserTask, 'folder' | 'signal'>): Promise<Expected> {
     const forms = words.map(heardForm).filter((word) => word !== '');
     const sounds = await pronounce(forms, signal);
+    if (sounds.size === 0) throw new RecogniserError('none of its words can be said in English');
     const names = new Map([...sounds.keys()].map((form, i) => [form, `w${i}`]));
     const files = { model: join(folder, 'expected.lm'), dictionary: join(folder, 'expected.dict') };
     const lines = [...sounds].flatMap(([form, variants]) => variants.map((said, k) => `${names.get(form)!}${k === 0 ? '' : `(${k + 1})`} ${said}`));

@@ -1,8 +1,7 @@
 import { spawn } from 'node:child_process';
+import { limited } from '../media/limited.js';
 import { RecogniserError } from './recogniser.js';
 
-/** Of addresses, in bytes: a model and some minutes of sound. */
-const MOST_MEMORY = 4 * 1_024 ** 3;
 const MOST_SAID = 32_000_000;
 const FAULT_CHARACTERS = 300;
 const LONGEST_MS = 30 * 60_000;
@@ -15,9 +14,10 @@ const NOT_THERE: ReadonlySet<number | null> = new Set([126, 127]);
  * @returns what it wrote
  * @throws RecogniserError, or `signal`'s reason
  */
-export async function runProgram(program: string, args: readonly string[], signal: AbortSignal, input = ''): Promise<string> {
+export async function runProgram(program: string, args: readonly string[], signal: AbortSignal): Promise<string> {
   signal.throwIfAborted();
-  const child = spawn('nice', ['-n', '10', 'prlimit', `--as=${MOST_MEMORY}`, program, ...args], { stdio: ['pipe', 'pipe', 'pipe'] });
+  const [starter, given] = limited(program, args, true);
+  const child = spawn(starter, given, { stdio: ['ignore', 'pipe', 'pipe'] });
   let late = false;
   const kill = (): void => void child.kill('SIGKILL');
   const timer = setTimeout(() => {
@@ -34,8 +34,6 @@ export async function runProgram(program: string, args: readonly string[], signa
     else said.push(piece);
   });
   child.stderr.setEncoding('utf8').on('data', (text: string) => (fault = (fault + text).slice(-FAULT_CHARACTERS)));
-  child.stdin.on('error', () => undefined); // it need not read what it is given
-  child.stdin.end(input);
   try {
     const code = await new Promise<number | null>((resolve, reject) => {
       child.once('error', reject);

@@ -11,7 +11,7 @@ const SPOKEN_BYTES = 4_000_000;
  * Debian) becomes the program, so what is killed is the program itself.
  * @param patient whether it gives way to whatever else the machine has to do
  */
-export function limited(program: 'ffmpeg' | 'ffprobe', args: readonly string[], patient = false): readonly [string, readonly string[]] {
+export function limited(program: string, args: readonly string[], patient = false): readonly [string, readonly string[]] {
   const bounded = [`--as=${MOST_MEMORY}`, program, ...args];
   return patient ? ['nice', ['-n', '10', 'prlimit', ...bounded]] : ['prlimit', bounded];
 }

@@ -18,6 +18,8 @@ const ALONE = 2;
 /** What nobody heard at the end or the beginning is said about as slowly as this, in ms a letter. */
 const MS_PER_LETTER = 75;
 const SHORTEST_MS = 20;
+/** What sums of fractions are off by. */
+const HAIR_MS = 0.01;
 
 /**
  * Gives the words of a text the times at which a recogniser heard them. A word that it misheard lies between its neighbours: over what
@@ -102,21 +104,23 @@ function placed(words: readonly string[], over: readonly Span[]): Span[] {
   const total = over.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
   const weights = words.map((word) => Math.max(1, word.length));
   const letters = weights.reduce((sum, one) => sum + one, 0);
-  const timeAt = (share: number, end: boolean): number => {
-    let left = share * total;
-    for (const [k, { startMs, endMs }] of over.entries()) {
-      const long = endMs - startMs;
-      // The end of one stretch is the end of a word, not the beginning of the pause after it.
-      if (left < long || (end && left <= long) || k === over.length - 1) return startMs + Math.min(left, long);
-      left -= long;
-    }
-    return over.at(-1)!.endMs;
-  };
-  let said = 0;
+  // Both walk on together: a text of another sound is a hundred thousand words over as many stretches.
+  let [at, passedMs, said] = [0, 0, 0];
+  const long = (): number => over[at]!.endMs - over[at]!.startMs;
+  const spoken = (): number => (said / letters) * total - passedMs;
   return weights.map((weight) => {
-    const startMs = timeAt(said / letters, false);
+    while (spoken() > long() - HAIR_MS && at < over.length - 1) {
+      passedMs += long();
+      at += 1;
+    }
+    const startMs = over[at]!.startMs + Math.min(spoken(), long());
     said += weight;
-    return { startMs, endMs: timeAt(said / letters, true) };
+    // The end of one stretch is the end of a word, not the beginning of the pause after it.
+    while (spoken() > long() + HAIR_MS && at < over.length - 1) {
+      passedMs += long();
+      at += 1;
+    }
+    return { startMs, endMs: over[at]!.startMs + Math.min(spoken(), long()) };
   });
 }
 

@@ -118,6 +118,13 @@ describe('times of words', () => {
     expect(spans[6]!.startMs).toBeGreaterThanOrEqual(SAID[5]!.endMs);
     expect(spans[8]!.endMs).toBeLessThanOrEqual(SAID[9]!.startMs);
   });
+  it('of a whole text that was not heard come in one walk, however long it is', () => {
+    // Sixty thousand of each: all pairs would be billions, and no test would end.
+    const heard = Array.from({ length: 60_000 }, (_, i) => ({ text: 'other', startMs: i * 300, endMs: i * 300 + 200 }));
+    const { spans, share } = alignWords(Array<string>(60_000).fill('word'), heard, 18_000_000);
+    expect(share).toBe(0);
+    expect(spans).toEqual(bare(heard));
+  });
   it('at both ends lie inside the recording', () => {
     const { spans } = alignWords(['well', 'well', ...words, 'good', 'night'], SAID, 14_000);
     expect([spans[0]!.startMs >= 0, spans[1]!.endMs <= 2_000, spans.at(-1)!.endMs <= 14_000]).toEqual([true, true, true]);
