@@ -4,7 +4,8 @@ export default defineConfig({
   testDir: '.',
   globalSetup: './global-setup.ts',
   timeout: 180_000,
-  expect: { timeout: 15_000 },
+  // A machine that is shared stands still for seconds at a time.
+  expect: { timeout: 45_000 },
   workers: 1,
   retries: 0,
   outputDir: '../test-results',
