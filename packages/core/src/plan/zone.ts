@@ -1,6 +1,7 @@
 import { dateOfDay, dayNumber, type WallTime } from './calendar.js';
 
 const MINUTE_MS = 60_000;
+const DAY_MS = 86_400_000;
 const formatters = new Map<string, Intl.DateTimeFormat>();
 
 function formatterFor(zone: string): Intl.DateTimeFormat {
@@ -43,8 +44,22 @@ export function zoneOffsetMs(zone: string, atMs: number): number {
 /** What the wall of a zone shows at an instant. */
 export function wallTimeAt(zone: string, atMs: number): WallTime {
   const wallMs = atMs + zoneOffsetMs(zone, atMs);
-  const day = Math.floor(wallMs / 86_400_000);
-  return { date: dateOfDay(day), minute: Math.floor((wallMs - day * 86_400_000) / MINUTE_MS) };
+  const day = Math.floor(wallMs / DAY_MS);
+  return { date: dateOfDay(day), minute: Math.floor((wallMs - day * DAY_MS) / MINUTE_MS) };
+}
+
+const dayOffsets = new Map<string, Map<number, number>>();
+
+/** `zoneOffsetMs` at the beginning of a day of UTC. */
+function offsetOfDay(zone: string, day: number): number {
+  let known = dayOffsets.get(zone);
+  if (known === undefined) dayOffsets.set(zone, (known = new Map()));
+  let offset = known.get(day);
+  if (offset === undefined) {
+    offset = zoneOffsetMs(zone, day * DAY_MS);
+    known.set(day, offset); // a cache of a pure function, one entry a day that is asked about
+  }
+  return offset;
 }
 
 interface ResolvedWallTime {
@@ -61,10 +76,11 @@ interface ResolvedWallTime {
  * does not occur is read with the offset before the gap (2:30 becomes 3:30 where clocks go from 2 to 3).
  */
 export function instantOf(zone: string, wall: WallTime): ResolvedWallTime {
-  const wallMs = dayNumber(wall.date) * 86_400_000 + wall.minute * MINUTE_MS;
-  // Offsets a day before and after hold on either side of any change near this time; zones change at most once in two days.
-  const before = zoneOffsetMs(zone, wallMs - 86_400_000);
-  const after = zoneOffsetMs(zone, wallMs + 86_400_000);
+  const day = dayNumber(wall.date);
+  const wallMs = day * DAY_MS + wall.minute * MINUTE_MS;
+  // Offsets a day before and after hold on either side of any change near this time; zones change at most once in three days.
+  const before = offsetOfDay(zone, day - 1);
+  const after = offsetOfDay(zone, day + 2);
   const early = wallMs - before;
   if (before === after) return { atMs: early, kind: 'exact' };
   const late = wallMs - after;
@@ -74,4 +90,24 @@ export function instantOf(zone: string, wall: WallTime): ResolvedWallTime {
   if (earlyHolds) return { atMs: early, kind: 'exact' };
   if (lateHolds) return { atMs: late, kind: 'exact' };
   return { atMs: early, kind: 'skipped' };
+}
+
+/**
+ * The instant of a posting window on a day. As `instantOf`, but a time that the clocks skip is moved to the end of what
+ * they skip: 2:30 is 3:00 where they go from 2 to 3.
+ */
+export function slotInstant(zone: string, wall: WallTime): ResolvedWallTime {
+  const found = instantOf(zone, wall);
+  if (found.kind !== 'skipped') return found;
+  // `found` lies behind the change by what the wall time lies behind the beginning of the gap.
+  const after = zoneOffsetMs(zone, found.atMs);
+  let early = found.atMs - DAY_MS;
+  let late = found.atMs;
+  while (late - early > MINUTE_MS) {
+    const middle = Math.floor((early + late) / 2 / MINUTE_MS) * MINUTE_MS;
+    if (middle <= early) break;
+    if (zoneOffsetMs(zone, middle) === after) late = middle;
+    else early = middle;
+  }
+  return { atMs: late, kind: 'skipped' };
 }

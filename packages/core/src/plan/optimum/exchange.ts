@@ -1,0 +1,175 @@
+import type { Arrangement } from './arrangement.js';
+
+/** Differences under this are ties. */
+export const TIE = 1e-9;
+
+/** The slots of a channel, heaviest first and then earliest; its shorts go best first as they are. */
+export function slotOrder({ instance }: Arrangement, c: number): number[] {
+  const { worth, standing } = instance.tracks[c]!;
+  return [...worth.keys()].filter((i) => standing[i]! < 0).sort((a, b) => worth[b]! - worth[a]! || a - b);
+}
+
+/** Exchanges on one channel until none of them makes the plan better, or as good and earlier. @returns whether any did */
+export function exchange(plan: Arrangement, c: number, slots: readonly number[]): boolean {
+  let changed = false;
+  for (let rounds = 0; rounds < 20; rounds += 1) {
+    const moved = moveUp(plan, c, slots);
+    const better = takeBetter(plan, c, slots);
+    const swapped = swap(plan, c, slots);
+    if (!moved && !better && !swapped) return changed;
+    changed = true;
+  }
+  return changed;
+}
+
+/** Moves posts to heavier empty slots, and to earlier ones of the same weight. */
+function moveUp(plan: Arrangement, c: number, slots: readonly number[]): boolean {
+  const { worth } = plan.instance.tracks[c]!;
+  let changed = false;
+  for (const from of slots) {
+    const s = plan.taken[c]![from]!;
+    if (s < 0 || plan.isPinned(c, from)) continue;
+    const score = plan.instance.score[s]!;
+    let open = false;
+    for (const to of slots) {
+      const gain = score * (worth[to]! - worth[from]!);
+      if (gain < -TIE) break;
+      if (plan.taken[c]![to]! >= 0 || (gain <= TIE && to >= from)) continue;
+      if (!open) {
+        plan.clear(c, from);
+        open = true;
+      }
+      if (!plan.fits(c, to, s)) continue;
+      plan.place(c, to, s);
+      if (!plan.hasTwins(c, from)) {
+        open = false;
+        changed = true;
+        break;
+      }
+      plan.clear(c, to);
+    }
+    if (open) plan.place(c, from, s);
+  }
+  return changed;
+}
+
+/** Puts a better short, which the channel has not, in the place of a lesser, and any in an empty slot. */
+function takeBetter(plan: Arrangement, c: number, slots: readonly number[]): boolean {
+  const { score, first, end } = plan.instance;
+  const { worth } = plan.instance.tracks[c]!;
+  const where = plan.where[c]!;
+  let spare: number[] = [];
+  const readSpare = (): void => {
+    spare = [];
+    for (let s = 0; s < score.length; s += 1) if (where[s]! < 0 && first[c]![s]! < end[c]![s]!) spare.push(s);
+  };
+  readSpare();
+  let changed = false;
+  for (const i of slots) {
+    if (spare.length === 0) return changed;
+    const own = plan.taken[c]![i]!;
+    const least = own < 0 ? 0 : score[own]!;
+    if (worth[i]! === 0 || plan.isPinned(c, i) || score[spare[0]!]! <= least + TIE || (own < 0 ? !plan.isOpen(c, i) : plan.isLeaned(c, own))) continue;
+    if (own >= 0) plan.clear(c, i);
+    plan.lookAround(c, i);
+    let better = -1;
+    for (const s of spare) {
+      if (score[s]! <= least + TIE) break;
+      if (!plan.takes(c, i, s)) continue;
+      better = s;
+      break;
+    }
+    if (better < 0) {
+      if (own >= 0) plan.place(c, i, own);
+      continue;
+    }
+    plan.place(c, i, better);
+    readSpare();
+    changed = true;
+  }
+  return changed;
+}
+
+/** Lets two posts change places where the better comes to the heavier slot. */
+function swap(plan: Arrangement, c: number, slots: readonly number[]): boolean {
+  const { score, first, end } = plan.instance;
+  const { worth } = plan.instance.tracks[c]!;
+  const used = slots.filter((i) => plan.taken[c]![i]! >= 0 && !plan.isPinned(c, i));
+  let changed = false;
+  for (let x = 0; x < used.length; x += 1) {
+    const i = used[x]!;
+    for (let y = x + 1; y < used.length; y += 1) {
+      const j = used[y]!;
+      const [a, b] = [plan.taken[c]![i]!, plan.taken[c]![j]!];
+      if ((score[b]! - score[a]!) * (worth[i]! - worth[j]!) <= TIE) continue;
+      if (j < first[c]![a]! || j >= end[c]![a]! || i < first[c]![b]! || i >= end[c]![b]!) continue;
+      if (changePlaces(plan, c, i, j)) changed = true;
+    }
+  }
+  return changed;
+}
+
+/** Lets the shorts of two nodes change places, where the rules let them. */
+export function changePlaces(plan: Arrangement, c: number, i: number, j: number): boolean {
+  const a = plan.clear(c, i);
+  const b = plan.clear(c, j);
+  if (plan.fits(c, i, b)) {
+    plan.place(c, i, b);
+    if (plan.fits(c, j, a)) {
+      plan.place(c, j, a);
+      return true;
+    }
+    plan.clear(c, i);
+  }
+  plan.place(c, i, a);
+  plan.place(c, j, b);
+  return false;
+}
+
+/**
+ * Lets two shorts change all their places on all channels, where the better comes to the heavier ones together; of each
+ * the lead still goes first. One of them may have none.
+ */
+export function changeShorts(plan: Arrangement): boolean {
+  const { score, tracks } = plan.instance;
+  const heft = (s: number): number => tracks.reduce((sum, { worth }, c) => sum + (plan.where[c]![s]! < 0 ? 0 : worth[plan.where[c]![s]!]!), 0);
+  const hefts = Float64Array.from(score, (_, s) => heft(s));
+  let changed = false;
+  for (let a = 0; a < score.length; a += 1)
+    for (let b = a + 1; b < score.length; b += 1) {
+      if ((score[a]! - score[b]!) * (hefts[b]! - hefts[a]!) <= TIE || !tradeAll(plan, a, b)) continue;
+      [hefts[a], hefts[b]] = [hefts[b]!, hefts[a]!];
+      changed = true;
+    }
+  return changed;
+}
+
+function tradeAll(plan: Arrangement, a: number, b: number): boolean {
+  const { tracks, lead, first, end } = plan.instance;
+  if (lead[a] !== lead[b]) return false;
+  const pinned = plan.pin.track < 0 ? -1 : plan.taken[plan.pin.track]![plan.pin.node]!;
+  if (pinned === a || pinned === b) return false;
+  const places = tracks.map((_, c) => [plan.where[c]![a]!, plan.where[c]![b]!] as const);
+  const inTime = (c: number, i: number, s: number): boolean => i < 0 || (first[c]![s]! <= i && i < end[c]![s]!);
+  if (!places.every(([ofA, ofB], c) => inTime(c, ofA, b) && inTime(c, ofB, a))) return false;
+  places.forEach(([ofA, ofB], c) => {
+    if (ofA >= 0) plan.clear(c, ofA);
+    if (ofB >= 0) plan.clear(c, ofB);
+  });
+  const done: (readonly [number, number])[] = [];
+  const put = (c: number, i: number, s: number): boolean => {
+    if (i < 0) return true;
+    if (!plan.fits(c, i, s)) return false;
+    plan.place(c, i, s);
+    done.push([c, i]);
+    return true;
+  };
+  const order = [...tracks.keys()].sort((x, y) => Number(y === lead[a]) - Number(x === lead[a]));
+  if (order.every((c) => put(c, places[c]![0], b) && put(c, places[c]![1], a))) return true;
+  for (const [c, i] of done) plan.clear(c, i);
+  places.forEach(([ofA, ofB], c) => {
+    if (ofA >= 0) plan.place(c, ofA, a);
+    if (ofB >= 0) plan.place(c, ofB, b);
+  });
+  return false;
+}
