@@ -33,5 +33,3 @@ export { saidPassage } from './copy/check/said-passage.js';
 export { checkFigures, checkTruth } from './copy/check/truth.js';
 export { summarise } from './document/summarise.js';
 export { writtenTalk } from './document/written-talk.js';
-export { readProblem } from './plan/optimum/read-problem.js';
-export { solvePlan } from './plan/optimum/solve.js';

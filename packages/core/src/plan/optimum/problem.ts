@@ -3,6 +3,8 @@ import type { CalendarDate } from '../calendar.js';
 /** What a platform asks of every channel on it. Lengths in seconds, both ends allowed. */
 export interface ProblemPlatform {
   readonly id: string;
+  /** What people call it; its id where that is missing. */
+  readonly name?: string;
   readonly minSeconds: number;
   readonly maxSeconds: number;
   readonly shapes: readonly string[];
@@ -25,6 +27,7 @@ interface ProblemBlackout {
 
 export interface ProblemChannel {
   readonly id: string;
+  readonly name?: string;
   readonly client: string;
   readonly platform: string;
   /** A name of the IANA time zone database; days and weeks of the channel are this zone's. */
@@ -40,6 +43,7 @@ export interface ProblemChannel {
 
 export interface ProblemShort {
   readonly id: string;
+  readonly name?: string;
   readonly client: string;
   readonly recording: string;
   /** 0 or more. */

@@ -14,7 +14,9 @@ type Choice = 'by-score' | 'by-gain';
 const SEATED = 0.15;
 /** Of so many shorts the best by the prices is pinned. */
 const DRAWS = 3;
-/** How often the search begins from a new plan. */
+/** A search of fewer rounds than this does not begin from a new plan. */
+const LONG = 100;
+/** How often a longer one does. */
 const BEGINNINGS = 5;
 /** How much worth, in posts of the usual worth, a plan may be less than the best and still be gone on from. */
 const LEEWAY = 0.3;
@@ -100,7 +102,7 @@ export class Search {
     this.plan.restore(this.best);
     let current = this.best;
     for (let n = 0; n < times && this.best.value < goal - TIE; n += 1) {
-      const begins = n % Math.ceil(times / BEGINNINGS) === 0 && n > 0;
+      const begins = n > 0 && times >= LONG && n % Math.ceil(times / BEGINNINGS) === 0;
       let hole: Hole | null = null;
       const way = this.random();
       if (begins) for (let c = 0; c < this.slots.length; c += 1) this.weave(c);

@@ -1,4 +1,4 @@
-import type { WallTime } from '../calendar.js';
+import { dayNumber, type WallTime } from '../calendar.js';
 import type { Arrangement } from './arrangement.js';
 import { changePlaces, slotOrder, TIE } from './exchange.js';
 import { type Instance, instancesOf } from './instance.js';
@@ -41,15 +41,35 @@ const EFFORT = { moves: { work: 2_500_000, least: 4, most: 60 }, rounds: { work:
  * exchanges and laying stretches out anew make it better (`search.ts`).
  */
 export function solvePlan(problem: PlanProblem): PlanSolution {
-  const instances = instancesOf(problem);
-  const size = instances.reduce((sum, one) => sum + one.shorts.length * one.tracks.reduce((slots, track) => slots + track.length, 0), 0);
-  const within = ({ work, least, most }: (typeof EFFORT)['moves']): number => Math.round(Math.min(most, Math.max(least, work / Math.max(1, size))));
-  const solved = instances.map((instance) => solveInstance(instance, within(EFFORT.moves), within(EFFORT.rounds)));
+  const effort = effortFor(problem);
+  const solved = instancesOf(problem).map((instance) => solveInstance(instance, effort));
   const posts = solved.flatMap((one) => one.posts).sort((a, b) => a.atMs - b.atMs || (a.channel < b.channel ? -1 : 1));
   return { posts, value: posts.reduce((sum, post) => sum + post.worth, 0), bound: solved.reduce((sum, one) => sum + one.bound, 0) };
 }
 
-function solveInstance(instance: Instance, moves: number, rounds: number): PlanSolution {
+/** How many moves of the prices and rounds of the search each client gets. */
+export interface Effort {
+  readonly moves: number;
+  readonly rounds: number;
+}
+
+/** The size of a problem: over its clients, their shorts times the slots that their windows give, whatever then closes them. */
+export function sizeOf({ channels, shorts, from, to }: PlanProblem): number {
+  const weeks = (dayNumber(to) - dayNumber(from) + 1) / 7;
+  const shortsOf = new Map<string, number>();
+  for (const short of shorts) shortsOf.set(short.client, (shortsOf.get(short.client) ?? 0) + 1);
+  return channels.reduce((sum, channel) => sum + channel.windows.length * weeks * (shortsOf.get(channel.client) ?? 0), 0);
+}
+
+/** What a problem is worth looking at; a change of a channel's limits does not change it. */
+export function effortFor(problem: PlanProblem): Effort {
+  const size = Math.max(1, sizeOf(problem));
+  const within = ({ work, least, most }: (typeof EFFORT)['moves']): number => Math.round(Math.min(most, Math.max(least, work / size)));
+  return { moves: within(EFFORT.moves), rounds: within(EFFORT.rounds) };
+}
+
+/** The plan of one client. */
+export function solveInstance(instance: Instance, { moves, rounds }: Effort): PlanSolution {
   const prices = new Prices(instance);
   const search = new Search(instance, prices);
   search.construct('by-score');
