@@ -120,7 +120,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   await expect(page.getByTestId('tray-short')).toHaveCount(3);
   await page.keyboard.press('l');
   await page.getByRole('button', { name: 'Propose a plan' }).click();
-  await expect(page.getByTestId('proposal')).toContainText('is a window of weight 70');
+  await expect(page.getByTestId('proposal')).toContainText('Weight 70 times score');
   await expect(page.getByTestId('post')).toHaveCount(0);
   await page.getByRole('button', { name: /^Place \d posts?$/ }).click();
   await expect(page.getByText(/^Placed \d posts?/)).toBeVisible();

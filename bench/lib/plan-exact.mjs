@@ -17,7 +17,9 @@ export async function bestValue(problem, limitSeconds = 120) {
   const solved = highs.solve(model.text, { time_limit: limitSeconds, mip_rel_gap: 1e-7, mip_abs_gap: 1e-7 });
   const ms = performance.now() - start;
   if (solved.Status !== 'Optimal') throw new Error(`the solver says ${solved.Status}`);
-  const posts = model.variables.filter((one) => solved.Columns[one.name].Primal > 0.5).map(({ short, channel, ms: at }) => ({ short, channel, at: new Date(at).toISOString() }));
+  const posts = model.variables
+    .filter((one) => solved.Columns[one.name].Primal > 0.5)
+    .map(({ short, channel, ms: at }) => ({ short, channel, at: new Date(at).toISOString() }));
   return { value: solved.ObjectiveValue, ms, posts };
 }
 
@@ -35,7 +37,17 @@ function programme(problem) {
         if (standing.some((post) => post.short === short.id)) continue;
         if (short.notBefore !== null && slot.ms < Date.parse(short.notBefore)) continue;
         if (short.notAfter !== null && slot.ms > Date.parse(short.notAfter)) continue;
-        variables.push({ name: `x_${s}_${c}_${i}`, s, c, i, ms: slot.ms, short: short.id, channel: channel.id, recording: short.recording, worth: (short.score * slot.weight) / 100 });
+        variables.push({
+          name: `x_${s}_${c}_${i}`,
+          s,
+          c,
+          i,
+          ms: slot.ms,
+          short: short.id,
+          channel: channel.id,
+          recording: short.recording,
+          worth: (short.score * slot.weight) / 100,
+        });
       }
     const own = variables.filter((one) => one.c === c);
     const sum = (list) => list.map((one) => one.name).join(' + ');
@@ -44,14 +56,22 @@ function programme(problem) {
       if (list.length > 0) rows.push(`${sum(list)} <= ${most}`);
     };
     slots.forEach((_, i) => limit(at(i), 1));
-    problem.shorts.forEach((_, s) => limit(own.filter((one) => one.s === s), 1));
+    problem.shorts.forEach((_, s) =>
+      limit(
+        own.filter((one) => one.s === s),
+        1,
+      ),
+    );
     for (const [nameOf, most] of [
       [localDate, perDayOf(problem, channel)],
       [localWeek, channel.perWeek],
     ])
       for (const name of new Set(slots.map((slot) => nameOf(channel.zone, slot.ms)))) {
         const stand = standing.filter((post) => nameOf(channel.zone, post.ms) === name).length;
-        limit(own.filter((one) => nameOf(channel.zone, one.ms) === name), Math.max(0, most - stand));
+        limit(
+          own.filter((one) => nameOf(channel.zone, one.ms) === name),
+          Math.max(0, most - stand),
+        );
       }
     for (let i = 0; i < slots.length; i += 1)
       for (let j = i + 1; j < slots.length; j += 1) if (slots[j].ms - slots[i].ms < channel.gapMinutes * 60_000) limit([...at(i), ...at(j)], 1);

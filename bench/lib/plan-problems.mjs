@@ -109,9 +109,7 @@ export function agencyProblem({ clients = 20, channelsEach = 3, shortsEach = 75,
         perDay: whole(1, 2),
         perWeek,
         gapMinutes: pick([120, 180, 240]),
-        windows: DAYS.flatMap((day) =>
-          ['07:30', '12:15', '18:10'].filter(() => next() < 0.7).map((at) => ({ day, at, weight: whole(30, 100) })),
-        ),
+        windows: DAYS.flatMap((day) => ['07:30', '12:15', '18:10'].filter(() => next() < 0.7).map((at) => ({ day, at, weight: whole(30, 100) }))),
         blackouts: next() < 0.3 ? [{ from: dateAfter(from, 20), to: dateAfter(from, 23) }] : [],
       });
     for (let s = 0; s < shortsEach; s += 1)

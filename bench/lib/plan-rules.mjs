@@ -43,7 +43,12 @@ export function slotsOf(problem, channel) {
 export function brokenRules(problem, posts) {
   const broken = [];
   const standing = problem.posts.map((post) => ({ ...post, ms: Date.parse(post.at), isNew: false }));
-  const fresh = posts.map((post) => ({ ...post, ms: Date.parse(post.at), isNew: true, recording: problem.shorts.find((one) => one.id === post.short)?.recording }));
+  const fresh = posts.map((post) => ({
+    ...post,
+    ms: Date.parse(post.at),
+    isNew: true,
+    recording: problem.shorts.find((one) => one.id === post.short)?.recording,
+  }));
   const all = [...standing, ...fresh];
   for (const post of fresh) {
     const short = problem.shorts.find((one) => one.id === post.short);

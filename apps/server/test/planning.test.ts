@@ -29,7 +29,10 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
-const propose = (fields: object = {}) => world.owner.post('schedule/proposals', { shortIds: shorts, fromDate: FROM, toDate: TO, ...fields });
+const propose = (fields: object = {}) =>
+  world.owner.post('schedule/proposals', { shortIds: shorts, fromDate: FROM, toDate: TO, kept: [], whatIf: [], ...fields });
+/** A placement as it is accepted, or kept. */
+const wished = ({ shortId, channelId, date, minute, why }: Record<string, string>) => ({ shortId, channelId, date, minute, why });
 const posts = async (): Promise<number> => Number((await query('SELECT count(*) AS n FROM posts WHERE client_id = $1', [clientId]))[0]!['n']);
 
 describe('a batch', () => {
@@ -48,7 +51,7 @@ describe('laying out', () => {
     const { body } = await propose();
     expect(body.placements.length).toBeGreaterThan(4);
     expect(body.placements.length + body.unplaced.length).toBe(shorts.length * channels.length);
-    for (const one of body.placements) expect(one.why).toMatch(/is a window of weight/);
+    for (const one of body.placements) expect(one.why).toMatch(/^Weight \d+ times score [\d.]+ adds [\d.]+; .*\.$/);
     expect(body.unplaced.length).toBeGreaterThan(0);
     for (const one of body.unplaced) expect(one.detail).toMatch(/\.$/);
     expect(await posts()).toBe(0);
@@ -59,15 +62,59 @@ describe('laying out', () => {
     expect([...new Set(first.map((one: { at: string }) => one.at.slice(11, 16)))]).toEqual(['07:30', '06:30']); // in UTC, before and after
     for (const one of first) expect(wallTimeAt('Europe/Dublin', Date.parse(one.at))).toEqual({ date: one.date, minute: 450 });
   });
+  it('says what it is worth, and no more than the best can be', async () => {
+    const { body } = await propose();
+    const worths = body.placements.map((one: { worth: number }) => one.worth);
+    expect(body.value).toBeCloseTo(
+      worths.reduce((sum: number, one: number) => sum + one, 0),
+      6,
+    );
+    expect(body.bound).toBeGreaterThanOrEqual(body.value - 1e-6);
+    expect(body.value / body.bound).toBeGreaterThan(0.9);
+  });
+  it('is asked again around places that are kept, unless those break a rule', async () => {
+    const before = (await propose()).body;
+    const kept = { ...wished(before.placements[0]), date: '2055-03-31' };
+    const { body } = await propose({ kept: [kept] });
+    const place = ({ shortId, channelId }: { shortId: string; channelId: string }): string => `${shortId} ${channelId}`;
+    expect(body.placements.map(place)).not.toContain(place(kept as never));
+    const all = [kept, ...body.placements.map(wished)].map((one) => ({ ...one }));
+    expect(new Set(all.map((one) => `${one.channelId} ${one.date}`)).size).toBe(all.length); // a post a day on each
+    const refused = await propose({ kept: [{ ...kept, date: '2001-01-01' }] });
+    expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining('cannot stay on')]);
+    expect(await posts()).toBe(0);
+  });
+  it('shows what a change of a channel would gain, and makes none', async () => {
+    const before = (await propose()).body;
+    const change = { channelId: channels[1]!, postsPerDay: null, postsPerWeek: 6, windows: [], blackouts: [] };
+    const more = (await propose({ whatIf: [change] })).body;
+    expect(more.value).toBeGreaterThan(before.value);
+    const closed = (await propose({ whatIf: [{ ...change, postsPerWeek: null, blackouts: [{ fromDate: FROM, toDate: TO }] }] })).body;
+    expect(closed.placements.some((one: { channelId: string }) => one.channelId === channels[1])).toBe(false);
+    expect((await propose()).body).toEqual(before);
+    const strange = await propose({ whatIf: [{ ...change, channelId: shorts[0] }] });
+    expect(strange.status).toBe(404);
+  });
+  it('takes two posts that may only stand together', async () => {
+    // Alone, the second would follow one of its own recording; the other parts them, whichever is named first.
+    const own = (await world.shorts()).filter((one: { id: string }) => shorts.includes(one.id)) as { id: string; recordingId: string }[];
+    const [a, b] = [own[0]!, own.find((one) => one.recordingId === own[0]!.recordingId && one.id !== own[0]!.id)!];
+    const other = own.find((one) => one.recordingId !== a.recordingId)!;
+    const on = (shortId: string, date: string): object => ({ shortId, channelId: channels[0], date, minute: 450, why: 'x' });
+    const placements = [on(a.id, '2055-04-05'), on(b.id, '2055-04-07'), on(other.id, '2055-04-06')];
+    const made = await world.owner.post('schedule/posts', { batchId: null, placements });
+    expect(made.status).toBe(201);
+    const alone = await world.owner.delete(`posts/${made.body[2].id}`);
+    expect(alone.status).toBe(204);
+    for (const post of made.body.slice(0, 2)) expect((await world.owner.delete(`posts/${post.id}`)).status).toBe(204);
+  });
   it('is accepted whole, or not at all', async () => {
     const { body } = await propose();
-    const broken = body.placements
-      .map((one: object, i: number) => (i === body.placements.length - 1 ? { ...one, date: '2001-01-01' } : one))
-      .map(({ at: _, ...one }: { at: string }) => one);
+    const broken = body.placements.map(wished).map((one: object, i: number) => (i === body.placements.length - 1 ? { ...one, date: '2001-01-01' } : one));
     const refused = await world.owner.post('schedule/posts', { batchId: null, placements: broken });
     expect(refused.status).toBe(409);
     expect(await posts()).toBe(0);
-    const accepted = await world.owner.post('schedule/posts', { batchId: null, placements: body.placements.map(({ at: _, ...one }: { at: string }) => one) });
+    const accepted = await world.owner.post('schedule/posts', { batchId: null, placements: body.placements.map(wished) });
     expect(accepted.status).toBe(201);
     expect(await posts()).toBe(body.placements.length);
   });

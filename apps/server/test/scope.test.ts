@@ -173,7 +173,9 @@ describe('another client’s anything answers 404', () => {
   });
   it('in the bodies of requests too', async () => {
     expect((await producer.post('batches', { name: 'x', shortIds: [theirs['shortId']] })).status).toBe(404);
-    expect((await producer.post('schedule/proposals', { shortIds: [theirs['shortId']], fromDate: '2055-01-01', toDate: '2055-01-07' })).status).toBe(404);
+    expect(
+      (await producer.post('schedule/proposals', { shortIds: [theirs['shortId']], fromDate: '2055-01-01', toDate: '2055-01-07', kept: [], whatIf: [] })).status,
+    ).toBe(404);
     expect(
       (
         await producer.post('schedule/posts', {

@@ -81,8 +81,8 @@ export { layOut } from './plan/lay-out.js';
 export { openSlots } from './plan/slots.js';
 export { SHAPES } from './plan/types.js';
 export { instantOf, isZone, wallTimeAt } from './plan/zone.js';
-export type { Unplaced } from './plan/lay-out.js';
-export type { Blackout, Plan, PlanChannel, PlanShort, PostingWindow, PostState, Refusal, RefusalCode, Shape } from './plan/types.js';
+export type { LayOutRequest, Proposal, Unplaced } from './plan/lay-out.js';
+export type { Blackout, Plan, PlanChannel, PlannedPost, PlanShort, PostingWindow, PostState, Refusal, RefusalCode, Shape } from './plan/types.js';
 // Exchange
 export { writeCsv } from './exchange/csv.js';
 export { CUT_SHEET_HEADER, cutSheetCells, cutSheetCsv, edgeWords } from './exchange/cut-sheet.js';

@@ -353,18 +353,34 @@ export class BatchChangeForm extends BatchForm {
   @Whole(SEEN) version: number;
 }
 
-export class LayOutForm {
-  @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
-  @Day() fromDate: string;
-  @NotBefore('fromDate', 'must not be before the first day') @Day() toDate: string;
-}
-
 export class PlacementForm {
   @Id() shortId: string;
   @Id() channelId: string;
   @Day() date: string;
   @Whole({ max: 1_439 }) minute: number;
-  @Text({ max: 400 }) why: string;
+  @Text({ max: 1_000 }) why: string;
+}
+
+export class StretchForm {
+  @Day() fromDate: string;
+  @NotBefore('fromDate', 'must not be before the first day') @Day() toDate: string;
+}
+
+/** A change of a channel that is tried before it is made; null where it stays as it is. */
+export class WhatIfForm {
+  @Id() channelId: string;
+  @Whole({ min: 1, max: 24, nullable: true }) postsPerDay: number | null;
+  @Whole({ min: 1, max: 168, nullable: true }) postsPerWeek: number | null;
+  @Parts(() => WindowForm, { maxItems: 7, description: 'Windows besides those that it has' }) windows: WindowForm[];
+  @Parts(() => StretchForm, { maxItems: 7, description: 'Days without posts besides those that it has' }) blackouts: StretchForm[];
+}
+
+export class LayOutForm {
+  @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
+  @Day() fromDate: string;
+  @NotBefore('fromDate', 'must not be before the first day') @Day() toDate: string;
+  @Parts(() => PlacementForm, { maxItems: 1_000, description: 'Placements of a proposal before that stay as they are' }) kept: PlacementForm[];
+  @Parts(() => WhatIfForm, { maxItems: 10, description: 'Changes that are tried, and not made' }) whatIf: WhatIfForm[];
 }
 
 export class AcceptForm {

@@ -53,6 +53,8 @@ export {
   UserForm,
   VoiceFields,
   VoiceForm,
+  StretchForm,
+  WhatIfForm,
   WindowForm,
   WritingAllowedForm,
   OwnCandidateForm,

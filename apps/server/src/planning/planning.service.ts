@@ -1,6 +1,17 @@
 import { ConflictException, Inject, Injectable, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
-import { asPosted, checkHole, checkPlacement, dayNumber, instantOf, layOut, type PlanRow } from '@sift-reel/core';
-import type { AcceptForm, LayOutForm, MovePostForm, PostStateForm } from '@sift-reel/forms';
+import {
+  asPosted,
+  checkHole,
+  checkPlacement,
+  dayNumber,
+  instantOf,
+  type Plan,
+  type PlanChannel,
+  type PlannedPost,
+  type PlanRow,
+  type PlanShort,
+} from '@sift-reel/core';
+import type { AcceptForm, LayOutForm, MovePostForm, PlacementForm, PostStateForm, WhatIfForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { StaleWriteException } from '../problems/refusals.js';
 import type { AuditAction } from '../audit/trail-words.js';
@@ -16,6 +27,7 @@ import { ShortFacts } from '../shorts/short-facts.js';
 import { copyFor } from '../shorts/short-views.js';
 import { talkLanguages } from '../shorts/talk-languages.js';
 import { Short } from '../shorts/shorts.models.js';
+import { TextPool } from '../text/text-pool.service.js';
 import { BatchesService } from './batches.service.js';
 import { PlanLoader } from './plan-loader.service.js';
 import { toPostView, toScheduleShort } from './plan-views.js';
@@ -34,6 +46,7 @@ export class PlanningService implements OnModuleInit {
     @Inject(ClientFacts) private readonly clientFacts: ClientFacts,
     @Inject(RecordingFacts) private readonly recordingFacts: RecordingFacts,
     @Inject(ShortFacts) private readonly shortFacts: ShortFacts,
+    @Inject(TextPool) private readonly texts: TextPool,
   ) {}
 
   onModuleInit(): void {
@@ -66,47 +79,58 @@ export class PlanningService implements OnModuleInit {
     if (dayNumber(form.toDate) - dayNumber(form.fromDate) > LONGEST_STRETCH_DAYS)
       throw new UnprocessableEntityException(`Lay out at most ${LONGEST_STRETCH_DAYS} days at once.`);
     const { plan } = await this.loader.all(actor);
-    const known = new Set(plan.shorts.map((short) => short.id));
-    if (form.shortIds.some((id) => !known.has(id))) found(null, 'short');
-    const { placements, unplaced } = layOut({ plan, shortIds: form.shortIds, fromDate: form.fromDate, toDate: form.toDate });
+    const shorts = form.shortIds.map((id) => find(plan.shorts, id, 'short'));
+    const asked = { ...plan, channels: changeChannels(plan, form.whatIf) };
+    const kept = place(asked, form.kept);
+    for (const { short, channel, post } of kept.placed) {
+      const refusal = checkPlacement(kept.plan, short, channel, post, post.id)[0];
+      if (refusal !== undefined) throw new ConflictException(`“${short.title}” cannot stay on ${channel.name}: ${refusal.detail}`);
+    }
+    const request = { plan: kept.plan, shortIds: form.shortIds, fromDate: form.fromDate, toDate: form.toDate };
+    const { placements, unplaced, value, bound } = await this.texts.layOut(shorts[0]?.clientId ?? '', request);
     return {
-      placements: placements.map(({ shortId, channelId, date, minute, atMs, why }) => ({
+      placements: placements.map(({ shortId, channelId, date, minute, atMs, why, worth }) => ({
         shortId,
         channelId,
         date,
         minute,
         at: new Date(atMs).toISOString(),
         why,
+        worth,
       })),
       unplaced: [...unplaced],
+      value,
+      bound,
     };
   }
 
-  /** Writes an accepted proposal, all of it or nothing; each placement is checked again, in order of time. */
+  /** Writes an accepted proposal, all of it or nothing; each placement is checked again, beside all that it comes with. */
   async accept(actor: Actor, form: AcceptForm): Promise<PostView[]> {
     const channelIds = form.placements.map((one) => one.channelId);
     const shortIds = form.placements.map((one) => one.shortId);
     return this.write(channelIds, shortIds, async () => {
       if (form.batchId !== null) await this.batches.requireSeen(actor, form.batchId);
       const { plan } = await this.loader.around(actor, channelIds, shortIds);
-      const wished = form.placements
-        .map((one) => {
-          const short = find(plan.shorts, one.shortId, 'short');
-          const channel = find(plan.channels, one.channelId, 'channel');
-          return { ...one, short, channel, atMs: instantOf(channel.zone, one).atMs };
-        })
-        .sort((a, b) => a.channel.order - b.channel.order || a.atMs - b.atMs);
-      const grown = { ...plan, posts: [...plan.posts] };
+      const wished = place(plan, form.placements);
       const views: PostView[] = [];
-      for (const { channel, short, date, minute, atMs, why } of wished) {
-        const refusal = checkPlacement(grown, short, channel, { date, minute })[0];
+      for (const [n, { channel, short, post }] of wished.placed.entries()) {
+        const { date, minute, atMs } = post;
+        const refusal = checkPlacement(wished.plan, short, channel, { date, minute }, post.id)[0];
         if (refusal !== undefined) throw new ConflictException(`“${short.title}” cannot go to ${channel.name}: ${refusal.detail}`);
         const { clientId, recordingId } = short;
-        const at = new Date(atMs);
-        const post = await Post.create({ clientId, channelId: channel.id, shortId: short.id, batchId: form.batchId, date, minute, at, why });
-        grown.posts.push({ id: post.id, shortId: short.id, recordingId, channelId: channel.id, date, minute, atMs, state: 'planned' });
-        await this.record(actor, 'place', post, short.title);
-        views.push(toPostView(post, recordingId));
+        const { why } = form.placements[n]!;
+        const written = await Post.create({
+          clientId,
+          channelId: channel.id,
+          shortId: short.id,
+          batchId: form.batchId,
+          date,
+          minute,
+          at: new Date(atMs),
+          why,
+        });
+        await this.record(actor, 'place', written, short.title);
+        views.push(toPostView(written, recordingId));
       }
       return views;
     });
@@ -248,6 +272,37 @@ export class PlanningService implements OnModuleInit {
   private async record(actor: Actor, action: AuditAction, { id, clientId }: Post, title: string): Promise<void> {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'post', subjectId: id, detail: { title } });
   }
+}
+
+/** A plan with placements besides what it has, in the order in which they were asked for. */
+function place(plan: Plan, placements: readonly PlacementForm[]): { plan: Plan; placed: { short: PlanShort; channel: PlanChannel; post: PlannedPost }[] } {
+  const placed = placements.map(({ shortId, channelId, date, minute }, n) => {
+    const short = find(plan.shorts, shortId, 'short');
+    const channel = find(plan.channels, channelId, 'channel');
+    const { atMs } = instantOf(channel.zone, { date, minute });
+    const post: PlannedPost = { id: `wished:${n}`, shortId, recordingId: short.recordingId, channelId, date, minute, atMs, state: 'planned' };
+    return { short, channel, post };
+  });
+  return { plan: { ...plan, posts: [...plan.posts, ...placed.map((one) => one.post)] }, placed };
+}
+
+/** The channels of a plan with changes that are only tried. */
+function changeChannels(plan: Plan, changes: readonly WhatIfForm[]): PlanChannel[] {
+  for (const { channelId } of changes) find(plan.channels, channelId, 'channel');
+  return plan.channels.map((channel) =>
+    changes
+      .filter((one) => one.channelId === channel.id)
+      .reduce(
+        (old, { postsPerDay, postsPerWeek, windows, blackouts }) => ({
+          ...old,
+          postsPerDay: postsPerDay ?? old.postsPerDay,
+          postsPerWeek: postsPerWeek ?? old.postsPerWeek,
+          windows: [...old.windows, ...windows],
+          blackouts: [...old.blackouts, ...blackouts.map((one) => ({ ...one, reason: '' }))],
+        }),
+        channel,
+      ),
+  );
 }
 
 function find<T extends { readonly id: string }>(rows: readonly T[], id: string, what: string): T {

@@ -62,6 +62,7 @@ export class PlacementView {
   @Whole() minute: number;
   @Instant() at: string;
   @Text() why: string;
+  @Decimal({ description: 'Score times weight, by 100' }) worth: number;
 }
 
 export class UnplacedView {
@@ -74,4 +75,6 @@ export class UnplacedView {
 export class ProposalView {
   @Parts(() => PlacementView) placements: PlacementView[];
   @Parts(() => UnplacedView) unplaced: UnplacedView[];
+  @Decimal({ description: 'What the placements are worth together' }) value: number;
+  @Decimal({ description: 'No plan of these shorts on these days is worth more' }) bound: number;
 }

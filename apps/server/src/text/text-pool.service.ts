@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
-import type { Candidate, Copy, Likeness, Span, TextUnit, Tightening, WordRange } from '@sift-reel/core';
+import type { Candidate, Copy, LayOutRequest, Likeness, Proposal, Span, TextUnit, Tightening, WordRange } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { RetimeTask, TalkTask, TimeTextTask } from './align-tasks.js';
@@ -67,6 +67,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   retimeTranscript: 120_000,
   spansOfRanges: 30_000,
   talkToHear: 60_000,
+  layOutShorts: 60_000,
 };
 /** A transcript that needs more is refused; so one upload cannot take the machine's memory. */
 const THREAD_MB = 320;
@@ -193,6 +194,10 @@ export class TextPool implements OnModuleDestroy {
   /** The words to listen for, and the name of the language where it is not English. */
   talkToHear(clientId: string, task: TalkTask): Promise<{ readonly words: string[]; readonly language: string | null }> {
     return this.run(clientId, 'talkToHear', task);
+  }
+
+  layOut(clientId: string, request: LayOutRequest): Promise<Proposal> {
+    return this.run(clientId, 'layOutShorts', request);
   }
 
   async onModuleDestroy(): Promise<void> {

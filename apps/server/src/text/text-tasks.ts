@@ -29,6 +29,7 @@ import { type OnTranscript, unpackRow } from './unpack.js';
 
 export { prepareTranscript } from './prepare-task.js';
 
+export { layOutShorts } from './plan-tasks.js';
 export { draftHeard, retimeTranscript, spansOfRanges, talkToHear, timeSaid } from './align-tasks.js';
 export { checkCopies } from './check-task.js';
 
@@ -206,4 +207,5 @@ export type TaskName =
   | 'draftHeard'
   | 'retimeTranscript'
   | 'spansOfRanges'
-  | 'talkToHear';
+  | 'talkToHear'
+  | 'layOutShorts';

@@ -2261,6 +2261,8 @@ export type PlacementView = {
   minute: number;
   at: string;
   why: string;
+  /** Score times weight, by 100 */
+  worth: number;
 };
 export type UnplacedView = {
   shortId: string;
@@ -2271,11 +2273,10 @@ export type UnplacedView = {
 export type ProposalView = {
   placements: PlacementView[];
   unplaced: UnplacedView[];
-};
-export type LayOutForm = {
-  shortIds: string[];
-  fromDate: string;
-  toDate: string;
+  /** What the placements are worth together */
+  value: number;
+  /** No plan of these shorts on these days is worth more */
+  bound: number;
 };
 export type PlacementForm = {
   shortId: string;
@@ -2283,6 +2284,28 @@ export type PlacementForm = {
   date: string;
   minute: number;
   why: string;
+};
+export type StretchForm = {
+  fromDate: string;
+  toDate: string;
+};
+export type WhatIfForm = {
+  channelId: string;
+  postsPerDay: number | null;
+  postsPerWeek: number | null;
+  /** Windows besides those that it has */
+  windows: WindowForm[];
+  /** Days without posts besides those that it has */
+  blackouts: StretchForm[];
+};
+export type LayOutForm = {
+  shortIds: string[];
+  fromDate: string;
+  toDate: string;
+  /** Placements of a proposal before that stay as they are */
+  kept: PlacementForm[];
+  /** Changes that are tried, and not made */
+  whatIf: WhatIfForm[];
 };
 export type AcceptForm = {
   batchId: string | null;

@@ -1,5 +1,5 @@
 import { formatLength } from '../time/timecode.js';
-import { dayNumber, formatDay, formatMinute, mondayOf, type WallTime } from './calendar.js';
+import { formatDay, formatMinute, mondayOf, type WallTime } from './calendar.js';
 import { type Plan, type PlanChannel, type PlannedPost, type PlanShort, type Refusal, STAGGER_MS } from './types.js';
 import { instantOf } from './zone.js';
 
@@ -90,31 +90,29 @@ function neighboursOf(onChannel: readonly PlannedPost[], atMs: number): [Planned
   return [before, after];
 }
 
-/** A short goes to its first channel first, and to each later one at least `STAGGER_MS` after all earlier ones. */
+/** A short's lead, the first of its client's channels that it fits, has it first; any other at least `STAGGER_MS` later. */
 function checkOtherChannels(plan: Plan, short: PlanShort, channel: PlanChannel, posts: readonly PlannedPost[], atMs: number): Refusal[] {
-  const refusals: Refusal[] = [];
-  const byId = new Map(plan.channels.map((one) => [one.id, one]));
+  const lead = leadOf(plan, short);
+  if (lead === undefined) return [];
   const others = posts.filter((post) => post.shortId === short.id && post.channelId !== channel.id);
-  const orderOf = (post: PlannedPost): number => byId.get(post.channelId)?.order ?? channel.order;
-  for (const post of others) {
-    const name = byId.get(post.channelId)?.name ?? 'its other channel';
-    if (orderOf(post) < channel.order && atMs < post.atMs + STAGGER_MS) {
-      refusals.push({
-        code: 'before-first-channel',
-        detail: `It reaches ${name} first, on ${formatDay(post.date)} ${formatMinute(post.minute)}; ${channel.name} gets it a day later.`,
-      });
-    }
-    if (orderOf(post) > channel.order && atMs > post.atMs - STAGGER_MS) {
-      refusals.push({ code: 'after-later-channel', detail: `It is on ${name} on ${formatDay(post.date)} already, which comes after ${channel.name}.` });
-    }
+  if (lead.id !== channel.id) {
+    const first = others.find((post) => post.channelId === lead.id);
+    if (first === undefined) return [{ code: 'before-first-channel', detail: `It has no place on ${lead.name} yet, which comes before ${channel.name}.` }];
+    if (atMs >= first.atMs + STAGGER_MS) return [];
+    const detail = `It reaches ${lead.name} first, on ${formatDay(first.date)} ${formatMinute(first.minute)}; ${channel.name} gets it a day later.`;
+    return [{ code: 'before-first-channel', detail }];
   }
-  const first = plan.channels
-    .filter((one) => one.clientId === short.clientId && one.order < channel.order && checkFit(short, one).length === 0)
-    .sort((a, b) => a.order - b.order)[0];
-  if (first !== undefined && !others.some((post) => orderOf(post) < channel.order)) {
-    refusals.push({ code: 'before-first-channel', detail: `It has no place on ${first.name} yet, which comes before ${channel.name}.` });
-  }
-  return refusals;
+  const early = others.find((post) => atMs > post.atMs - STAGGER_MS);
+  if (early === undefined) return [];
+  const name = plan.channels.find((one) => one.id === early.channelId)?.name ?? 'its other channel';
+  return [{ code: 'after-later-channel', detail: `It is on ${name} on ${formatDay(early.date)} already, which comes after ${channel.name}.` }];
+}
+
+/** The channel on which a short goes first; undefined where it fits none. */
+function leadOf(plan: Plan, short: PlanShort): PlanChannel | undefined {
+  return plan.channels
+    .filter((one) => one.clientId === short.clientId && checkFit(short, one).length === 0)
+    .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))[0];
 }
 
 /**
@@ -133,9 +131,4 @@ export function checkHole(plan: Plan, postId: string, to: { readonly channelId: 
   if (to.channelId === post.channelId && before.atMs < to.atMs && to.atMs < after.atMs) return [];
   const days = `${formatDay(before.date)} ${formatMinute(before.minute)} and ${formatDay(after.date)} ${formatMinute(after.minute)}`;
   return [{ code: 'same-recording', detail: `The posts before and after it, on ${days}, come from one recording and would follow each other.` }];
-}
-
-/** How many days lie between two dates, for spreading. */
-export function dayDistance(a: string, b: string): number {
-  return Math.abs(dayNumber(a) - dayNumber(b));
 }

@@ -29,8 +29,9 @@ export function LayOutDialog({
   const dispatch = useAppDispatch();
   const ids = shorts.filter((short) => !left.has(short.id)).map((short) => short.id);
   const submit = async (): Promise<void> => {
-    const proposal = await propose({ shortIds: ids, fromDate, toDate }).unwrap();
-    dispatch(proposed({ ...proposal, batchId: batch?.id ?? null }));
+    const asked = { shortIds: ids, fromDate, toDate };
+    const proposal = await propose({ ...asked, kept: [], whatIf: [] }).unwrap();
+    dispatch(proposed({ ...proposal, asked, batchId: batch?.id ?? null }));
     onClose();
   };
   return (

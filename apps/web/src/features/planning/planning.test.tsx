@@ -1,14 +1,14 @@
 // @vitest-environment jsdom
 import { screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { PostView, ProposalView, ScheduleShortView, ScheduleView } from '../../app/api.js';
+import type { PlacementView, PostView, ProposalView, ScheduleShortView, ScheduleView } from '../../app/api.js';
 import { onScreens, Refusal, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
 import { undoLast } from '../../app/undo.js';
 import { LayOutDialog } from './lay-out-dialog.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
-import { proposed } from './schedule-slice.js';
+import { proposed, type Proposed } from './schedule-slice.js';
 import type { Deeds } from './use-deeds.js';
 
 const short = (id: string, title: string): ScheduleShortView => ({
@@ -47,7 +47,7 @@ const VIEW = {
   now: '2030-03-01T09:00:00.000Z',
 } as unknown as ScheduleView;
 const nothing = (): void => undefined;
-const proposal = (): (ProposalView & { batchId: string | null }) | null => store.getState().schedule.proposal;
+const proposal = (): Proposed | null => store.getState().schedule.proposal;
 
 afterEach(() => {
   store.dispatch(proposed(null));
@@ -58,13 +58,13 @@ describe('laying out', () => {
   const dialog = (answers = {}) =>
     show(<LayOutDialog shorts={SHORTS} batch={null} from="2030-03-01" clientNames={new Map([['c1', 'Tern & Tide']])} onClose={nothing} />, answers);
   it('asks for the ticked shorts over a fortnight, and keeps what is proposed', async () => {
-    const answer: ProposalView = { placements: [], unplaced: [] };
+    const answer: ProposalView = { placements: [], unplaced: [], value: 0, bound: 0 };
     const { user, asked } = dialog({ 'POST api/schedule/proposals': answer });
     expect(await screen.findByRole('dialog', { name: 'Lay out 2 shorts' })).toBeInTheDocument();
     await user.click(screen.getByLabelText(/The second tide/));
     expect(screen.getByRole('dialog', { name: 'Lay out 1 short' })).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Propose a plan' }));
-    await expect.poll(() => asked.map(({ body }) => body)).toEqual([{ shortIds: ['a'], fromDate: '2030-03-01', toDate: '2030-03-14' }]);
+    await expect.poll(() => asked.map(({ body }) => body)).toEqual([{ shortIds: ['a'], fromDate: '2030-03-01', toDate: '2030-03-14', kept: [], whatIf: [] }]);
     await expect.poll(proposal).toMatchObject({ placements: [], unplaced: [], batchId: null });
   });
   it('takes days from a calendar or by the arrows, none that are over, and none that run backwards', async () => {
@@ -98,12 +98,57 @@ describe('laying out', () => {
 
 describe('a proposal', () => {
   onScreens();
-  const placement = (shortId: string, date: string) => ({ shortId, channelId: 'ch1', date, minute: 750, at: `${date}T12:30:00.000Z`, why: `why ${shortId}` });
+  const placement = (shortId: string, date: string) => ({
+    shortId,
+    channelId: 'ch1',
+    date,
+    minute: 750,
+    at: `${date}T12:30:00.000Z`,
+    why: `why ${shortId}`,
+    worth: 40,
+  });
   const PROPOSAL = {
     placements: [placement('a', '2030-03-04'), placement('b', '2030-03-05')],
     unplaced: [{ shortId: 'b', channelId: 'ch1', code: 'full', detail: 'Every window of these days is taken.' }],
     batchId: 'b1',
+    value: 80,
+    bound: 100,
+    asked: { shortIds: ['a', 'b'], fromDate: '2030-03-01', toDate: '2030-03-14' },
   };
+  it('says what it is worth, and how near that is to the best', async () => {
+    show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />);
+    expect(await screen.findByTestId('worth')).toHaveTextContent('Worth 80.0 · at least 80.0 % of the best there is');
+  });
+  it('that is the best says so', async () => {
+    show(<ProposalDialog view={VIEW} proposal={{ ...PROPOSAL, value: 100 }} />);
+    expect(await screen.findByTestId('worth')).toHaveTextContent('Worth 100.0 · the best there is');
+  });
+  it('is asked for again around the places that are locked', async () => {
+    store.dispatch(proposed(PROPOSAL));
+    const answer: ProposalView = { placements: [placement('b', '2030-03-02') as PlacementView], unplaced: [], value: 35, bound: 35 };
+    const { user, asked } = show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />, { 'POST api/schedule/proposals': answer });
+    expect(await screen.findByRole('button', { name: 'Ask again' })).toBeDisabled();
+    await user.click(screen.getByRole('button', { name: 'Keep “No rope at all” where it is on Tern clips' }));
+    await user.click(screen.getByRole('button', { name: 'Ask again, keeping 1' }));
+    await expect.poll(() => proposal()?.placements.map(({ shortId, date }) => `${shortId} ${date}`)).toEqual(['b 2030-03-02', 'a 2030-03-04']);
+    expect(asked[0]!.body).toMatchObject({ ...PROPOSAL.asked, kept: [{ shortId: 'a', date: '2030-03-04', minute: 750 }] });
+    expect(proposal()).toMatchObject({ value: 75, bound: 75, batchId: 'b1' });
+  });
+  it('shows what a change of a channel would gain, and changes nothing', async () => {
+    const view = { ...VIEW, channels: [{ ...VIEW.channels[0]!, clientId: 'c1', postsPerWeek: 5, postsPerDay: 1 }] };
+    const answer: ProposalView = {
+      placements: [...PROPOSAL.placements, placement('b', '2030-03-09')] as PlacementView[],
+      unplaced: [],
+      value: 104,
+      bound: 104,
+    };
+    const { user, asked } = show(<ProposalDialog view={view} proposal={PROPOSAL} />, { 'POST api/schedule/proposals': answer });
+    await user.click(await screen.findByRole('button', { name: 'What if' }));
+    await user.click(screen.getByRole('button', { name: 'Try it' }));
+    expect(await screen.findByTestId('what-if')).toHaveTextContent('It would gain 24.0, with 1 more placement.');
+    expect(asked.map(({ method, path }) => `${method} ${path}`)).toEqual(['POST api/schedule/proposals']);
+    expect(asked[0]!.body).toMatchObject({ whatIf: [{ channelId: 'ch1', postsPerWeek: 6, postsPerDay: null, windows: [], blackouts: [] }] });
+  });
   it('shows what goes where and why, and why not', async () => {
     show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />);
     const dialog = await screen.findByRole('dialog', { name: 'Proposed plan: 2 placements, 1 without a place' });

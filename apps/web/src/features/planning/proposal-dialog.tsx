@@ -1,31 +1,47 @@
 import { formatMinute } from '@sift-reel/core';
+import { Lock, LockOpen } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
-import { api, type ProposalView, type ScheduleView } from '../../app/api.js';
+import { api, type PlacementView, type ScheduleView } from '../../app/api.js';
 import { useAppDispatch } from '../../app/store.js';
 import { didSomething } from '../../app/undo.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
-import { proposed } from './schedule-slice.js';
+import { proposed, type Proposed } from './schedule-slice.js';
+import { WhatIf } from './what-if.js';
+import { Worth } from './worth.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
-/** The proposal: every placement and every refusal with its reason. It is written when it is accepted, whole. */
-export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposal: ProposalView & { batchId: string | null } }): ReactNode {
+/**
+ * The proposal: what it is worth, and every placement and every refusal with its reason. Some can be kept and the rest asked
+ * for again; what is ticked is written when it is accepted, whole.
+ */
+export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposal: Proposed }): ReactNode {
   const dispatch = useAppDispatch();
   const [accept, { error, isLoading }] = api.useAcceptPlanMutation();
   const [takeOff] = api.useTakeOffPostMutation();
+  const [propose, again] = api.useProposePlanMutation();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [locked, setLocked] = useState<ReadonlySet<string>>(new Set());
+  const [asksWhatIf, setAsksWhatIf] = useState(false);
   const titleOf = (id: string): string => view.shorts.find((short) => short.id === id)?.title ?? '';
   const channelOf = (id: string): string => view.channels.find((channel) => channel.id === id)?.name ?? '';
   const keyOf = (one: { shortId: string; channelId: string }): string => `${one.shortId} ${one.channelId}`;
   const chosen = proposal.placements.filter((one) => !left.has(keyOf(one)));
+  const kept = proposal.placements.filter((one) => locked.has(keyOf(one)));
+  const askAgain = async (): Promise<void> => {
+    const next = await propose({ ...proposal.asked, kept: kept.map(toForm), whatIf: [] }).unwrap();
+    const keptWorth = kept.reduce((sum, one) => sum + one.worth, 0);
+    const placements = [...kept, ...next.placements].sort((a, b) => (a.at < b.at ? -1 : 1));
+    dispatch(proposed({ ...proposal, ...next, placements, value: next.value + keptWorth, bound: next.bound + keptWorth }));
+  };
   const close = (): void => {
     dispatch(proposed(null));
   };
   const submit = async (): Promise<void> => {
     const posts = await accept({
       batchId: proposal.batchId,
-      placements: chosen.map(({ shortId, channelId, date, minute, why }) => ({ shortId, channelId, date, minute, why })),
+      placements: chosen.map(toForm),
     }).unwrap();
     close();
     didSomething(t('planning.placed-posts', { count: posts.length }), async () => {
@@ -39,7 +55,8 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
       title={t('planning.proposed-plan-placements-without-a-place', { count: proposal.placements.length, unplaced: proposal.unplaced.length })}
       wide
     >
-      <div className="max-h-[440px] overflow-y-auto" data-testid="proposal">
+      <Worth value={proposal.value} bound={proposal.bound} />
+      <div className="mt-2 max-h-[400px] overflow-y-auto" data-testid="proposal">
         {proposal.placements.length === 0 && <p className="py-3">{t('planning.none-of-these-shorts-fits-into')}</p>}
         <table className="w-full">
           <tbody>
@@ -51,14 +68,20 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
                     className="accent-ink"
                     aria-label={t('planning.take-on', { title: titleOf(one.shortId), channel: channelOf(one.channelId) })}
                     checked={!left.has(keyOf(one))}
-                    onChange={() =>
-                      setLeft((old) => {
-                        const next = new Set(old);
-                        if (!next.delete(keyOf(one))) next.add(keyOf(one));
-                        return next;
-                      })
-                    }
+                    onChange={() => setLeft((old) => toggled(old, keyOf(one)))}
                   />
+                </td>
+                <td className="py-[4px] pr-2">
+                  <button
+                    type="button"
+                    aria-pressed={locked.has(keyOf(one))}
+                    aria-label={t('planning.keep-this-place', { title: titleOf(one.shortId), channel: channelOf(one.channelId) })}
+                    title={t('planning.it-stays-here-when-asked-again')}
+                    className={locked.has(keyOf(one)) ? 'p-[3px] text-madder-text' : 'p-[3px] text-soft'}
+                    onClick={() => setLocked((old) => toggled(old, keyOf(one)))}
+                  >
+                    {locked.has(keyOf(one)) ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
+                  </button>
                 </td>
                 <td className="time py-[6px] pr-3 whitespace-nowrap">
                   {formatDay(one.date)} {formatMinute(one.minute)}
@@ -91,8 +114,21 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
           </>
         )}
       </div>
-      <FormTrouble error={error} safe={t('planning.nothing-was-written')} />
+      {asksWhatIf && <WhatIf view={view} proposal={proposal} />}
+      <FormTrouble error={error ?? again.error} safe={t('planning.nothing-was-written')} />
       <DialogFoot>
+        <Button aria-expanded={asksWhatIf} onClick={() => setAsksWhatIf(!asksWhatIf)}>
+          {t('planning.what-if')}
+        </Button>
+        <Button
+          disabled={kept.length === 0 || again.isLoading}
+          title={t('planning.lock-a-place-first')}
+          onClick={() => {
+            askAgain().catch(() => undefined);
+          }}
+        >
+          {t('planning.ask-again-keeping', { count: kept.length })}
+        </Button>
         <Button onClick={close}>{t('planning.throw-the-proposal-away')}</Button>
         <Button
           tone="fill"
@@ -106,4 +142,14 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
       </DialogFoot>
     </Dialog>
   );
+}
+
+function toForm({ shortId, channelId, date, minute, why }: PlacementView): Omit<PlacementView, 'at' | 'worth'> {
+  return { shortId, channelId, date, minute, why };
+}
+
+function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {
+  const next = new Set(set);
+  if (!next.delete(key)) next.add(key);
+  return next;
 }

@@ -10,10 +10,16 @@ export interface Cursor {
   readonly date: string;
 }
 
+/** A proposal, with what was asked: so that it can be asked again, and otherwise. */
+export interface Proposed extends ProposalView {
+  readonly batchId: string | null;
+  readonly asked: { readonly shortIds: string[]; readonly fromDate: string; readonly toDate: string };
+}
+
 /** What only the screen knows: what is held, where the cursor is, the proposal that waits to be accepted. */
 export const scheduleSlice = createSlice({
   name: 'schedule',
-  initialState: { held: null as Held | null, cursor: null as Cursor | null, proposal: null as (ProposalView & { batchId: string | null }) | null },
+  initialState: { held: null as Held | null, cursor: null as Cursor | null, proposal: null as Proposed | null },
   reducers: {
     pickedUp: (state, { payload }: PayloadAction<Held | null>) => {
       state.held = payload;
@@ -22,7 +28,7 @@ export const scheduleSlice = createSlice({
     cursorMoved: (state, { payload }: PayloadAction<Cursor | null>) => {
       state.cursor = payload;
     },
-    proposed: (state, { payload }: PayloadAction<(ProposalView & { batchId: string | null }) | null>) => {
+    proposed: (state, { payload }: PayloadAction<Proposed | null>) => {
       state.proposal = payload;
     },
   },

@@ -74,6 +74,10 @@ class Explainer {
     return this.instance.tracks[c]!.channel.name ?? this.instance.tracks[c]!.channel.id;
   }
 
+  private shortName(s: number): string {
+    return this.instance.shorts[s]!.name ?? this.instance.shorts[s]!.id;
+  }
+
   private afterLead(s: number): string {
     const { lead, leadAt, tracks } = this.instance;
     const l = lead[s]!;
@@ -98,7 +102,7 @@ class Explainer {
     const leaves = this.plan.hasTwins(c, i);
     const reason = holder >= 0 ? null : this.closed(c, j, s);
     this.plan.place(c, i, s);
-    if (holder >= 0) return `${named(local[j]!)} is heavier, and has “${this.instance.shorts[holder]!.id}”: changed over, the two would break a rule or bring less`;
+    if (holder >= 0) return `${named(local[j]!)} is heavier, and has “${this.shortName(holder)}”: changed over, the two would break a rule or bring less`;
     if (leaves) return `on ${named(local[j]!)}, which is heavier, it would leave two of one recording in a row here`;
     return `${named(local[j]!)} is heavier, but ${reason ?? 'its posts elsewhere would come too soon after'}`;
   }
@@ -156,7 +160,10 @@ class Explainer {
         why: `${rounded(short.seconds)} s is over the ${rounded(platform.maxSeconds)} s that ${platform.name ?? platform.id} allows; ${rounded(short.seconds - platform.maxSeconds)} s less would fit.`,
       };
     if (short.seconds < platform.minSeconds)
-      return { code: 'too-short', why: `${rounded(short.seconds)} s is under the ${rounded(platform.minSeconds)} s that ${platform.name ?? platform.id} asks for.` };
+      return {
+        code: 'too-short',
+        why: `${rounded(short.seconds)} s is under the ${rounded(platform.minSeconds)} s that ${platform.name ?? platform.id} asks for.`,
+      };
     if (!platform.shapes.includes(short.shape))
       return { code: 'other-shape', why: `Its shape is ${short.shape}; ${platform.name ?? platform.id} takes ${platform.shapes.join(', ')}.` };
     if (barred !== undefined) return { code: 'barred', why: barred };
@@ -173,7 +180,11 @@ class Explainer {
     if (channel.windows.length === 0) return { code: 'no-slot', why: `${name} has no posting windows.` };
     const raw = rawSlots(this.problem, channel);
     if (raw.length === 0) return { code: 'no-slot', why: `${name} has no window ${stretch} that is not blacked out or over.` };
-    if (!standing.includes(-1)) return { code: 'no-slot', why: `Posts that stand leave ${name} no slot ${stretch}: ${channel.perWeek} a week, ${channel.perDay} a day, ${channel.gapMinutes} minutes apart.` };
+    if (!standing.includes(-1))
+      return {
+        code: 'no-slot',
+        why: `Posts that stand leave ${name} no slot ${stretch}: ${channel.perWeek} a week, ${channel.perDay} a day, ${channel.gapMinutes} minutes apart.`,
+      };
     if (short.notBeforeMs !== null || short.notAfterMs !== null) {
       const inDays = raw.some((slot) => slot.atMs >= (short.notBeforeMs ?? -Infinity) && slot.atMs <= (short.notAfterMs ?? Infinity));
       if (!inDays) return { code: 'outside-dates', why: `No slot of ${name} ${stretch} lies in the days that the short may be posted in.` };
@@ -187,16 +198,23 @@ class Explainer {
     if (c === l) return null;
     const hours = rounded(this.problem.rules.crossPostHours);
     const node = this.plan.where[l]![s]!;
-    if (Number.isNaN(leadAt[s]) && node < 0) return { code: 'before-first-channel', why: `It has no place on ${this.nameOf(l)}, which comes before ${this.nameOf(c)}; with one there it could follow ${hours} hours later.` };
+    if (Number.isNaN(leadAt[s]) && node < 0)
+      return {
+        code: 'before-first-channel',
+        why: `It has no place on ${this.nameOf(l)}, which comes before ${this.nameOf(c)}; with one there it could follow ${hours} hours later.`,
+      };
     const at = Number.isNaN(leadAt[s]) ? tracks[l]!.at[node]! : leadAt[s]!;
     const late = tracks[c]!.at.some((slot, i) => tracks[c]!.standing[i]! < 0 && slot >= at + this.problem.rules.crossPostHours * 3_600_000);
     if (late) return null;
-    return { code: 'before-first-channel', why: `${this.nameOf(l)} has it on ${named(wallTimeAt(tracks[l]!.channel.zone, at))} (${tracks[l]!.channel.zone}), and no slot of ${this.nameOf(c)} in these days comes ${hours} hours later.` };
+    return {
+      code: 'before-first-channel',
+      why: `${this.nameOf(l)} has it on ${named(wallTimeAt(tracks[l]!.channel.zone, at))} (${tracks[l]!.channel.zone}), and no slot of ${this.nameOf(c)} in these days comes ${hours} hours later.`,
+    };
   }
 
   /** Where it could stand, as far as it goes by itself, and what is there instead. */
   private outdone(c: number, s: number): { readonly code: RefusalCode; readonly why: string } {
-    const { tracks, first, end, score, shorts } = this.instance;
+    const { tracks, first, end, score } = this.instance;
     const track = tracks[c]!;
     const nodes = [...track.at.keys()].filter((i) => track.standing[i]! < 0 && first[c]![s]! <= i && i < end[c]![s]! && this.plan.mayHave(c, i, s));
     if (nodes.length === 0) return { code: 'no-slot', why: `No slot of ${this.nameOf(c)} in these days is left to it.` };
@@ -206,18 +224,35 @@ class Explainer {
     for (const i of nodes) {
       if (this.plan.taken[c]![i]! >= 0) continue;
       const closed = this.closed(c, i, s);
-      const kind = closed === null ? 'bring nothing' : closed.startsWith('its week') ? 'lie in full weeks' : closed.startsWith('its day') ? 'lie on full days' : closed.startsWith('the post') ? 'lie next to its own recording' : 'lie too near to other posts';
+      const kind =
+        closed === null
+          ? 'bring nothing'
+          : closed.startsWith('its week')
+            ? 'lie in full weeks'
+            : closed.startsWith('its day')
+              ? 'lie on full days'
+              : closed.startsWith('the post')
+                ? 'lie next to its own recording'
+                : 'lie too near to other posts';
       reasons.set(kind, (reasons.get(kind) ?? 0) + 1);
     }
     const parts: string[] = [];
-    if (better.length > 0) parts.push(`${better.length} have higher scores (the least ${rounded(Math.min(...better.map((i) => score[this.plan.taken[c]![i]!]!)))}, this one ${rounded(score[s]!)})`);
+    if (better.length > 0)
+      parts.push(
+        `${better.length} ${better.length === 1 ? 'has a higher score' : 'have higher scores'} (${better.length === 1 ? '' : 'the least '}${rounded(Math.min(...better.map((i) => score[this.plan.taken[c]![i]!]!)))}, this one ${rounded(score[s]!)})`,
+      );
     if (held.length > better.length) {
-      const least = held.filter((i) => !better.includes(i)).map((i) => shorts[this.plan.taken[c]![i]!]!.id);
-      parts.push(`${least.length} have “${least[0]}”${least.length > 1 ? ' and other' : ', a'} lower score${least.length > 1 ? 's' : ''} in whose place it may not stand, or would bring less in all`);
+      const least = held.filter((i) => !better.includes(i)).map((i) => this.shortName(this.plan.taken[c]![i]!));
+      parts.push(
+        `${least.length} have “${least[0]}”${least.length > 1 ? ' and other' : ', a'} lower score${least.length > 1 ? 's' : ''} in whose place it may not stand, or would bring less in all`,
+      );
     }
     for (const [kind, n] of reasons) parts.push(`${n} ${n === 1 ? kind.replace(/^lie/, 'lies').replace('bring', 'brings') : kind}`);
     const change = this.change(c, s);
-    return { code: 'no-slot', why: `Of ${count(nodes.length, 'slot', 'slots')} that it could have, ${parts.join(', ')}.${change === null ? '' : ` ${change}`}` };
+    return {
+      code: 'no-slot',
+      why: `Of ${count(nodes.length, 'slot', 'slots')} that it could have, ${parts.join(', ')}.${change === null ? '' : ` ${change}`}`,
+    };
   }
 
   /** What would have to be otherwise, found by laying out again; null where it was not tried. */

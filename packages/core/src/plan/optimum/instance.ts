@@ -57,12 +57,15 @@ function instanceOf(problem: PlanProblem, client: string): Instance {
   shorts.forEach((short, s) => {
     if (lead[s]! < 0 || short.score < problem.rules.floor) return;
     for (const [c, track] of [...tracks.entries()].sort(([a], [b]) => Number(b === lead[s]) - Number(a === lead[s]))) {
-      if (!suits(short, track.channel, track.platform) || short.barred?.[track.channel.id] !== undefined || standsAt(short, c).length > 0) continue;
+      if (!suits(short, track.channel, track.platform) || standsAt(short, c).length > 0) continue;
       const leadHas = c === lead[s] || !Number.isNaN(leadAt[s]) || first[lead[s]!]![s]! < end[lead[s]!]![s]!;
       if (!leadHas) continue;
       const { fromMs, toMs } = stretchOf(problem, short, c === lead[s] ? null : leadAt[s]!, c === lead[s] ? othersAt(s) : []);
       first[c]![s] = countUntil(track.at, (at) => at < fromMs);
-      end[c]![s] = Math.max(first[c]![s]!, countUntil(track.at, (at) => at <= toMs));
+      end[c]![s] = Math.max(
+        first[c]![s]!,
+        countUntil(track.at, (at) => at <= toMs),
+      );
     }
   });
   return { client, tracks, shorts, score: Float64Array.from(shorts, (short) => short.score), recording, recordings: own, lead, leadAt, first, end, crossMs };

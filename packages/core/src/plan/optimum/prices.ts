@@ -50,9 +50,7 @@ export class Prices {
     };
     this.searches = tracks.map((track) => new ChainSearch(track, recordings));
     this.chains = tracks.map(() => []);
-    this.after = tracks.map((lead) =>
-      tracks.map((track) => firstAfter(track, lead, crossMs)),
-    );
+    this.after = tracks.map((lead) => tracks.map((track) => firstAfter(track, lead, crossMs)));
     this.tail = tracks.map((track) => new Float64Array(shorts.length * (track.length + 1)));
     this.tailAt = tracks.map((track) => new Int32Array(shorts.length * (track.length + 1)));
     this.left = new Float64Array(shorts.length);
@@ -106,7 +104,9 @@ export class Prices {
       left[s] = Math.max(0, score[s]! * worths[k]! + besides[s]! - price);
     }
     // Slots of one weight cost the same, and a channel has few weights.
-    const priceOf = new Map([...new Set(worths)].map((worth) => [worth, able.reduce((most, s) => Math.max(most, score[s]! * worth + besides[s]! - left[s]!), 0)]));
+    const priceOf = new Map(
+      [...new Set(worths)].map((worth) => [worth, able.reduce((most, s) => Math.max(most, score[s]! * worth + besides[s]! - left[s]!), 0)]),
+    );
     const prices = Float64Array.from(track.worth, (worth) => priceOf.get(worth) ?? 0);
     for (let s = 0; s < score.length; s += 1) {
       const at = recording[s]! * track.length;

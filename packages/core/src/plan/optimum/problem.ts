@@ -53,7 +53,7 @@ export interface ProblemShort {
   /** Instants, both inside; null where nothing binds. */
   readonly notBeforeMs: number | null;
   readonly notAfterMs: number | null;
-  /** Channels that do not take it for a reason outside this problem, with the reason in a sentence. */
+  /** Channels that do not suit it for a reason outside this problem, with the reason in a sentence. */
   readonly barred?: Readonly<Record<string, string>>;
 }
 
@@ -93,9 +93,13 @@ export interface PlanProblem {
   readonly rules: ProblemRules;
 }
 
-/** True where a short's client, length and shape suit a channel; what a lead is judged by. */
+/** True where a short's client, length and shape suit a channel, and nothing bars it; what a lead is judged by. */
 export function suits(short: ProblemShort, channel: ProblemChannel, platform: ProblemPlatform): boolean {
   return (
-    short.client === channel.client && platform.minSeconds <= short.seconds && short.seconds <= platform.maxSeconds && platform.shapes.includes(short.shape)
+    short.client === channel.client &&
+    platform.minSeconds <= short.seconds &&
+    short.seconds <= platform.maxSeconds &&
+    platform.shapes.includes(short.shape) &&
+    short.barred?.[channel.id] === undefined
   );
 }

@@ -86,8 +86,7 @@ export class Search {
    */
   follow(): void {
     this.empty();
-    for (let c = 0; c < this.instance.tracks.length; c += 1)
-      for (const { node } of this.prices.chains[c]!) this.put(c, node, 'by-gain');
+    for (let c = 0; c < this.instance.tracks.length; c += 1) for (const { node } of this.prices.chains[c]!) this.put(c, node, 'by-gain');
     this.fill('by-score', 0);
     this.improve();
     this.keep();

@@ -53,7 +53,10 @@ export function rawSlots({ from, to, nowMs }: Pick<PlanProblem, 'from' | 'to' | 
 }
 
 /** How many of these posts lie on each day and in each ISO week of a zone; weeks by their Monday. */
-export function countPosts(zone: string, instants: readonly number[]): { readonly days: ReadonlyMap<CalendarDate, number>; readonly weeks: ReadonlyMap<CalendarDate, number> } {
+export function countPosts(
+  zone: string,
+  instants: readonly number[],
+): { readonly days: ReadonlyMap<CalendarDate, number>; readonly weeks: ReadonlyMap<CalendarDate, number> } {
   const days = new Map<CalendarDate, number>();
   const weeks = new Map<CalendarDate, number>();
   for (const atMs of instants) {
