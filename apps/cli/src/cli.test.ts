@@ -144,3 +144,69 @@ describe('convert', () => {
     expect(existsSync(join(dir, 'out.srt')) || readdirSync(dir).some((name) => name.endsWith('.partial'))).toBe(false);
   });
 });
+
+describe('plan', () => {
+  const channel = {
+    id: 'c1',
+    client: 'k',
+    platform: 'p',
+    zone: 'Europe/Dublin',
+    order: 1,
+    perDay: 1,
+    perWeek: 1,
+    gapMinutes: 60,
+    windows: [{ day: 'sun', at: '01:30', weight: 80 }],
+    blackouts: [],
+  };
+  const short = { id: 's1', client: 'k', recording: 'r1', score: 90, seconds: 30, shape: '9:16', notBefore: null, notAfter: null };
+  const problem = {
+    now: '2026-03-20T00:00:00Z',
+    from: '2026-03-23',
+    to: '2026-04-19',
+    platforms: [{ id: 'p', minSeconds: 3, maxSeconds: 60, shapes: ['9:16'], perDay: 2 }],
+    channels: [channel],
+    shorts: [short, { ...short, id: 's2', seconds: 61 }],
+    posts: [],
+    rules: { crossPostHours: 20, floor: 0 },
+  };
+  const moon = JSON.stringify({ ...problem, channels: [channel, { ...channel, id: 'c2', order: 2, zone: 'Moon/Base' }] }, null, 1);
+  const moonLine = moon.split('\n').findIndex((line) => line.includes('Moon')) + 1;
+  beforeAll(() => {
+    writeFileSync(join(dir, 'plan.json'), JSON.stringify(problem));
+    writeFileSync(join(dir, 'cut.json'), JSON.stringify(problem, null, 1).slice(0, 400));
+    writeFileSync(join(dir, 'zone.json'), moon);
+  });
+  it('prints the posts, what has no place, the value and the bound, as JSON', async () => {
+    const { code, out } = await run('plan', 'plan.json', '--json');
+    expect(code).toBe(0);
+    expect(JSON.parse(out)).toEqual({
+      // On 29 March clocks in Dublin go from 1 to 2, which is 1 in UTC.
+      posts: [
+        {
+          short: 's1',
+          channel: 'c1',
+          at: '2026-03-29T01:00:00.000Z',
+          local: '2026-03-29T02:00',
+          weight: 80,
+          why: 'Weight 80 times score 90 adds 72; no time in these days is heavier here.',
+        },
+      ],
+      unplaced: [{ short: 's2', channel: 'c1', why: '61 s is over the 60 s that p allows; 1 s less would fit.' }],
+      value: 72,
+      bound: expect.closeTo(72, 2),
+    });
+  });
+  it('prints a line for each, to be read', async () =>
+    expect((await run('plan', 'plan.json')).out).toMatch(
+      /^2026-03-29 02:00 {2}c1 {2}s1 {2}Weight 80 .*\nnot placed {8}c1 {2}s2 .*\n1 posts, worth 72.0, at least (?:99.9|100.0) %/,
+    ));
+  it('refuses with the file, the line and the field', async () => {
+    expect(await run('plan', 'zone.json')).toMatchObject({
+      code: 1,
+      err: `zone.json:${moonLine}: channels[1].zone: "Moon/Base" is no zone of the IANA time zone database\n`,
+    });
+    expect((await run('plan', 'cut.json')).err).toMatch(/^cut\.json:\d+: not JSON \(/);
+    expect((await run('plan', 'none.json')).err).toBe('none.json:1: no such file\n');
+    expect((await run('plan')).code).toBe(2);
+  });
+});

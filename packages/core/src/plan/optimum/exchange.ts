@@ -16,7 +16,8 @@ export function exchange(plan: Arrangement, c: number, slots: readonly number[])
     const moved = moveUp(plan, c, slots);
     const better = takeBetter(plan, c, slots);
     const swapped = swap(plan, c, slots);
-    if (!moved && !better && !swapped) return changed;
+    const shifted = shift(plan, c, slots);
+    if (!moved && !better && !swapped && !shifted) return changed;
     changed = true;
   }
   return changed;
@@ -107,6 +108,38 @@ function swap(plan: Arrangement, c: number, slots: readonly number[]): boolean {
     }
   }
   return changed;
+}
+
+/** Moves a post to an open slot, even a lighter one, where a short that the channel has not takes its place and is worth more. */
+function shift(plan: Arrangement, c: number, slots: readonly number[]): boolean {
+  const { score, first, end } = plan.instance;
+  const { worth } = plan.instance.tracks[c]!;
+  const where = plan.where[c]!;
+  const open = slots.filter((i) => plan.isOpen(c, i));
+  if (open.length === 0) return false;
+  const spare = [...score.keys()].filter((s) => where[s]! < 0 && first[c]![s]! < end[c]![s]!);
+  if (spare.length === 0) return false;
+  for (const i of slots) {
+    const s = plan.taken[c]![i]!;
+    if (s < 0 || plan.isPinned(c, i)) continue;
+    for (const to of open) {
+      const loss = score[s]! * (worth[i]! - worth[to]!);
+      if (loss >= score[spare[0]!]! * worth[i]! - TIE) break;
+      plan.clear(c, i);
+      if (plan.fits(c, to, s)) {
+        plan.place(c, to, s);
+        plan.lookAround(c, i);
+        const other = plan.isOpen(c, i) ? spare.find((t) => plan.takes(c, i, t)) : undefined;
+        if (other !== undefined && score[other]! * worth[i]! > loss + TIE) {
+          plan.place(c, i, other);
+          return true;
+        }
+        plan.clear(c, to);
+      }
+      plan.place(c, i, s);
+    }
+  }
+  return false;
 }
 
 /** Lets the shorts of two nodes change places, where the rules let them. */
