@@ -156,8 +156,8 @@ async function workOut(caller, recording, sift) {
   return chosen.map((short) => short.id);
 }
 
-/** How many days ago the demo's plan was laid out, so that on any weekday some of it is posted and some still to come. */
-const LAID_OUT_DAYS_AGO = 3;
+/** How many days ago the demo's plan was laid out: a week, so that on any weekday some of it is posted and some still to come. */
+const LAID_OUT_DAYS_AGO = 7;
 
 /** The schedule some days into its life: the same planner, asked as if it were then; what is over by now is posted. */
 async function layOutFrom(caller, client, owner, shortIds) {

@@ -122,6 +122,13 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   await page.getByRole('button', { name: 'Propose a plan' }).click();
   await expect(page.getByTestId('proposal')).toContainText('Weight 70 times score');
   await expect(page.getByTestId('post')).toHaveCount(0);
+  // One place is locked and the rest asked for again; a change of a channel is tried, and makes none.
+  await page.getByRole('button', { name: /^Keep “/ }).first().click();
+  await page.getByRole('button', { name: 'Ask again, keeping 1' }).click();
+  await expect(page.getByTestId('worth')).toContainText(/^Worth [\d.]+ · (?:at least|the best there is)/);
+  await page.getByRole('button', { name: 'What if' }).click();
+  await page.getByRole('button', { name: 'Try it' }).click();
+  await expect(page.getByTestId('what-if')).toBeVisible();
   await page.getByRole('button', { name: /^Place \d posts?$/ }).click();
   await expect(page.getByText(/^Placed \d posts?/)).toBeVisible();
   await choose(page, 'Weeks shown', '4 weeks');

@@ -4,6 +4,7 @@ import { t } from '../../texts/texts.js';
 
 /** What a proposal is worth, and how near that is to the best there can be. */
 export function Worth({ value, bound }: { value: number; bound: number }): ReactNode {
+  if (bound === 0) return null;
   return (
     <p className="text-soft" title={t('planning.worth-is')} data-testid="worth">
       {t('planning.worth', { value: formatNumber(value, 1) })}

@@ -9,15 +9,18 @@ export function slotOrder({ instance }: Arrangement, c: number): number[] {
   return [...worth.keys()].filter((i) => standing[i]! < 0).sort((a, b) => worth[b]! - worth[a]! || a - b);
 }
 
-/** Exchanges on one channel until none of them makes the plan better, or as good and earlier. @returns whether any did */
-export function exchange(plan: Arrangement, c: number, slots: readonly number[]): boolean {
+/**
+ * Exchanges on one channel until none of them makes the plan better, or as good and earlier.
+ * @param depth `chains` looks for two moves together as well, which takes as long as all the rest
+ * @returns whether any did
+ */
+export function exchange(plan: Arrangement, c: number, slots: readonly number[], depth: 'single' | 'chains'): boolean {
   let changed = false;
   for (let rounds = 0; rounds < 20; rounds += 1) {
     const moved = moveUp(plan, c, slots);
     const better = takeBetter(plan, c, slots);
     const swapped = swap(plan, c, slots);
-    const shifted = shift(plan, c, slots);
-    if (!moved && !better && !swapped && !shifted) return changed;
+    if (!moved && !better && !swapped && (depth === 'single' || !shift(plan, c, slots))) return changed;
     changed = true;
   }
   return changed;
@@ -112,7 +115,7 @@ function swap(plan: Arrangement, c: number, slots: readonly number[]): boolean {
 
 /** Moves a post to an open slot, even a lighter one, where a short that the channel has not takes its place and is worth more. */
 function shift(plan: Arrangement, c: number, slots: readonly number[]): boolean {
-  const { score, first, end } = plan.instance;
+  const { score, first, end, recording } = plan.instance;
   const { worth } = plan.instance.tracks[c]!;
   const where = plan.where[c]!;
   const open = slots.filter((i) => plan.isOpen(c, i));
@@ -122,9 +125,12 @@ function shift(plan: Arrangement, c: number, slots: readonly number[]): boolean 
   for (const i of slots) {
     const s = plan.taken[c]![i]!;
     if (s < 0 || plan.isPinned(c, i)) continue;
+    const most = spare.find((t) => first[c]![t]! <= i && i < end[c]![t]! && recording[t] !== recording[s]);
+    if (most === undefined) continue;
     for (const to of open) {
       const loss = score[s]! * (worth[i]! - worth[to]!);
-      if (loss >= score[spare[0]!]! * worth[i]! - TIE) break;
+      if (loss >= score[most]! * worth[i]! - TIE) break;
+      if (to < first[c]![s]! || to >= end[c]![s]!) continue;
       plan.clear(c, i);
       if (plan.fits(c, to, s)) {
         plan.place(c, to, s);

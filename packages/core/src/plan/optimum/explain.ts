@@ -180,11 +180,13 @@ class Explainer {
     if (channel.windows.length === 0) return { code: 'no-slot', why: `${name} has no posting windows.` };
     const raw = rawSlots(this.problem, channel);
     if (raw.length === 0) return { code: 'no-slot', why: `${name} has no window ${stretch} that is not blacked out or over.` };
-    if (!standing.includes(-1))
+    if (!standing.includes(-1)) {
+      const change = this.change(c, s);
       return {
         code: 'no-slot',
-        why: `Posts that stand leave ${name} no slot ${stretch}: ${channel.perWeek} a week, ${channel.perDay} a day, ${channel.gapMinutes} minutes apart.`,
+        why: `Posts that stand leave ${name} no slot ${stretch}: ${channel.perWeek} a week, ${channel.perDay} a day, ${channel.gapMinutes} minutes apart.${change === null ? '' : ` ${change}`}`,
       };
+    }
     if (short.notBeforeMs !== null || short.notAfterMs !== null) {
       const inDays = raw.some((slot) => slot.atMs >= (short.notBeforeMs ?? -Infinity) && slot.atMs <= (short.notAfterMs ?? Infinity));
       if (!inDays) return { code: 'outside-dates', why: `No slot of ${name} ${stretch} lies in the days that the short may be posted in.` };

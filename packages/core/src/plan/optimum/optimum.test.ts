@@ -272,7 +272,7 @@ describe('the reasons', () => {
     [
       { channel: { perWeek: 1 }, posts: [{ short: 'old', channel: 'c', recording: 'x', at: '2026-05-09T07:30:00Z' }] },
       'no-slot',
-      'Posts that stand leave c no slot between Mon 4 May and Sun 10 May: 1 a week, 9 a day, 0 minutes apart.',
+      'Posts that stand leave c no slot between Mon 4 May and Sun 10 May: 1 a week, 9 a day, 0 minutes apart. One more post a week on c would place it on Mon 4 May 07:30.',
     ],
   ])('%#', (fields, code, why) => expect(explain(problem(fields)).unplaced[0]).toEqual({ short: 's0', channel: 'c', code, why }));
   it('count what has the slots instead', () => {

@@ -72,7 +72,8 @@ export class Prices {
       // A lead comes before all channels that wait for it.
       for (let c = tracks.length - 1; c >= 0; c -= 1) for (const s of this.begin(tracks[c]!, c, led)) next.add(s);
       const bound = this.bound();
-      if (bound < best.bound) best = { bound, prices: this.save() };
+      if (bound >= best.bound) break;
+      best = { bound, prices: this.save() };
       led = next;
     }
     this.restore(best.prices);

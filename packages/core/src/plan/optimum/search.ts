@@ -12,9 +12,11 @@ type Choice = 'by-score' | 'by-gain';
 
 /** How often shorts are seated anew on all their channels. */
 const SEATED = 0.15;
+/** How much worth, in posts, a plan may be less than the best and still be given a longer look. */
+const PROMISING = 1.5;
 /** Of so many shorts the best by the prices is pinned. */
 const DRAWS = 3;
-/** A search of fewer rounds than this does not begin from a new plan. */
+/** A search of fewer rounds than this has no time for new beginnings, nor for a longer look at what it finds. */
 const LONG = 100;
 /** How often a longer one does. */
 const BEGINNINGS = 5;
@@ -48,6 +50,7 @@ export class Search {
   readonly plan: Arrangement;
   private best: Saved;
   private readonly emptied: Saved;
+  private isLong = false;
   private readonly slots: readonly (readonly number[])[];
   private readonly random = numbers(20_260_323);
 
@@ -71,14 +74,6 @@ export class Search {
     return this.plan;
   }
 
-  /** A plan from nothing: the best short that fits at each slot, channel by channel. */
-  construct(choice: Choice): void {
-    this.empty();
-    this.fill(choice, 0);
-    this.improve();
-    this.keep();
-  }
-
   /**
    * A plan from the chains of the relaxation: at each of their nodes, in order of time, the short that brings most there. So
    * a heavy slot takes a high score and a light one a low score from the first week on, and other channels find every
@@ -98,10 +93,11 @@ export class Search {
    * @param goal a value that needs no bettering
    */
   refine(times: number, goal: number): void {
+    this.isLong = times >= LONG;
     this.plan.restore(this.best);
     let current = this.best;
     for (let n = 0; n < times && this.best.value < goal - TIE; n += 1) {
-      const begins = n > 0 && times >= LONG && n % Math.ceil(times / BEGINNINGS) === 0;
+      const begins = n > 0 && this.isLong && n % Math.ceil(times / BEGINNINGS) === 0;
       let hole: Hole | null = null;
       const way = this.random();
       if (begins) for (let c = 0; c < this.slots.length; c += 1) this.weave(c);
@@ -168,12 +164,20 @@ export class Search {
   }
 
   private improve(): void {
+    const seen = this.plan.touched.slice();
+    this.exchangeAll('single');
+    if (!this.isLong || this.plan.value < this.best.value * (1 - PROMISING / Math.max(1, this.plan.count))) return;
+    this.plan.touched.set(seen);
+    this.exchangeAll('chains');
+  }
+
+  private exchangeAll(depth: 'single' | 'chains'): void {
     const { touched } = this.plan;
     for (let rounds = 0; rounds < 4; rounds += 1) {
       for (let c = 0; c < this.slots.length; c += 1) {
         if (touched[c] === 0) continue;
         // A lead that moved lets others move.
-        if (exchange(this.plan, c, this.slots[c]!) && c === 0) touched.fill(1);
+        if (exchange(this.plan, c, this.slots[c]!, depth) && c === 0) touched.fill(1);
         touched[c] = 0;
       }
       if (this.slots.length === 1 || !changeShorts(this.plan)) break;

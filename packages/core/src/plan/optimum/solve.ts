@@ -33,7 +33,7 @@ const FAR = 0.05;
  * How long is looked for, so that a problem of any size takes seconds at most: in all, slots times shorts of all clients
  * times rounds; and the fewest and most rounds of each client.
  */
-const EFFORT = { moves: { work: 2_500_000, least: 4, most: 60 }, rounds: { work: 3_000_000, least: 4, most: 1_200 } };
+const EFFORT = { moves: { work: 1_000_000, least: 2, most: 60 }, rounds: { work: 2_000_000, least: 3, most: 900 } };
 
 /**
  * The best plan that this finds, with a bound on the best there is. The same problem has the same plan, whatever order its
@@ -72,7 +72,6 @@ export function effortFor(problem: PlanProblem): Effort {
 export function solveInstance(instance: Instance, { moves, rounds }: Effort): PlanSolution {
   const prices = new Prices(instance);
   const search = new Search(instance, prices);
-  search.construct('by-score');
   const bound = lowerBound(prices, search, moves);
   search.refine(rounds, bound * (1 - NEAR));
   if (rounds === EFFORT.rounds.most && search.bestValue < bound * (1 - FAR)) search.refine(rounds, bound * (1 - NEAR));
