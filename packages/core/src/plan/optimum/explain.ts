@@ -264,7 +264,7 @@ class Explainer {
       const post = this.gainedBy(c, n).get(this.instance.shorts[s]!.id);
       if (post !== undefined) return `${change.words} on ${this.nameOf(c)} would place it on ${named(post.local)}.`;
     }
-    return 'One more post a week, or a day, would go to others.';
+    return 'One more post a week, or one more a day, would not place it.';
   }
 
   /** A channel's posts when it is laid out again with a change, by the short. */
