@@ -123,7 +123,10 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   await expect(page.getByTestId('proposal')).toContainText('Weight 70 times score');
   await expect(page.getByTestId('post')).toHaveCount(0);
   // One place is locked and the rest asked for again; a change of a channel is tried, and makes none.
-  await page.getByRole('button', { name: /^Keep “/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Keep “/ })
+    .first()
+    .click();
   await page.getByRole('button', { name: 'Ask again, keeping 1' }).click();
   await expect(page.getByTestId('worth')).toContainText(/^Worth [\d.]+ · (?:at least|the best there is)/);
   await page.getByRole('button', { name: 'What if' }).click();
