@@ -52,12 +52,15 @@ export class Arrangement {
   /** Removes one of any two in a row of one recording, of which at least one was placed. */
   removeTwins(c: number): void {
     for (let i = 0; i < this.instance.tracks[c]!.length; i += 1) {
-      const s = this.taken[c]![i]!;
-      if (s === EMPTY) continue;
-      this.lookAround(c, i);
-      const own = this.instance.recording[s]!;
-      if (own === this.left || own === this.right || this.isTied(own)) this.remove(c, i);
+      if (this.taken[c]![i] !== EMPTY && this.isTwin(c, i)) this.remove(c, i);
     }
+  }
+
+  /** True where what was placed at a node stands next to its own recording. */
+  isTwin(c: number, i: number): boolean {
+    const own = this.recordingAt(c, i);
+    this.lookAround(c, i);
+    return own === this.left || own === this.right || this.isTied(own);
   }
 
   /** True where a short has not been placed on a track, and the node lies in its time. */
@@ -188,8 +191,11 @@ export class Arrangement {
   hasTwins(c: number, i: number): boolean {
     const before = this.neighbour(c, i, -1);
     const after = this.neighbour(c, i, 1);
-    if (before < 0 || after < 0 || (this.taken[c]![before] === EMPTY && this.taken[c]![after] === EMPTY)) return false;
-    return this.recordingAt(c, before) === this.recordingAt(c, after);
+    if (before < 0 || after < 0) return false;
+    const isPlaced = this.taken[c]![before] !== EMPTY;
+    if (!isPlaced && this.taken[c]![after] === EMPTY) return false;
+    this.lookAround(c, i);
+    return this.left === this.right || this.isTied(isPlaced ? this.left : this.right);
   }
 
   private mendHole(c: number, i: number): void {

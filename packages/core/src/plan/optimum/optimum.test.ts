@@ -123,6 +123,19 @@ describe('the best plan', () => {
     expect(placed(problem({ channel: { perWeek: 1 }, posts: [stands('2026-05-10T23:00:00Z')] }))).toEqual([]);
     expect(placed(problem({ posts: [stands('2026-05-05T09:00:00Z', 'r0'), stands('2026-05-07T09:00:00Z')] }))).toEqual(['s0 05-08T07:30']);
   });
+  it('takes posts that stand at one instant for neighbours, all of them', () => {
+    for (let seed = 460; seed < 475; seed += 1) {
+      const json = smallProblem(seed);
+      const at = new Date(Date.parse(`${json.from}T12:07:00Z`) + 86_400_000).toISOString();
+      const both = json.channels.flatMap(({ id }: { id: string }) =>
+        ['r0', 'r1'].map((recording) => ({ short: `old ${recording}`, channel: id, recording, at })),
+      );
+      const crowded = { ...json, posts: [...json.posts, ...both] };
+      const standing = (order: object[]): object => ({ ...crowded, posts: order });
+      // Told both ways round, since the other code takes the first of them for the neighbour.
+      for (const posts of [crowded.posts, [...crowded.posts].reverse()]) expect(brokenRules(standing(posts) as Problem, rows(solve(crowded)))).toEqual([]);
+    }
+  });
   it('takes a short’s days as instants, both inside', () => {
     const at = '2026-05-06T07:30:00Z';
     expect(placed(problem({ shorts: [{ notBefore: at, notAfter: at }] }))).toEqual(['s0 05-06T07:30']);

@@ -255,7 +255,7 @@ export class Search {
     if (this.plan.where[c]![s]! >= 0) this.plan.remove(c, this.plan.where[c]![s]!);
     if (!this.plan.isOpen(c, i) || !this.plan.mayHave(c, i, s)) return false;
     this.plan.place(c, i, s);
-    if (!this.part(c, i, -1) || !this.part(c, i, 1)) {
+    if (!this.part(c, i, -1) || !this.part(c, i, 1) || this.plan.isTwin(c, i)) {
       if (this.plan.taken[c]![i]! >= 0) this.plan.remove(c, i);
       return false;
     }
