@@ -1,3 +1,4 @@
+import type { Arrangement } from './arrangement.js';
 import { ChainSearch, type Pick } from './chain.js';
 import type { Instance } from './instance.js';
 import type { Track } from './tracks.js';
@@ -202,12 +203,18 @@ export class Prices {
     return all;
   }
 
+  /** What a plan gains by a short at an empty node, where the short's lead stands in it now. */
+  gainIn({ where }: Arrangement, c: number, i: number, s: number): number {
+    const l = this.instance.lead[s]!;
+    return this.gain(c, s, i, c === l ? -1 : where[l]![s]!);
+  }
+
   /**
    * What a plan gains by a short at an empty node, by these prices: what it brings, less what would be left to it of the
    * best that it could have instead.
    * @param leadNode where its lead stands in the plan; −1 where it stood before, or this is the lead
    */
-  gain(c: number, s: number, i: number, leadNode: number): number {
+  private gain(c: number, s: number, i: number, leadNode: number): number {
     const { lead, first, tracks } = this.instance;
     if (c === lead[s]) return this.brings(c, s, i) - this.left[s]!;
     const from = leadNode < 0 ? first[c]![s]! : this.from(lead[s]!, c, leadNode, s);
