@@ -58,7 +58,8 @@ const placed = (json: unknown): string[] => rows(solve(json)).map(({ short, at }
 
 describe('the best plan', () => {
   // HiGHS (the npm package `highs`) solves the same problem, stated by other code as a mixed-integer programme.
-  it.each(Array.from({ length: 14 }, (_, i) => 300 + i))('comes within two hundredths of the optimum by HiGHS (problem %i)', async (seed) => {
+  // Those of 300 to 327 that it solves in a moment; others take it minutes.
+  it.each([302, 303, 305, 306, 307, 313, 314, 319, 320, 323, 324, 327])('comes within two hundredths of the optimum by HiGHS (problem %i)', async (seed) => {
     const json = smallProblem(seed);
     const solution = solve(json);
     const exact = await bestValue(json);
