@@ -26,7 +26,8 @@ export default defineConfig({
           pool: 'forks',
           maxWorkers: 2,
           setupFiles: ['apps/server/test/slot.ts'],
-          testTimeout: 60_000,
+          // Workers are killed and waited for; on a machine that is shared that has taken a minute.
+          testTimeout: 150_000,
           hookTimeout: 120_000,
           globalSetup: ['apps/server/test/global-setup.ts'],
           expect: { poll: { timeout: 20_000 } },
