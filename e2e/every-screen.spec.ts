@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { BRIEF, makeClient, ownerApi, PLATFORM, signIn, startWorker, url, type Worker } from './help.js';
+import { BRIEF, decided, makeClient, ownerApi, PLATFORM, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -160,9 +160,9 @@ test('on a narrow screen one reads a ranking, plays, keeps and drops, and approv
   await turn('Transcript');
   await expect(page.getByTestId('handle-start')).toBeInViewport();
   await turn('Ranking');
-  await bar.getByRole('button', { name: 'Keep' }).click();
+  await decided(page, () => bar.getByRole('button', { name: 'Keep' }).click());
   await expect(page.getByText('1 kept, 0 dropped')).toBeVisible();
-  await bar.getByRole('button', { name: 'Drop' }).click();
+  await decided(page, () => bar.getByRole('button', { name: 'Drop' }).click());
   await expect(page.getByText('1 kept, 1 dropped')).toBeVisible();
 
   await page.getByRole('link', { name: 'Shorts', exact: true }).click();

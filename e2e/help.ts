@@ -30,6 +30,16 @@ export const select = (page: Page, label: string): Locator =>
     .filter({ hasText: new RegExp(`^${label}$`) })
     .locator('xpath=following-sibling::button | following-sibling::div/button');
 
+/**
+ * Does what keeps or drops a candidate, until the server has said that it knows. A page that is loaded before does not show
+ * it: the screen that did it shows it at once.
+ */
+export async function decided(page: Page, act: () => Promise<void>): Promise<void> {
+  const said = page.waitForResponse((response) => /\/api\/candidates\/[^/]+\/state$/.test(response.url()));
+  await act();
+  await said;
+}
+
 /** Chooses from one, by what the option says. */
 export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
   await select(page, label).click();

@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   globalSetup: './global-setup.ts',
-  timeout: 180_000,
+  timeout: 300_000,
   // A machine that is shared stands still for seconds at a time.
   expect: { timeout: 45_000 },
   workers: 1,

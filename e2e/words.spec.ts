@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import mammoth from 'mammoth';
-import { captions, choose, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
+import { captions, choose, decided, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -38,12 +38,7 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
   await page.getByRole('link', { name: 'logs and tar' }).click();
   await expect(page.getByTestId('candidate').first()).toBeVisible();
   await expect(page.getByRole('option', { selected: true }).first()).toBeVisible();
-  // Each is on the server before the shorts are asked for: a list that is read earlier does not show it until it is read again.
-  for (let i = 0; i < 3; i += 1) {
-    const kept = page.waitForResponse((response) => /\/api\/candidates\/[^/]+\/state$/.test(response.url()));
-    await page.keyboard.press('k');
-    await kept;
-  }
+  for (let i = 0; i < 3; i += 1) await decided(page, () => page.keyboard.press('k'));
   await page.goto(url(`/shorts?client=${clientId}`));
   await expect(page.getByRole('list', { name: 'Shorts' }).getByRole('link')).toHaveCount(3);
   await expect(page.getByLabel('Hashtags')).toHaveValue(/^TarLine/);

@@ -10,7 +10,7 @@ import { didSomething, doNow, redoLast, undoDeed, undoLast } from './undo.js';
 
 /** The server's answers, by method and path; every request is kept. */
 let answers: Record<string, () => { status?: number; body: unknown }>;
-let asked: { method: string; url: string; body: string; csrf: string | null; keepalive: boolean }[];
+let asked: { method: string; url: string; body: string; csrf: string | null }[];
 
 beforeEach(() => {
   answers = {};
@@ -27,13 +27,7 @@ beforeEach(() => {
   );
   vi.stubGlobal('fetch', async (request: Request) => {
     const path = new URL(request.url).pathname;
-    asked.push({
-      method: request.method,
-      url: path,
-      body: await request.clone().text(),
-      csrf: request.headers.get('x-csrf-token'),
-      keepalive: request.keepalive,
-    });
+    asked.push({ method: request.method, url: path, body: await request.clone().text(), csrf: request.headers.get('x-csrf-token') });
     const answer = answers[`${request.method} ${path}`]?.() ?? { status: 404, body: { status: 404, detail: 'There is no such thing.' } };
     return new Response(JSON.stringify(answer.body), { status: answer.status ?? 200, headers: { 'content-type': 'application/json' } });
   });
@@ -60,13 +54,6 @@ describe('requests', () => {
     await store.dispatch(api.endpoints.readSession.initiate());
     await store.dispatch(api.endpoints.signIn.initiate(Object.assign(new SignInForm(), { email: 'a@b.example', password: 'x' })));
     expect(asked[1]).toMatchObject({ method: 'POST', body: '{"email":"a@b.example","password":"x"}', csrf: 'token-1' });
-  });
-  it('of a small change go on when the page is left; a question and a long text do not', async () => {
-    const state = { candidateId: 'c1', candidateStateForm: { state: 'kept' } } as const;
-    await store.dispatch(api.endpoints.setCandidateState.initiate(state));
-    await store.dispatch(api.endpoints.readSession.initiate());
-    await store.dispatch(api.endpoints.setInterest.initiate({ clientId: 'k', interestForm: { csv: 'x'.repeat(5_000) } }));
-    expect(asked.map((one) => one.keepalive)).toEqual([true, false, false]);
   });
 });
 

@@ -31,15 +31,6 @@ export function nextRequest(): number {
 
 export type Meta = FetchBaseQueryMeta & { readonly request_: number };
 
-/** A change of this length and less is sent to its end though the page is left; a browser lets 64 KiB of them be on their way at once. */
-const OUTLIVES_PAGE_CHARS = 4_000;
-
-/** True for a change that is small enough to be sent on when the page goes: a key pressed and a link followed loses nothing. */
-export function outlivesPage({ method = 'GET', body }: Pick<FetchArgs, 'method'> & { readonly body?: unknown }): boolean {
-  if (method.toUpperCase() === 'GET' || body instanceof Blob || body instanceof FormData) return false;
-  return body === undefined || JSON.stringify(body).length <= OUTLIVES_PAGE_CHARS;
-}
-
 /** Signing in and asking who one is are answered 401 as they are. */
 const OPEN = /^\/?api\/(?:session|invitations\/[^/]+)$/;
 
@@ -49,7 +40,7 @@ const OPEN = /^\/?api\/(?:session|invitations\/[^/]+)$/;
  */
 const sendPlain: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError, object, Meta> = async (args, api, extra) => {
   const body: unknown = typeof args === 'string' ? undefined : args.body;
-  const plain = typeof args === 'string' ? args : { ...args, ...(body !== undefined && { body: structuredClone(body) }), keepalive: outlivesPage(args) };
+  const plain = typeof args === 'string' || body === undefined ? args : { ...args, body: structuredClone(body) };
   const url = typeof args === 'string' ? args : args.url;
   for (;;) {
     const number = nextRequest();
