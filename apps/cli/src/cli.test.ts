@@ -175,6 +175,9 @@ describe('plan', () => {
     writeFileSync(join(dir, 'plan.json'), JSON.stringify(problem));
     writeFileSync(join(dir, 'cut.json'), JSON.stringify(problem, null, 1).slice(0, 400));
     writeFileSync(join(dir, 'zone.json'), moon);
+    writeFileSync(join(dir, 'list.json'), '[]');
+    writeFileSync(join(dir, 'letters.json'), 'x'.repeat(1_000_000));
+    writeFileSync(join(dir, 'long.json'), JSON.stringify({ ...problem, now: 'x'.repeat(1_000_000) }));
   });
   it('prints the posts, what has no place, the value and the bound, as JSON', async () => {
     const { code, out } = await run('plan', 'plan.json', '--json');
@@ -205,6 +208,9 @@ describe('plan', () => {
       code: 1,
       err: `zone.json:${moonLine}: channels[1].zone: "Moon/Base" is no zone of the IANA time zone database\n`,
     });
+    expect((await run('plan', 'list.json')).err).toBe('list.json:1: [] is not an object\n');
+    expect((await run('plan', 'letters.json')).err).toMatch(/^letters\.json:1: not JSON \(\w+\)\n$/);
+    expect((await run('plan', 'long.json')).err).toMatch(/^long\.json:1: now: "x{56}… is not an instant with Z/);
     expect((await run('plan', 'cut.json')).err).toMatch(/^cut\.json:\d+: not JSON \(/);
     expect((await run('plan', 'none.json')).err).toBe('none.json:1: no such file\n');
     expect((await run('plan')).code).toBe(2);

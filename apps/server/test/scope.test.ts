@@ -173,9 +173,15 @@ describe('another client’s anything answers 404', () => {
   });
   it('in the bodies of requests too', async () => {
     expect((await producer.post('batches', { name: 'x', shortIds: [theirs['shortId']] })).status).toBe(404);
-    expect(
-      (await producer.post('schedule/proposals', { shortIds: [theirs['shortId']], fromDate: '2055-01-01', toDate: '2055-01-07', kept: [], whatIf: [] })).status,
-    ).toBe(404);
+    const days = { fromDate: '2055-01-01', toDate: '2055-01-07' };
+    const kept = { shortId: theirs['shortId'], channelId: theirs['channelId'], date: '2055-01-02', minute: 450, why: '' };
+    const change = { channelId: theirs['channelId'], postsPerDay: 2, postsPerWeek: null, windows: [], blackouts: [] };
+    for (const asked of [
+      { shortIds: [theirs['shortId']], kept: [], whatIf: [] },
+      { shortIds: [], kept: [kept], whatIf: [] },
+      { shortIds: [], kept: [], whatIf: [change] },
+    ])
+      expect((await producer.post('schedule/proposals', { ...days, ...asked })).status).toBe(404);
     expect(
       (
         await producer.post('schedule/posts', {

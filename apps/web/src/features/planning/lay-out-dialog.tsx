@@ -31,7 +31,7 @@ export function LayOutDialog({
   const submit = async (): Promise<void> => {
     const asked = { shortIds: ids, fromDate, toDate };
     const proposal = await propose({ ...asked, kept: [], whatIf: [] }).unwrap();
-    dispatch(proposed({ ...proposal, asked, batchId: batch?.id ?? null }));
+    dispatch(proposed({ ...proposal, asked, kept: [], batchId: batch?.id ?? null }));
     onClose();
   };
   return (

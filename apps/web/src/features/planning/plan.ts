@@ -73,8 +73,9 @@ export function bestOpenSlot(plan: Plan, from: string, to: string): { channel: P
     const inWeek = (monday: string): number => own.filter((post) => mondayOf(post.date) === monday).length;
     for (const slot of openSlots(plan, channel, from, to)) {
       if (best !== null && slot.weight <= best.weight) continue;
-      if (own.some((post) => post.date === slot.date) || inWeek(mondayOf(slot.date)) >= channel.postsPerWeek) continue;
-      best = { channel, date: slot.date, minute: slot.minute, weight: slot.weight };
+      const { date, minute } = slot.local;
+      if (own.some((post) => post.date === date) || inWeek(mondayOf(date)) >= channel.postsPerWeek) continue;
+      best = { channel, date, minute, weight: slot.weight };
     }
   }
   return best;

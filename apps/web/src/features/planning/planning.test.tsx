@@ -114,6 +114,7 @@ describe('a proposal', () => {
     value: 80,
     bound: 100,
     asked: { shortIds: ['a', 'b'], fromDate: '2030-03-01', toDate: '2030-03-14' },
+    kept: [],
   };
   it('says what it is worth, and how near that is to the best', async () => {
     show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />);
@@ -133,6 +134,16 @@ describe('a proposal', () => {
     await expect.poll(() => proposal()?.placements.map(({ shortId, date }) => `${shortId} ${date}`)).toEqual(['b 2030-03-02', 'a 2030-03-04']);
     expect(asked[0]!.body).toMatchObject({ ...PROPOSAL.asked, kept: [{ shortId: 'a', date: '2030-03-04', minute: 750 }] });
     expect(proposal()).toMatchObject({ value: 75, bound: 75, batchId: 'b1' });
+  });
+  it('tries a change around what was kept, and counts that on both sides', async () => {
+    const kept = [PROPOSAL.placements[0]! as PlacementView];
+    const view = { ...VIEW, channels: [{ ...VIEW.channels[0]!, clientId: 'c1', postsPerWeek: 5, postsPerDay: 1 }] };
+    const answer: ProposalView = { placements: [PROPOSAL.placements[1]! as PlacementView], unplaced: [], value: 40, bound: 40 };
+    const { user, asked } = show(<ProposalDialog view={view} proposal={{ ...PROPOSAL, kept }} />, { 'POST api/schedule/proposals': answer });
+    await user.click(await screen.findByRole('button', { name: 'What if' }));
+    await user.click(screen.getByRole('button', { name: 'Try it' }));
+    expect(await screen.findByTestId('what-if')).toHaveTextContent('It would gain nothing.');
+    expect(asked[0]!.body).toMatchObject({ kept: [{ shortId: 'a', date: '2030-03-04', minute: 750 }] });
   });
   it('shows what a change of a channel would gain, and changes nothing', async () => {
     const view = { ...VIEW, channels: [{ ...VIEW.channels[0]!, clientId: 'c1', postsPerWeek: 5, postsPerDay: 1 }] };

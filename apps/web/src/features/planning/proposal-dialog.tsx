@@ -1,12 +1,12 @@
 import { formatMinute } from '@sift-reel/core';
 import { Lock, LockOpen } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
-import { api, type PlacementView, type ScheduleView } from '../../app/api.js';
+import { api, type ScheduleView } from '../../app/api.js';
 import { useAppDispatch } from '../../app/store.js';
 import { didSomething } from '../../app/undo.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
-import { proposed, type Proposed } from './schedule-slice.js';
+import { joined, proposed, type Proposed, toPlacementForm } from './schedule-slice.js';
 import { WhatIf } from './what-if.js';
 import { Worth } from './worth.js';
 import { t } from '../../texts/texts.js';
@@ -30,10 +30,8 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
   const chosen = proposal.placements.filter((one) => !left.has(keyOf(one)));
   const kept = proposal.placements.filter((one) => locked.has(keyOf(one)));
   const askAgain = async (): Promise<void> => {
-    const next = await propose({ ...proposal.asked, kept: kept.map(toForm), whatIf: [] }).unwrap();
-    const keptWorth = kept.reduce((sum, one) => sum + one.worth, 0);
-    const placements = [...kept, ...next.placements].sort((a, b) => (a.at < b.at ? -1 : 1));
-    dispatch(proposed({ ...proposal, ...next, placements, value: next.value + keptWorth, bound: next.bound + keptWorth }));
+    const answer = await propose({ ...proposal.asked, kept: kept.map(toPlacementForm), whatIf: [] }).unwrap();
+    dispatch(proposed({ ...proposal, ...joined(answer, kept), kept }));
   };
   const close = (): void => {
     dispatch(proposed(null));
@@ -41,7 +39,7 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
   const submit = async (): Promise<void> => {
     const posts = await accept({
       batchId: proposal.batchId,
-      placements: chosen.map(toForm),
+      placements: chosen.map(toPlacementForm),
     }).unwrap();
     close();
     didSomething(t('planning.placed-posts', { count: posts.length }), async () => {
@@ -142,10 +140,6 @@ export function ProposalDialog({ view, proposal }: { view: ScheduleView; proposa
       </DialogFoot>
     </Dialog>
   );
-}
-
-function toForm({ shortId, channelId, date, minute, why }: PlacementView): Omit<PlacementView, 'at' | 'worth'> {
-  return { shortId, channelId, date, minute, why };
 }
 
 function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {

@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { ProposalView } from '../../app/api.js';
+import type { PlacementForm, PlacementView, ProposalView } from '../../app/api.js';
 
 /** What is in the producer's hand: a post from the board, or a short from the tray. */
 export type Held = { readonly kind: 'post'; readonly postId: string } | { readonly kind: 'short'; readonly shortId: string };
@@ -14,6 +14,20 @@ export interface Cursor {
 export interface Proposed extends ProposalView {
   readonly batchId: string | null;
   readonly asked: { readonly shortIds: string[]; readonly fromDate: string; readonly toDate: string };
+  /** Placements that it was laid out around; they are among its own. */
+  readonly kept: PlacementView[];
+}
+
+/** An answer joined with the placements that were kept for it: what they are worth together, and what that can be at most. */
+export function joined(answer: ProposalView, kept: readonly PlacementView[]): ProposalView {
+  const worth = kept.reduce((sum, one) => sum + one.worth, 0);
+  const placements = [...kept, ...answer.placements].sort((a, b) => (a.at < b.at ? -1 : 1));
+  return { ...answer, placements, value: answer.value + worth, bound: answer.bound + worth };
+}
+
+/** A placement as it is asked for and accepted. */
+export function toPlacementForm({ shortId, channelId, date, minute, why }: PlacementView): PlacementForm {
+  return { shortId, channelId, date, minute, why };
 }
 
 /** What only the screen knows: what is held, where the cursor is, the proposal that waits to be accepted. */

@@ -7,7 +7,7 @@ import { DayField } from '../../ui/day-field.js';
 import { TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
-import type { Proposed } from './schedule-slice.js';
+import { joined, type Proposed, toPlacementForm } from './schedule-slice.js';
 
 const CHANGES = ['week', 'day', 'window', 'blackout'] as const;
 type Change = (typeof CHANGES)[number];
@@ -36,7 +36,7 @@ export function WhatIf({ view, proposal }: { view: ScheduleView; proposal: Propo
     const window = { weekday: Number(weekday), minute: minuteOf(time), weight: Number(weight) };
     void tryPlan({
       ...proposal.asked,
-      kept: [],
+      kept: proposal.kept.map(toPlacementForm),
       whatIf: [
         {
           channelId,
@@ -108,7 +108,7 @@ export function WhatIf({ view, proposal }: { view: ScheduleView; proposal: Propo
         </Button>
       </div>
       <FormTrouble error={error} />
-      {data !== undefined && <Outcome view={view} before={proposal} after={data} />}
+      {data !== undefined && <Outcome view={view} before={proposal} after={joined(data, proposal.kept)} />}
     </form>
   );
 }

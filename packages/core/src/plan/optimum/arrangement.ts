@@ -58,9 +58,8 @@ export class Arrangement {
 
   /** True where what was placed at a node stands next to its own recording. */
   isTwin(c: number, i: number): boolean {
-    const own = this.recordingAt(c, i);
     this.lookAround(c, i);
-    return own === this.left || own === this.right || this.isTied(own);
+    return this.isBeside(this.recordingAt(c, i));
   }
 
   /** True where a short has not been placed on a track, and the node lies in its time. */
@@ -76,8 +75,12 @@ export class Arrangement {
 
   /** As `takes`, wherever the short's lead will be. */
   takesAfterLead(c: number, i: number, s: number): boolean {
-    const own = this.instance.recording[s]!;
-    return own !== this.left && own !== this.right && !this.isTied(own) && this.reaches(c, i, s);
+    return !this.isBeside(this.instance.recording[s]!) && this.reaches(c, i, s);
+  }
+
+  /** True where a post of a recording stands on a side of the node that was looked around last. */
+  isBeside(recording: number): boolean {
+    return recording === this.left || recording === this.right || this.isTied(recording);
   }
 
   /** Reads the recordings on both sides of a node, for `takes`. */

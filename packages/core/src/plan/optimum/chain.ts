@@ -7,6 +7,8 @@ export interface Pick {
 }
 
 const NONE = -1;
+/** States of one channel that are told apart. With more, days are not counted, and then weeks neither: the bound stays one. */
+const MOST_STATES = 200_000;
 
 /**
  * The best chain of recordings on one channel, where each recording has a price at each node: the rules of the channel hold
@@ -49,10 +51,13 @@ export class ChainSearch {
     this.n = track.length;
     const inDay = countBy(track, track.day, track.dayRoom.length);
     const inWeek = countBy(track, track.week, track.weekRoom.length);
-    this.countsDays = inDay.some((slots, day) => slots > track.dayRoom[day]!);
-    this.countsWeeks = inWeek.some((slots, week) => slots > track.weekRoom[week]!);
-    this.daily = this.countsDays ? Math.max(1, ...inDay.map((slots, day) => Math.min(slots, track.dayRoom[day]!))) : 0;
-    this.weekly = this.countsWeeks ? Math.max(1, ...inWeek.map((slots, week) => Math.min(slots, track.weekRoom[week]!))) : 0;
+    const daily = Math.max(1, ...inDay.map((slots, day) => Math.min(slots, track.dayRoom[day]!)));
+    const weekly = Math.max(1, ...inWeek.map((slots, week) => Math.min(slots, track.weekRoom[week]!)));
+    const countsWeeks = inWeek.some((slots, week) => slots > track.weekRoom[week]!);
+    this.countsWeeks = countsWeeks && this.n * (weekly + 1) <= MOST_STATES;
+    this.weekly = this.countsWeeks ? weekly : 0;
+    this.countsDays = inDay.some((slots, day) => slots > track.dayRoom[day]!) && this.n * (this.weekly + 1) * (daily + 1) <= MOST_STATES;
+    this.daily = this.countsDays ? daily : 0;
     const entries = this.n * (this.weekly + 1) * (this.daily + 1) * 2 + 1;
     this.value = new Float64Array(entries);
     this.recording = new Int32Array(entries);
@@ -75,7 +80,7 @@ export class ChainSearch {
   }
 
   /**
-   * The chain of greatest gain.
+   * The chain of greatest gain; where states are too many to count days and weeks, one that may overfill them.
    * @param gain what a recording brings at a node, by recording and then by node; nothing below 0 is taken for it
    */
   best(gain: Float64Array, into: Pick[]): number {

@@ -1,11 +1,11 @@
 import { formatDay, formatMinute, type WallTime } from '../calendar.js';
+import { slotsOf } from '../slots.js';
 import type { RefusalCode } from '../types.js';
 import { wallTimeAt } from '../zone.js';
 import { Arrangement } from './arrangement.js';
 import { type Instance, instancesOf } from './instance.js';
 import type { PlanProblem, ProblemChannel } from './problem.js';
 import { effortFor, type PlanSolution, sizeOf, type SolvedPost, solveInstance } from './solve.js';
-import { rawSlots } from './tracks.js';
 
 /** A short that has no place on a channel of its client, with the reason in a sentence. */
 export interface UnplacedShort {
@@ -87,24 +87,30 @@ class Explainer {
 
   /** Why the short has none of the heavier times of the channel. */
   private heavier(c: number, i: number, s: number): string {
-    const { tracks, first, end, score } = this.instance;
-    const { worth, standing, local } = tracks[c]!;
-    const slots = [...worth.keys()].filter((j) => standing[j]! < 0);
-    const heavier = slots.filter((j) => worth[j]! > worth[i]!);
+    const { worth, standing } = this.instance.tracks[c]!;
+    const heavier = [...worth.keys()].filter((j) => standing[j]! < 0 && worth[j]! > worth[i]!);
     if (heavier.length === 0) return 'no time in these days is heavier here';
-    const inTime = heavier.filter((j) => first[c]![s]! <= j && j < end[c]![s]!);
+    this.plan.clear(c, i);
+    const why = this.whyNoneOf(heavier, c, i, s);
+    this.plan.place(c, i, s);
+    return why;
+  }
+
+  /** Why a short that was taken from a node has none of these. */
+  private whyNoneOf(nodes: readonly number[], c: number, i: number, s: number): string {
+    const { tracks, first, end, score, lead } = this.instance;
+    const { worth, local } = tracks[c]!;
+    const taken = this.plan.taken[c]!;
+    const inTime = nodes.filter((j) => first[c]![s]! <= j && j < end[c]![s]!);
     if (inTime.length === 0) return 'no heavier time lies in its days';
-    const open = inTime.filter((j) => this.plan.taken[c]![j]! < 0 || score[this.plan.taken[c]![j]!]! < score[s]!);
+    const may = c === lead[s] ? inTime : inTime.filter((j) => this.plan.mayHave(c, j, s));
+    if (may.length === 0) return 'every heavier time comes too soon after its lead';
+    const open = may.filter((j) => taken[j]! < 0 || score[taken[j]!]! < score[s]!);
     if (open.length === 0) return 'the heavier times have shorts of its score or better';
     const j = open.reduce((most, one) => (worth[one]! > worth[most]! ? one : most));
-    const holder = this.plan.taken[c]![j]!;
-    this.plan.clear(c, i);
-    const leaves = this.plan.hasTwins(c, i);
-    const reason = holder >= 0 ? null : this.closed(c, j, s);
-    this.plan.place(c, i, s);
-    if (holder >= 0) return `${named(local[j]!)} is heavier, and has “${this.shortName(holder)}”: changed over, the two would break a rule or bring less`;
-    if (leaves) return `on ${named(local[j]!)}, which is heavier, it would leave two of one recording in a row here`;
-    return `${named(local[j]!)} is heavier, but ${reason ?? 'its posts elsewhere would come too soon after'}`;
+    if (taken[j]! >= 0) return `${named(local[j]!)} is heavier, and has “${this.shortName(taken[j]!)}”: changed over, the two would break a rule or bring less`;
+    if (this.plan.hasTwins(c, i)) return `on ${named(local[j]!)}, which is heavier, it would leave two of one recording in a row here`;
+    return `${named(local[j]!)} is heavier, but ${this.closed(c, j, s) ?? 'its posts elsewhere would come too soon after'}`;
   }
 
   /** What keeps a short from an empty node, in words; null for nothing but its lead. */
@@ -120,6 +126,8 @@ class Explainer {
       if (other >= 0 && this.plan.recordingAt(c, other) === recording[s])
         return `the post ${by < 0 ? 'before' : 'after'} it, on ${named(tracks[c]!.local[other]!)}, is of the same recording`;
     }
+    this.plan.lookAround(c, j);
+    if (this.plan.isBeside(recording[s]!)) return 'the post beside it, one of two at one instant, is of the same recording';
     return null;
   }
 
@@ -174,17 +182,17 @@ class Explainer {
   private noTime(c: number, s: number): { readonly code: RefusalCode; readonly why: string } | null {
     const { from, to } = this.problem;
     const short = this.instance.shorts[s]!;
-    const { channel, standing } = this.instance.tracks[c]!;
+    const { channel, platform, standing } = this.instance.tracks[c]!;
     const name = this.nameOf(c);
     const stretch = `between ${formatDay(from)} and ${formatDay(to)}`;
     if (channel.windows.length === 0) return { code: 'no-slot', why: `${name} has no posting windows.` };
-    const raw = rawSlots(this.problem, channel);
+    const raw = slotsOf(channel, from, to, this.problem.nowMs);
     if (raw.length === 0) return { code: 'no-slot', why: `${name} has no window ${stretch} that is not blacked out or over.` };
     if (!standing.includes(-1)) {
       const change = this.change(c, s);
       return {
         code: 'no-slot',
-        why: `Posts that stand leave ${name} no slot ${stretch}: ${channel.perWeek} a week, ${channel.perDay} a day, ${channel.gapMinutes} minutes apart.${change === null ? '' : ` ${change}`}`,
+        why: `Posts that stand leave ${name} no slot ${stretch}: ${channel.perWeek} a week, ${Math.min(channel.perDay, platform.perDay)} a day, ${channel.gapMinutes} minutes apart.${change === null ? '' : ` ${change}`}`,
       };
     }
     if (short.notBeforeMs !== null || short.notAfterMs !== null) {

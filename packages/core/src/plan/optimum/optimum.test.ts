@@ -124,6 +124,21 @@ describe('the best plan', () => {
     expect(placed(problem({ channel: { perWeek: 1 }, posts: [stands('2026-05-10T23:00:00Z')] }))).toEqual([]);
     expect(placed(problem({ posts: [stands('2026-05-05T09:00:00Z', 'r0'), stands('2026-05-07T09:00:00Z')] }))).toEqual(['s0 05-08T07:30']);
   });
+  it('holds, with its bound, where a channel has more slots and posts than are counted', () => {
+    const days = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
+    const windows = days.flatMap((day) =>
+      Array.from({ length: 24 }, (_, h) => ({ day, at: `${String(h).padStart(2, '0')}:00`, weight: 20 + ((h * 37) % 80) })),
+    );
+    const shorts = Array.from({ length: 40 }, (_, i) => ({ id: `s${String(i).padStart(2, '0')}`, recording: `r${i % 7}`, score: 30 + i }));
+    for (const perDay of [3, 20]) {
+      const platforms = [{ id: 'p', minSeconds: 5, maxSeconds: 60, shapes: ['9:16'], perDay }];
+      const json = problem({ channel: { windows, perDay, perWeek: 100 }, shorts, to: '2026-05-31', platforms });
+      const solution = solve(json);
+      expect(brokenRules(json, rows(solution))).toEqual([]);
+      expect(solution.bound).toBeGreaterThanOrEqual(solution.value - 1e-9);
+      expect(solution.posts).toHaveLength(40);
+    }
+  });
   it('takes posts that stand at one instant for neighbours, all of them', () => {
     for (let seed = 460; seed < 475; seed += 1) {
       const json = smallProblem(seed);
@@ -299,6 +314,17 @@ describe('the reasons', () => {
         why: 'Of 5 slots that it could have, 2 have higher scores (the least 85, this one 40), 3 lie in full weeks. One more post a week on c would place it on Wed 6 May 07:30.',
       },
     ]);
+  });
+  it('say of a place after its lead that heavier times come too soon', () => {
+    const channel = { ...problem().channels[0]!, windows: [{ day: 'tue', at: '07:30', weight: 50 }] };
+    const windows = [
+      { day: 'tue', at: '09:00', weight: 90 },
+      { day: 'thu', at: '09:00', weight: 40 },
+    ];
+    const { posts } = explain({ ...problem(), channels: [channel, { ...channel, id: 'd', order: 2, windows }] });
+    expect(posts[1]!.why).toBe(
+      'Weight 40 times score 80 adds 32; c has it on Tue 5 May 07:30 (UTC), 20 hours or more before; every heavier time comes too soon after its lead.',
+    );
   });
   it('say of a place what it adds, and why it is not a heavier one', () => {
     const windows = [

@@ -1,5 +1,6 @@
-import { type CalendarDate, daysBetween, mondayOf, weekdayOf, type WallTime } from '../calendar.js';
-import { slotInstant, wallTimeAt } from '../zone.js';
+import { type CalendarDate, mondayOf, type WallTime } from '../calendar.js';
+import { leastGapMs, slotsOf } from '../slots.js';
+import { wallTimeAt } from '../zone.js';
 import type { PlanProblem, ProblemChannel, ProblemPlatform, StandingPost } from './problem.js';
 
 /**
@@ -25,35 +26,8 @@ export interface Track {
   readonly local: readonly WallTime[];
 }
 
-/** A window on a day, before anything that stands speaks against it. */
-export interface RawSlot {
-  readonly atMs: number;
-  readonly local: WallTime;
-  readonly weight: number;
-}
-
-/**
- * Every slot of a channel from the problem's first day to its last that is not over and not blacked out, in order of time.
- * A time that the clocks skip is moved to the end of what they skip; two that come to one instant are the heavier one.
- */
-export function rawSlots({ from, to, nowMs }: Pick<PlanProblem, 'from' | 'to' | 'nowMs'>, channel: ProblemChannel): RawSlot[] {
-  const slots = new Map<number, RawSlot>();
-  for (const date of daysBetween(from, to)) {
-    if (channel.blackouts.some((one) => one.from <= date && date <= one.to)) continue;
-    const weekday = weekdayOf(date);
-    for (const window of channel.windows) {
-      if (window.weekday !== weekday) continue;
-      const { atMs, kind } = slotInstant(channel.zone, { date, minute: window.minute });
-      if (atMs < nowMs || window.weight <= (slots.get(atMs)?.weight ?? -1)) continue;
-      const local = kind === 'skipped' ? wallTimeAt(channel.zone, atMs) : { date, minute: window.minute };
-      slots.set(atMs, { atMs, local, weight: window.weight });
-    }
-  }
-  return [...slots.values()].sort((a, b) => a.atMs - b.atMs);
-}
-
 /** How many of these posts lie on each day and in each ISO week of a zone; weeks by their Monday. */
-export function countPosts(
+function countPosts(
   zone: string,
   instants: readonly number[],
 ): { readonly days: ReadonlyMap<CalendarDate, number>; readonly weeks: ReadonlyMap<CalendarDate, number> } {
@@ -67,15 +41,10 @@ export function countPosts(
   return { days, weeks };
 }
 
-/** Least time between two posts of a channel: never two at one instant. */
-export function leastGapMs(channel: ProblemChannel): number {
-  return Math.max(1, channel.gapMinutes * 60_000);
-}
-
 /** The track of a channel. @param indexOf the index of a recording, which is made where it is new */
 export function makeTrack(problem: PlanProblem, channel: ProblemChannel, posts: readonly StandingPost[], indexOf: (recording: string) => number): Track {
   const platform = problem.platforms.find((one) => one.id === channel.platform)!;
-  const gapMs = leastGapMs(channel);
+  const gapMs = leastGapMs(channel.gapMinutes);
   const standing = countPosts(
     channel.zone,
     posts.map((post) => post.atMs),
@@ -83,7 +52,7 @@ export function makeTrack(problem: PlanProblem, channel: ProblemChannel, posts: 
   const perDay = Math.min(channel.perDay, platform.perDay);
   const roomOn = (date: CalendarDate): number => Math.max(0, perDay - (standing.days.get(date) ?? 0));
   const roomIn = (monday: CalendarDate): number => Math.max(0, channel.perWeek - (standing.weeks.get(monday) ?? 0));
-  const slots = rawSlots(problem, channel);
+  const slots = slotsOf(channel, problem.from, problem.to, problem.nowMs);
   const fullDays = new Set([...new Set(slots.map((slot) => slot.local.date))].filter((date) => roomOn(date) === 0 || roomIn(mondayOf(date)) === 0));
   const open = slots.filter(({ atMs, local }) => !fullDays.has(local.date) && posts.every((post) => Math.abs(post.atMs - atMs) >= gapMs));
   const nodes = [
