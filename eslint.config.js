@@ -42,6 +42,7 @@ const SERVER_ORDER = [
   'config',
   'problems',
   'database',
+  'fetching',
   'text',
   'media',
   'audit',
@@ -54,6 +55,7 @@ const SERVER_ORDER = [
   'sifting',
   'shorts',
   'aligning',
+  'feeds',
   'documents',
   'rendering',
   'writing',
@@ -108,7 +110,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['packages/core/src/{time,transcript,text,sound,copy,cut,plan}/**/*.ts'],
+    files: ['packages/core/src/{time,transcript,text,sound,copy,cut,plan,feed}/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-imports': [

@@ -25,6 +25,8 @@ export default defineConfig({
           include: ['apps/server/test/**/*.test.ts'],
           pool: 'forks',
           maxWorkers: 2,
+          // What the server is made of is read once for a process and not once for each of its files: minutes of two cores.
+          isolate: false,
           setupFiles: ['apps/server/test/slot.ts'],
           // Workers are killed and waited for; on a machine that is shared that has taken a minute.
           testTimeout: 150_000,

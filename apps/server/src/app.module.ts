@@ -4,6 +4,7 @@ import { AuditModule } from './audit/audit.module.js';
 import { ClientsModule } from './clients/clients.module.js';
 import { ConfigModule } from './config/config.module.js';
 import { DatabaseModule } from './database/database.module.js';
+import { FeedsModule } from './feeds/feeds.module.js';
 import { HealthController } from './health/health.controller.js';
 import { IdentityModule } from './identity/identity.module.js';
 import { JobEventsModule, JobsModule } from './jobs/jobs.module.js';
@@ -32,6 +33,7 @@ import { TextModule } from './text/text.module.js';
     SiftingModule,
     ShortsModule,
     AligningModule,
+    FeedsModule,
     DocumentsModule,
     RenderingModule,
     WritingModule,

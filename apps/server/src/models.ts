@@ -2,6 +2,7 @@ import { Alignment } from './aligning/aligning.models.js';
 import { AuditEntry } from './audit/audit-entry.model.js';
 import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow } from './clients/clients.models.js';
 import { Assignment, Invitation, Session, User } from './identity/identity.models.js';
+import { Episode, Feed, Fetch } from './feeds/feeds.models.js';
 import { Job } from './jobs/job.model.js';
 import { Batch, BatchShort, Post } from './planning/planning.models.js';
 import { Preparation, VoiceTrackRow } from './preparing/preparing.models.js';
@@ -28,6 +29,9 @@ export const MODELS = [
   TranscriptRow,
   Preparation,
   Alignment,
+  Feed,
+  Episode,
+  Fetch,
   BriefRow,
   Sift,
   CandidateRow,

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { AligningWorkerModule } from './aligning/aligning-worker.module.js';
 import { ConfigModule } from './config/config.module.js';
 import { DatabaseModule } from './database/database.module.js';
+import { FeedsWorkerModule } from './feeds/feeds-worker.module.js';
 import { JobsModule, JobWorkerModule } from './jobs/jobs.module.js';
 import { PreparingWorkerModule } from './preparing/preparing-worker.module.js';
 import { RenderingWorkerModule } from './rendering/rendering-worker.module.js';
@@ -16,6 +17,7 @@ import { WritingWorkerModule } from './writing/writing-worker.module.js';
     JobWorkerModule,
     PreparingWorkerModule,
     AligningWorkerModule,
+    FeedsWorkerModule,
     SiftingWorkerModule,
     WritingWorkerModule,
     RenderingWorkerModule,

@@ -1,7 +1,7 @@
 import type { Mail } from './mail-box.js';
 
 const ESCAPES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
-const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => ESCAPES[c]!);
+export const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => ESCAPES[c]!);
 
 /** Links of a text can be followed; nothing else of it means anything to the browser. */
 function withLinks(text: string): string {

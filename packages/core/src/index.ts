@@ -15,6 +15,9 @@ export { writeTranscript } from './transcript/write/write-transcript.js';
 export type { PackedTranscript } from './transcript/pack.js';
 export type { ReadTranscript } from './transcript/read-transcript.js';
 export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word, WordRange, WordTimes, WrittenFormat } from './transcript/types.js';
+// Feeds
+export { FeedRefusedError } from './feed/types.js';
+export type { Feed, FeedEpisode, FeedFile, FeedPerson, FeedTranscript, GivenChapter } from './feed/types.js';
 // Sound
 export { VOICE_RATE, VoiceAnalyser } from './sound/voice-analyser.js';
 export { VOICE_STEP_MS } from './sound/voice-track.js';

@@ -250,6 +250,33 @@ export class VoiceNamesForm {
   @Whole(SEEN) version: number;
 }
 
+/** What becomes of a feed's new episodes by themselves: they are listed, taken in, or taken in and sifted with the client's standing brief. */
+export const FEED_RULES = ['list', 'take', 'sift'] as const;
+export type FeedRule = (typeof FEED_RULES)[number];
+const ADDRESS = { max: 2_000, pattern: /^https?:\/\/\S+$/i, says: 'must be an address that begins with http:// or https://' };
+
+export class FeedForm {
+  @Text({ ...ADDRESS, description: 'Of the RSS feed' }) url: string;
+  @OneOf(FEED_RULES) rule: FeedRule;
+}
+
+export class FeedChangeForm {
+  @OneOf(FEED_RULES) rule: FeedRule;
+  @Whole(SEEN) version: number;
+}
+
+export class TakeInForm {
+  @Flag({ description: 'Sift it with the standing brief as soon as its words are there' }) sift: boolean;
+}
+
+/** A plain link to a file of sound or video, and to its transcript where there is one. */
+export class LinkForm {
+  @Text(ADDRESS) url: string;
+  @Text({ ...ADDRESS, nullable: true }) transcriptUrl: string | null;
+  @Text({ min: 1, max: 160, nullable: true, description: 'null takes the name of the file' }) title: string | null;
+  @Flag({ description: 'Sift it with the standing brief as soon as its words are there' }) sift: boolean;
+}
+
 export class AlignmentForm {
   @OneOf(ALIGNMENT_KINDS) kind: AlignmentKind;
 }

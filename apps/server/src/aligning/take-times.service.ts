@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { belongs, type Span, type WordRange } from '@sift-reel/core';
 import { Database } from '../database/database.service.js';
 import type { JobRun } from '../jobs/job-run.js';
+import { RecordingFacts } from '../recordings/recording-facts.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { Short } from '../shorts/shorts.models.js';
 import { CandidateRow, Sift } from '../sifting/sifting.models.js';
@@ -29,6 +30,7 @@ export class TakeTimes {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(TextPool) private readonly text: TextPool,
+    @Inject(RecordingFacts) private readonly facts: RecordingFacts,
   ) {}
 
   /** A transcript where there was none. */
@@ -45,6 +47,8 @@ export class TakeTimes {
       });
       await this.database.run(AS_LONG_AS_IT_IS, [row.recordingId, prepared.durationMs]);
       await row.update({ share, outcome: 'taken', said: null, heard: null });
+      // A rough draft is looked at by somebody first.
+      if (row.kind === 'text') await this.facts.wordsHaveTimes(row.recordingId);
     });
   }
 

@@ -29,6 +29,8 @@ export interface Config {
   readonly writingKey: string | null;
   /** How another program is called that hears words, or null: Debian's pocketsphinx is. See `CommandRecogniser`. */
   readonly recogniser: string | null;
+  /** Origins that feeds and files may be fetched from though their address is not public, such as the stand-in podcast host. */
+  readonly fetchFrom: readonly string[];
   /** The moment at which the schedule's clock starts, ms since 1970, or null for the time of day; for tests. */
   readonly clockStartMs: number | null;
 }
@@ -67,6 +69,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     writingUrl: address(env, 'SIFT_REEL_WRITING_URL', /^https?:\/\//),
     writingKey: env['SIFT_REEL_WRITING_KEY'] || null,
     recogniser: template(env, 'SIFT_REEL_RECOGNISER'),
+    fetchFrom: origins(env, 'SIFT_REEL_FETCH_FROM'),
     clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
 }
@@ -76,6 +79,14 @@ function address(env: NodeJS.ProcessEnv, name: string, scheme: RegExp): string |
   if (text === undefined || text === '') return null;
   if (!scheme.test(text) || !URL.canParse(text)) throw new ConfigError(`${name} must be an address`); // not shown: it may hold a password
   return text;
+}
+
+function origins(env: NodeJS.ProcessEnv, name: string): string[] {
+  const listed = (env[name] ?? '').split(/[\s,]+/).filter((one) => one !== '');
+  for (const one of listed)
+    if (!/^https?:\/\//.test(one) || !URL.canParse(one) || new URL(one).origin !== one)
+      throw new ConfigError(`${name} must be a list of origins such as http://127.0.0.1:4313, found “${one}”`);
+  return listed;
 }
 
 function template(env: NodeJS.ProcessEnv, name: string): string | null {

@@ -17,6 +17,7 @@ import { renders } from './migrations/0013-renders.js';
 import { edits } from './migrations/0014-edits.js';
 import { preparations } from './migrations/0015-preparations.js';
 import { alignments } from './migrations/0016-alignments.js';
+import { feeds } from './migrations/0017-feeds.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -36,6 +37,7 @@ export const MIGRATIONS: readonly Migration[] = [
   edits,
   preparations,
   alignments,
+  feeds,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

@@ -26,7 +26,7 @@ export const CurrentActor = createParamDecorator((_: unknown, context: Execution
  * The one place where queries are narrowed to what the actor may see: spread into every `where` of a table with
  * `client_id`.
  */
-export function scoped(actor: Actor): { clientId?: string[] } {
+export function scoped(actor: Pick<Actor, 'clientIds'>): { clientId?: string[] } {
   return actor.clientIds === 'all' ? {} : { clientId: [...actor.clientIds] };
 }
 

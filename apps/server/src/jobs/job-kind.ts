@@ -46,6 +46,18 @@ export class JobRefusedError extends Error {
   override readonly name = 'JobRefusedError';
 }
 
+/** Not this time, and through no fault of the program; the message says why, for the producer, should it stay so. */
+export class JobLaterError extends Error {
+  override readonly name = 'JobLaterError';
+  /** @param afterMs to wait at least, or null for the kind's own back-off */
+  constructor(
+    message: string,
+    readonly afterMs: number | null = null,
+  ) {
+    super(message);
+  }
+}
+
 /** This run of the job is over: it was cancelled, taken over or handed back. What it does now must not be written. */
 export class JobOverError extends Error {
   override readonly name = 'JobOverError';

@@ -20,6 +20,8 @@ export class JobRun {
     private readonly database: Database,
     readonly jobId: string,
     readonly attempt: number,
+    /** No other run follows if this one ends in a fault. */
+    readonly isLast = false,
   ) {}
 
   /** Aborted when the run is over: cancelled, taken over, or its worker stops. The work stops where it is. */

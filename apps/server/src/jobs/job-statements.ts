@@ -12,11 +12,11 @@ const HELD = `EXISTS (SELECT FROM pg_locks WHERE locktype = 'advisory' AND objsu
   AND ((classid::bigint << 32) | objid::bigint) = ${LOCK('jobs.lock_key')}
   AND database = (SELECT oid FROM pg_database WHERE datname = current_database()))`;
 
-/** Asks for a job, or for a finished one again: a new count of faults and crashes. $1 kind, subject, client, about, lock key, size */
+/** Asks for a job, or for a finished one again: a new count of faults and crashes. $1 kind, subject, client, about, lock key, size, $7 one that is done, too */
 export const ENQUEUE = `INSERT INTO jobs (kind, subject_id, client_id, about, lock_key, size) VALUES ($1, $2, $3, $4, $5, $6)
 ON CONFLICT (kind, subject_id) DO UPDATE SET state = 'waiting', stage = 'waiting', fraction = 0, left_ms = NULL, faults = 0, crashes = 0,
   failure = NULL, due_at = now(), lost_at = NULL, finished_at = NULL, size = excluded.size
-  WHERE jobs.state IN ('failed', 'cancelled') RETURNING id`;
+  WHERE jobs.state IN ('failed', 'cancelled') OR ($7 AND jobs.state = 'done') RETURNING id`;
 
 /** $1 kind, $2 subject */
 export const CANCEL = `UPDATE jobs SET state = 'cancelled', stage = 'cancelled', left_ms = NULL, finished_at = now()

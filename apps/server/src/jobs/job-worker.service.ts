@@ -7,7 +7,7 @@ import { log } from '../config/logger.js';
 import { Database } from '../database/database.service.js';
 import { DatabaseLine, LineLostError } from '../database/database-line.js';
 import { sqlState } from '../database/sql-state.js';
-import { type JobKind, JobOverError, type JobQueue, JobRefusedError } from './job-kind.js';
+import { type JobKind, JobLaterError, JobOverError, type JobQueue, JobRefusedError } from './job-kind.js';
 import { JobRun } from './job-run.js';
 import { claimable, FAIL, HAND_BACK, MARK_LOST, RUN_LATER, START, TAKE_BACK, TRY_LOCK, UNLOCK, UNMARK } from './job-statements.js';
 
@@ -121,7 +121,7 @@ export class JobWorker implements OnApplicationBootstrap, BeforeApplicationShutd
 
   private start(job: Claimed): void {
     const { kind, work } = this.kinds.get(job.kind)!;
-    const run = new JobRun(this.database, job.id, job.attempt);
+    const run = new JobRun(this.database, job.id, job.attempt, job.faults + 1 >= kind.attempts);
     const entry: Running = { job, kind, run, settled: Promise.resolve() };
     this.running.set(job.id, entry);
     log.info({ kind: job.kind, subjectId: job.subjectId, attempt: job.attempt }, 'job taken up');
@@ -149,7 +149,12 @@ export class JobWorker implements OnApplicationBootstrap, BeforeApplicationShutd
       }
       const text = (reason instanceof Error ? reason.message : String(reason)).slice(0, 1_000);
       if (reason instanceof JobRefusedError) await this.write(FAIL, [job.id, job.attempt, text]);
-      else {
+      else if (reason instanceof JobLaterError) {
+        log.info({ kind: job.kind, subjectId: job.subjectId }, 'job put off');
+        const faults = job.faults + 1;
+        if (faults >= kind.attempts) await this.write(FAIL, [job.id, job.attempt, text]);
+        else await this.write(RUN_LATER, [job.id, job.attempt, Math.max(kind.backOffMs(faults), reason.afterMs ?? 0)]);
+      } else {
         log.error({ kind: job.kind, subjectId: job.subjectId, error: reason instanceof Error ? reason.stack : text }, 'job failed');
         const faults = job.faults + 1;
         if (faults >= kind.attempts) await this.write(FAIL, [job.id, job.attempt, `It stopped on a fault of the program: ${text}`]);

@@ -10,6 +10,8 @@ interface JobRequest {
   /** Ids that a screen needs to know what to load again. */
   readonly about: Readonly<Record<string, string>>;
   readonly size: JobSize;
+  /** Work that comes round: done before, it is done again. */
+  readonly again?: boolean;
 }
 
 /** Asks for background work and says how it stands. Asking joins the caller's transaction: row and job, both or neither. */
@@ -17,9 +19,9 @@ interface JobRequest {
 export class JobsService {
   constructor(@Inject(Database) private readonly database: Database) {}
 
-  /** @returns false when the subject has a job of this kind that is waiting, at work or done */
-  async enqueue(kind: JobKind, { subjectId, clientId, about, size }: JobRequest): Promise<boolean> {
-    const rows = await this.database.run(ENQUEUE, [kind.name, subjectId, clientId, JSON.stringify(about), kind.lockKey(subjectId), size]);
+  /** @returns false when the subject has a job of this kind that is waiting, at work, or done and not asked for again */
+  async enqueue(kind: JobKind, { subjectId, clientId, about, size, again = false }: JobRequest): Promise<boolean> {
+    const rows = await this.database.run(ENQUEUE, [kind.name, subjectId, clientId, JSON.stringify(about), kind.lockKey(subjectId), size, again]);
     return rows.length > 0;
   }
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
+import { link, mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -21,6 +21,8 @@ export interface StagedSound {
   readonly soundTracks: readonly SoundTrack[];
   /** The upload that it is; it goes back there where it is discarded. */
   readonly uploadId?: string;
+  /** It keeps its passing name beside the lasting one, until whoever put it there takes it away. */
+  readonly stays?: true;
 }
 
 const TYPES: Readonly<Record<string, { type: string; ending: string; seen?: string }>> = {
@@ -32,8 +34,8 @@ const TYPES: Readonly<Record<string, { type: string; ending: string; seen?: stri
   'matroska,webm': { type: 'audio/webm', ending: 'webm', seen: 'video/webm' },
   aac: { type: 'audio/aac', ending: 'aac' },
 };
-/** Inside the media folder: what was brought in, what was made of it, what is listened to, what is on its way in. */
-type Folder = '.' | 'prepared' | 'aligning' | 'renders' | 'uploads';
+/** Inside the media folder: what was brought in, what was made of it, what is listened to, what is on its way in, sent or fetched. */
+type Folder = '.' | 'prepared' | 'aligning' | 'renders' | 'uploads' | 'fetching';
 const PARTIAL = '.partial';
 /** Nothing is written or waited for so long: what is still nobody's then was left behind. */
 const LEFT_AFTER_MS = 15 * 60_000;
@@ -99,15 +101,25 @@ export class MediaStore {
     }
   }
 
+  /**
+   * Looks what a file is that was fetched whole. It stays where it is, so that a program that is killed before the rows stand need not
+   * fetch it again.
+   * @throws UnprocessableEntityException when ffprobe finds neither sound nor picture in it
+   */
+  async stageFetched(file: string, name: string): Promise<StagedSound> {
+    return { ...(await staged(this.pathOf(file, 'fetching'), name)), stays: true };
+  }
+
   /** Gives a staged file its lasting name. @returns the name inside the store, and its media type */
   async keep(sound: StagedSound): Promise<{ file: string; type: string }> {
     const known = TYPES[sound.type];
     const file = `${randomUUID()}.${known?.ending ?? 'sound'}`;
-    await rename(sound.path, join(this.config.mediaDir, file));
+    await (sound.stays === true ? link : rename)(sound.path, join(this.config.mediaDir, file));
     return { file, type: (sound.picture === null ? undefined : known?.seen) ?? known?.type ?? 'application/octet-stream' };
   }
 
   async discard(sound: StagedSound): Promise<void> {
+    if (sound.stays === true) return;
     if (sound.uploadId === undefined) await rm(sound.path, { force: true });
     // Gigabytes are not sent again because the transcript beside them was refused.
     else await rename(sound.path, this.pathOf(sound.uploadId, 'uploads')).catch(() => undefined);

@@ -3,11 +3,25 @@ import { BadRequestException, HttpException, PayloadTooLargeException } from '@n
 import busboy from 'busboy';
 import type { Request } from 'express';
 import type { StagedSound } from '../media/media-store.service.js';
+import type { PreparedTranscript, UntimedTranscript } from '../text/prepare-task.js';
+
+/** A transcript that was read. */
+export type Talk = { readonly kind: 'prepared'; readonly transcript: PreparedTranscript } | { readonly kind: 'untimed'; readonly text: UntimedTranscript };
 
 export interface BroughtIn {
   readonly title: string | null;
-  readonly transcript: { readonly name: string; readonly bytes: Uint8Array } | null;
+  readonly transcript: NamedFile | null;
   readonly sound: StagedSound | null;
+}
+
+interface NamedFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+/** What was brought in, its transcript perhaps read already. */
+export interface ToStore extends Omit<BroughtIn, 'transcript'> {
+  readonly transcript: NamedFile | { readonly name: string; readonly talk: Talk } | null;
 }
 
 /** 200,000 cues are about 20 MB; a transcript beyond this is something else. */

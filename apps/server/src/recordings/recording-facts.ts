@@ -1,10 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import type { Recording } from './recordings.models.js';
 import type { UntimedTranscript } from '../text/prepare-task.js';
-import type { AlignmentView, LatestSiftView, PreparationView } from './recordings.views.js';
+import type { AlignmentView, FetchView, LatestSiftView, PreparationView } from './recordings.views.js';
 
 type PreparationsOf = (recordingIds: readonly string[]) => Promise<Map<string, PreparationView>>;
 type AlignmentsOf = (recordingIds: readonly string[]) => Promise<Map<string, AlignmentView>>;
+type FetchesOf = (recordingIds: readonly string[]) => Promise<Map<string, FetchView>>;
 /** Text without times, with the name of its file. */
 export type NamedText = UntimedTranscript & { readonly name: string };
 type LatestSiftsOf = (recordingIds: readonly string[]) => Promise<Map<string, LatestSiftView>>;
@@ -22,6 +23,8 @@ export class RecordingFacts {
   private readonly onTranscript: ((recording: Recording) => Promise<void>)[] = [];
   private readonly onUntimed: ((recording: Recording, text: NamedText) => Promise<void>)[] = [];
   private alignments: AlignmentsOf = () => Promise.resolve(new Map());
+  private fetches: FetchesOf = () => Promise.resolve(new Map());
+  private readonly onTimed: ((recordingId: string) => Promise<void>)[] = [];
   private readonly onRemove: ((recordingId: string) => Promise<void>)[] = [];
 
   provideLatestSifts(latest: LatestSiftsOf): void {
@@ -45,6 +48,13 @@ export class RecordingFacts {
   provideAlignments(alignments: AlignmentsOf): void {
     this.alignments = alignments;
   }
+  provideFetches(fetches: FetchesOf): void {
+    this.fetches = fetches;
+  }
+  /** What begins when the words of a recording have times for the first time, however they came; inside the transaction. */
+  whenTimed(act: (recordingId: string) => Promise<void>): void {
+    this.onTimed.push(act);
+  }
   object(deed: Deed, ask: Objection): void {
     this.objections.push({ deed, ask });
   }
@@ -61,6 +71,12 @@ export class RecordingFacts {
   }
   alignmentsOf(recordingIds: readonly string[]): Promise<Map<string, AlignmentView>> {
     return recordingIds.length === 0 ? Promise.resolve(new Map()) : this.alignments(recordingIds);
+  }
+  fetchesOf(recordingIds: readonly string[]): Promise<Map<string, FetchView>> {
+    return recordingIds.length === 0 ? Promise.resolve(new Map()) : this.fetches(recordingIds);
+  }
+  async wordsHaveTimes(recordingId: string): Promise<void> {
+    for (const act of this.onTimed) await act(recordingId);
   }
   async transcriptCameIn(recording: Recording): Promise<void> {
     for (const act of this.onTranscript) await act(recording);

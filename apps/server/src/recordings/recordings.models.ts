@@ -1,6 +1,18 @@
-import type { Repair, SentenceEnds, TranscriptFormat, WordTimes } from '@sift-reel/core';
+import type { FeedPerson, GivenChapter, Repair, SentenceEnds, TranscriptFormat, WordTimes } from '@sift-reel/core';
 import type { Picture, SoundTrack } from '../media/probe.js';
 import { Column, DataType, Default, ForeignKey, HasOne, Model, PrimaryKey, Table } from 'sequelize-typescript';
+
+/** What the feed said of a recording that was an episode. */
+export interface RecordingOrigin {
+  readonly feedTitle: string;
+  readonly publishedAt: string | null;
+  readonly link: string | null;
+  readonly season: number | null;
+  readonly seasonName: string;
+  readonly number: string;
+  readonly persons: readonly FeedPerson[];
+  readonly chapters: readonly GivenChapter[];
+}
 
 @Table({ tableName: 'recordings', underscored: true, updatedAt: false })
 export class Recording extends Model {
@@ -19,6 +31,8 @@ export class Recording extends Model {
   @Default([]) @Column(DataType.JSONB) declare soundTracks: SoundTrack[];
   /** Which of them is the recording's; null where there is none. */
   @Column(DataType.INTEGER) declare soundTrack: number | null;
+  /** Null for what was brought in by hand, and for a plain link. */
+  @Column(DataType.JSONB) declare origin: RecordingOrigin | null;
   @Column(DataType.UUID) declare createdBy: string | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   declare createdAt: Date;

@@ -13,17 +13,25 @@ import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { TaskGivenUpError, TextPool } from '../text/text-pool.service.js';
-import type { PreparedTranscript, UntimedTranscript } from '../text/prepare-task.js';
-import type { BroughtIn } from './bring-in.js';
+import type { BroughtIn, Talk, ToStore } from './bring-in.js';
 import { type NamedText, RecordingFacts } from './recording-facts.js';
 import { Recording, TranscriptRow } from './recordings.models.js';
-import type { AlignmentView, LatestSiftView, PreparationView, RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
+import type { RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
 
-type Talk = { readonly kind: 'prepared'; readonly transcript: PreparedTranscript } | { readonly kind: 'untimed'; readonly text: UntimedTranscript };
+/** On whose behalf something is brought in. */
+interface Bringer {
+  readonly userId: string | null;
+  /** Whose work in threads it is. */
+  readonly turn: string;
+  /** A transcript that is there already stays. */
+  readonly keepsTranscript: boolean;
+}
+const bringer = ({ userId, clientIds }: Actor): Bringer => ({ userId, turn: clientIds === 'all' ? 'owner' : userId, keepsTranscript: false });
+
 const NO_TIMES = 'there is no cue timing and no time before what is said; bring the sound in with it, then its times are heard';
-/** Files that nobody names are looked for at start and this often. */
 /** Of what was repaired, shown before a file is taken. */
 const FIRST_REPAIRS = 20;
+/** Files that nobody names are looked for at start and this often. */
 const SWEEP_EVERY_MS = 10 * 60_000;
 
 @Injectable()
@@ -69,20 +77,30 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
       order: [['createdAt', 'DESC']],
     });
     const ids = rows.map((row) => row.id);
-    const sifts = await this.facts.latestSifts(ids);
-    const preparations = await this.facts.preparationsOf(ids);
-    const alignments = await this.facts.alignmentsOf(ids);
-    return rows.map((row) => toView(row, sifts.get(row.id) ?? null, preparations.get(row.id) ?? null, alignments.get(row.id) ?? null));
+    const [sifts, preparations] = [await this.facts.latestSifts(ids), await this.facts.preparationsOf(ids)];
+    const [alignments, fetches] = [await this.facts.alignmentsOf(ids), await this.facts.fetchesOf(ids)];
+    return rows.map((row) =>
+      toView(row, {
+        latestSift: sifts.get(row.id) ?? null,
+        preparation: preparations.get(row.id) ?? null,
+        alignment: alignments.get(row.id) ?? null,
+        fetch: fetches.get(row.id) ?? null,
+      }),
+    );
   }
 
   async read(actor: Actor, recordingId: string): Promise<RecordingView> {
     const row = await this.find(actor, recordingId);
-    const latestSift = (await this.facts.latestSifts([row.id])).get(row.id) ?? null;
-    const preparation = (await this.facts.preparationsOf([row.id])).get(row.id) ?? null;
-    return toView(row, latestSift, preparation, (await this.facts.alignmentsOf([row.id])).get(row.id) ?? null);
+    const ids = [row.id];
+    return toView(row, {
+      latestSift: (await this.facts.latestSifts(ids)).get(row.id) ?? null,
+      preparation: (await this.facts.preparationsOf(ids)).get(row.id) ?? null,
+      alignment: (await this.facts.alignmentsOf(ids)).get(row.id) ?? null,
+      fetch: (await this.facts.fetchesOf(ids)).get(row.id) ?? null,
+    });
   }
 
-  async find(actor: Actor, recordingId: string): Promise<Recording> {
+  async find(actor: Pick<Actor, 'clientIds'>, recordingId: string): Promise<Recording> {
     return found(
       await Recording.findOne({
         where: { id: recordingId, ...scoped(actor) },
@@ -100,7 +118,7 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
 
   /** A new recording from what was brought in. All of it, or nothing. */
   async create(actor: Actor, clientId: string, brought: BroughtIn): Promise<RecordingView> {
-    return this.store(actor, brought, 'bring-in', async () => {
+    const id = await this.store(bringer(actor), brought, 'bring-in', async () => {
       await this.requireOpenClient(actor, clientId);
       const named = brought.transcript?.name ?? brought.sound?.name;
       if (named === undefined) throw new UnprocessableEntityException('Send a transcript, a sound file, or both.');
@@ -108,11 +126,12 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
       const title = brought.title ?? (base.replace(/[_-]+/g, ' ').trim().slice(0, 160) || 'Untitled');
       return Recording.create({ clientId, title, baseName: base, createdBy: actor.userId });
     });
+    return this.read(actor, id);
   }
 
   /** Adds what a recording waits for. What shorts or sifts rest on is not replaced under them. */
   async add(actor: Actor, recordingId: string, brought: BroughtIn): Promise<RecordingView> {
-    return this.store(actor, brought, 'add-to', async () => {
+    await this.store(bringer(actor), brought, 'add-to', async () => {
       await Recording.findByPk(recordingId, { attributes: ['id'], lock: true }); // a sift that starts holds it, too
       const row = await this.find(actor, recordingId);
       if (brought.transcript !== null && row.transcript != null && (await this.facts.latestSifts([row.id])).has(row.id))
@@ -121,29 +140,56 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
       if (objection !== null) throw new ConflictException(objection);
       return row;
     });
+    return this.read(actor, recordingId);
   }
 
-  /** Writes the rows and gives the sound its lasting name; whatever fails before the rows stand, no file stays. */
-  private async store(actor: Actor, brought: BroughtIn, action: AuditAction, target: () => Promise<Recording>): Promise<RecordingView> {
+  /**
+   * Gives a recording what was fetched for it, together with what `commit` writes. A transcript that somebody added meanwhile stays.
+   * @throws ConflictException when it was given its sound by hand meanwhile
+   */
+  async receive(by: Bringer, recordingId: string, brought: ToStore, commit: (write: () => Promise<void>) => Promise<void>): Promise<void> {
+    await this.store(
+      by,
+      brought,
+      'add-to',
+      async () => {
+        const row = await Recording.findByPk(recordingId, { include: [{ model: TranscriptRow, attributes: ['durationMs', 'recordingId'] }] });
+        if (row === null) throw new ConflictException('The recording is gone.');
+        if (row.soundFile !== null) throw new ConflictException('This recording was given its sound by hand meanwhile.');
+        return row;
+      },
+      commit,
+    );
+  }
+
+  /** Writes the rows and gives the sound its lasting name; whatever fails before the rows stand, no file stays. @returns the recording's id */
+  private async store(
+    by: Bringer,
+    brought: ToStore,
+    action: AuditAction,
+    target: () => Promise<Recording>,
+    commit: (write: () => Promise<void>) => Promise<void> = (write) => this.database.transaction(write),
+  ): Promise<string> {
     let kept: string | null = null;
-    let stored: { id: string; replaced: string | null };
+    let stored: { id: string; replaced: string | null } | null = null;
     try {
-      const clientId = actor.clientIds === 'all' ? 'owner' : actor.userId;
-      const talk = brought.transcript === null ? null : await this.prepare(clientId, brought.transcript);
-      const prepared = talk?.kind === 'prepared' ? talk.transcript : null;
+      const { transcript } = brought;
+      const read = transcript === null ? null : 'talk' in transcript ? transcript.talk : await this.prepare(by.turn, transcript);
       const sound = brought.sound === null ? null : { ...(await this.media.keep(brought.sound)), of: brought.sound };
       kept = sound?.file ?? null;
-      stored = await this.database.transaction(async () => {
+      await commit(async () => {
         const row = await target();
+        const talk = action === 'add-to' && by.keepsTranscript && row.transcript != null ? null : read;
+        const prepared = talk?.kind === 'prepared' ? talk.transcript : null;
         const replaced = sound === null ? null : row.soundFile;
-        if (prepared !== null && brought.transcript !== null) {
+        if (prepared !== null && transcript !== null) {
           const { packed, excerpt: _, ...fields } = prepared;
           await TranscriptRow.destroy({ where: { recordingId: row.id } });
           await TranscriptRow.create({
             ...fields,
             recordingId: row.id,
             clientId: row.clientId,
-            sourceName: brought.transcript.name,
+            sourceName: transcript.name,
             packed: Buffer.from(packed),
           });
         }
@@ -162,19 +208,21 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
             durationMs: Math.max(durationMs, spokenMs),
           });
         } else if (prepared !== null) await row.update({ durationMs: Math.max(spokenMs, row.soundFile === null ? 0 : (row.durationMs ?? 0)) });
-        if (talk?.kind === 'untimed') await this.letBeHeard(row, { ...talk.text, name: brought.transcript!.name });
+        if (talk?.kind === 'untimed') await this.letBeHeard(row, { ...talk.text, name: transcript!.name });
         if (sound !== null) await this.facts.fileCameIn(row);
         else if (prepared !== null) await this.facts.transcriptCameIn(row);
-        await this.audit.record({ userId: actor.userId, clientId: ofClient, action, subject: 'recording', subjectId: id, detail: { title } });
-        return { id, replaced };
+        if (prepared !== null) await this.facts.wordsHaveTimes(id);
+        await this.audit.record({ userId: by.userId, clientId: ofClient, action, subject: 'recording', subjectId: id, detail: { title } });
+        stored = { id, replaced };
       });
     } catch (error) {
       if (kept !== null) await this.media.remove(kept);
       if (brought.sound !== null) await this.media.discard(brought.sound);
       throw error;
     }
-    if (stored.replaced !== null) await this.media.remove(stored.replaced);
-    return this.read(actor, stored.id);
+    const { id, replaced } = stored as unknown as { id: string; replaced: string | null }; // written in there
+    if (replaced !== null) await this.media.remove(replaced);
+    return id;
   }
 
   /** Text without times waits for them to be heard. */
@@ -186,7 +234,12 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
     await this.facts.untimedCameIn(row, text);
   }
 
-  private async prepare(turn: string, file: { name: string; bytes: Uint8Array }): Promise<Talk> {
+  /**
+   * Reads a transcript in a thread.
+   * @param turn whose work it is: nobody's takes all threads
+   * @throws TranscriptRefusedException, UnprocessableEntityException
+   */
+  async prepare(turn: string, file: { name: string; bytes: Uint8Array }): Promise<Talk> {
     const outcome = await this.text.prepareTranscript(turn, file.bytes).catch((error: unknown) => {
       if (error instanceof TaskGivenUpError) throw new UnprocessableEntityException(`“${file.name}” cannot be read as a transcript: ${error.message}.`);
       throw error;
@@ -298,7 +351,9 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
   }
 }
 
-function toView(row: Recording, latestSift: LatestSiftView | null, preparation: PreparationView | null, alignment: AlignmentView | null): RecordingView {
+type BuiltOn = Pick<RecordingView, 'latestSift' | 'preparation' | 'alignment' | 'fetch'>;
+
+function toView(row: Recording, builtOn: BuiltOn): RecordingView {
   const sound =
     row.soundFile === null || row.soundFile === undefined
       ? null
@@ -332,9 +387,8 @@ function toView(row: Recording, latestSift: LatestSiftView | null, preparation: 
     durationMs: row.durationMs ?? null,
     sound,
     transcript,
-    preparation,
-    alignment,
-    latestSift,
+    ...builtOn,
+    origin: row.origin === null || row.origin === undefined ? null : { ...row.origin, persons: [...row.origin.persons], chapters: [...row.origin.chapters] },
     createdAt: row.createdAt.toISOString(),
     version: row.version,
   };

@@ -97,6 +97,40 @@ export class AlignmentView {
   @OneOf(ALIGNMENT_OUTCOMES, { nullable: true, description: 'Taken, or why not; null until it is done' }) outcome: AlignmentOutcome | null;
 }
 
+/** Files that are brought in from an address. */
+export class FetchView {
+  @Id() id: string;
+  @Text({ description: 'Host that it comes from' }) host: string;
+  @OneOf(JOB_STATES) state: JobState;
+  @Text() stage: string;
+  @Decimal() fraction: number;
+  @Whole({ nullable: true }) leftMs: number | null;
+  @Text({ nullable: true }) failure: string | null;
+  @TextList({ max: 1_000, description: 'What could not be had of it' }) notes: string[];
+}
+
+export class GivenChapterView {
+  @Whole() startMs: number;
+  @Text() title: string;
+}
+
+export class PersonView {
+  @Text() name: string;
+  @Text({ description: 'Such as host or guest' }) role: string;
+}
+
+/** What the feed said of a recording that was an episode. */
+export class OriginView {
+  @Text() feedTitle: string;
+  @Instant({ nullable: true }) publishedAt: string | null;
+  @Text({ nullable: true, max: 2_000 }) link: string | null;
+  @Whole({ nullable: true }) season: number | null;
+  @Text() seasonName: string;
+  @Text() number: string;
+  @Parts(() => PersonView) persons: PersonView[];
+  @Parts(() => GivenChapterView) chapters: GivenChapterView[];
+}
+
 export class LatestSiftView {
   @Id() id: string;
   @OneOf(JOB_STATES) state: JobState;
@@ -117,6 +151,8 @@ export class RecordingView {
   @Part(() => TranscriptSummaryView, { nullable: true }) transcript: TranscriptSummaryView | null;
   @Part(() => PreparationView, { nullable: true }) preparation: PreparationView | null;
   @Part(() => AlignmentView, { nullable: true }) alignment: AlignmentView | null;
+  @Part(() => FetchView, { nullable: true, description: 'Null for what was brought in by hand' }) fetch: FetchView | null;
+  @Part(() => OriginView, { nullable: true }) origin: OriginView | null;
   @Part(() => LatestSiftView, { nullable: true }) latestSift: LatestSiftView | null;
   @Instant() createdAt: string;
   @Whole() version: number;

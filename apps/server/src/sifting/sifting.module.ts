@@ -12,6 +12,6 @@ import { SiftingService } from './sifting.service.js';
   imports: [RecordingsModule],
   controllers: [SiftingController],
   providers: [SiftingService, CandidatesService, CandidateHooks, SearchService, OwnCandidatesService, LatestSifts],
-  exports: [CandidateHooks, CandidatesService, OwnCandidatesService],
+  exports: [SiftingService, CandidateHooks, CandidatesService, OwnCandidatesService],
 })
 export class SiftingModule {}

@@ -23,6 +23,9 @@ FROM evidence e JOIN candidates c ON c.id = e.candidate_id WHERE c.sift_id = $1 
 const COUNTS = `SELECT sift_id AS "siftId", count(*)::int AS n, count(*) FILTER (WHERE state = 'kept')::int AS kept
 FROM candidates WHERE sift_id = ANY ($1) GROUP BY sift_id`;
 
+/** On whose behalf a sift begins. */
+type Who = Pick<Actor, 'clientIds'> & { readonly userId: string | null };
+
 @Injectable()
 export class SiftingService {
   constructor(
@@ -34,7 +37,12 @@ export class SiftingService {
 
   /** A brief and its sift, with the job, in one transaction. The recording's row is held, so that its transcript stays what it is. */
   async start(actor: Actor, recordingId: string, form: BriefForm): Promise<SiftView> {
-    const id = await this.database.transaction(async () => {
+    return this.read(actor, await this.begin(actor, recordingId, form));
+  }
+
+  /** As `start`, without reading it. @returns the sift's id */
+  async begin(actor: Who, recordingId: string, form: BriefForm): Promise<string> {
+    return this.database.transaction(async () => {
       await Recording.findByPk(recordingId, { attributes: ['id'], lock: true });
       const recording = await this.recordings.find(actor, recordingId);
       if (recording.transcript === null || recording.durationMs === null)
@@ -49,7 +57,6 @@ export class SiftingService {
       await this.audit.record({ userId: actor.userId, clientId, action: 'start', subject: 'sift', subjectId: sift.id, detail: { title } });
       return sift.id;
     });
-    return this.read(actor, id);
   }
 
   async list(actor: Actor, recordingId: string): Promise<SiftView[]> {

@@ -1,9 +1,10 @@
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
-import type { Candidate, Copy, LayOutRequest, Likeness, Proposal, Span, TextUnit, Tightening, WordRange } from '@sift-reel/core';
+import type { Candidate, Copy, Feed, GivenChapter, LayOutRequest, Likeness, Proposal, Span, TextUnit, Tightening, WordRange } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { RetimeTask, TalkTask, TimeTextTask } from './align-tasks.js';
+import type { FeedOutcome } from './feed-task.js';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
 import type { DrawCardTask, DrawFrameTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
 import type { PreparedTranscript, PrepareOutcome } from './prepare-task.js';
@@ -68,6 +69,8 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   spansOfRanges: 30_000,
   talkToHear: 60_000,
   layOutShorts: 60_000,
+  readFeedBytes: 30_000,
+  readChapterBytes: 10_000,
 };
 /** A transcript that needs more is refused; so one upload cannot take the machine's memory. */
 const THREAD_MB = 320;
@@ -198,6 +201,13 @@ export class TextPool implements OnModuleDestroy {
 
   layOut(clientId: string, request: LayOutRequest): Promise<Proposal> {
     return this.run(clientId, 'layOutShorts', request);
+  }
+
+  readFeed(clientId: string, task: { readonly bytes: Uint8Array; readonly url: string }): Promise<FeedOutcome<Feed>> {
+    return this.run(clientId, 'readFeedBytes', task);
+  }
+  readChapters(clientId: string, bytes: Uint8Array): Promise<FeedOutcome<GivenChapter[]>> {
+    return this.run(clientId, 'readChapterBytes', { bytes });
   }
 
   async onModuleDestroy(): Promise<void> {

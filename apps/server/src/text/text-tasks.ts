@@ -30,6 +30,7 @@ import { type OnTranscript, unpackRow } from './unpack.js';
 export { prepareTranscript } from './prepare-task.js';
 
 export { layOutShorts } from './plan-tasks.js';
+export { readChapterBytes, readFeedBytes } from './feed-task.js';
 export { draftHeard, retimeTranscript, spansOfRanges, talkToHear, timeSaid } from './align-tasks.js';
 export { checkCopies } from './check-task.js';
 
@@ -208,4 +209,6 @@ export type TaskName =
   | 'retimeTranscript'
   | 'spansOfRanges'
   | 'talkToHear'
-  | 'layOutShorts';
+  | 'layOutShorts'
+  | 'readFeedBytes'
+  | 'readChapterBytes';

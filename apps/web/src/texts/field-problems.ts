@@ -7,6 +7,7 @@ const PROBLEMS: readonly (readonly [RegExp, TextId, ...string[]])[] = [
   [/^must be at most ([\d.]+) characters$/, 'fields.at-most-characters', 'max'],
   [/^must be at least ([\d.]+) characters$/, 'fields.at-least-characters', 'min'],
   [/^must be an e-mail address$/, 'fields.email'],
+  [/^must be an address that begins with http:\/\/ or https:\/\/$/, 'fields.address'],
   [/^must be an id$/, 'fields.id'],
   [/^each must be an id$/, 'fields.each-id'],
   [/^must be an instant$/, 'fields.instant'],
