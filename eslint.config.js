@@ -32,7 +32,7 @@ const SHOWN_ATTRIBUTES = ['alt', 'aria-label', 'aside', 'deed', 'detail', 'empty
 
 const FEATURES = ['clients', 'desk', 'documents', 'identity', 'planning', 'recordings', 'shorts', 'sifting'];
 /** A feature folder never reaches into another feature's inside; these are what a feature offers to others. */
-const OFFERED = { sifting: ['brief-form', 'bench-page', 'bench-slice'], planning: ['schedule-page', 'schedule-slice'] };
+const OFFERED = { recordings: ['episode-row'], sifting: ['brief-form', 'bench-page', 'bench-slice'], planning: ['schedule-page', 'schedule-slice'] };
 
 /**
  * Folders of the server, each knowing those before it only: so there is no circle. `clients` to `planning` are the features in

@@ -6,19 +6,21 @@ import { OPEN_VOICE, readInterestCsv } from '@sift-reel/core';
 import { ChannelForm, ClientForm, PlatformProfileForm, VoiceForm } from '@sift-reel/forms';
 import { describe, expect, it } from 'vitest';
 import { CLIENTS, PLATFORMS, RECORDINGS } from './scenario.mjs';
+import { SHOW } from './shows.mjs';
 import { parseRecording } from './speak.mjs';
 
-const text = (file: string): string => readFileSync(fileURLToPath(new URL(`recordings/${file}.txt`, import.meta.url)), 'utf8');
+const text = (file: string): string => readFileSync(fileURLToPath(new URL(`${file}.txt`, import.meta.url)), 'utf8');
+const TEXTS = [...RECORDINGS.map(({ file }) => `recordings/${file}`), ...SHOW.episodes.map(({ number }) => `shows/${SHOW.slug}/${SHOW.slug}-${number}`)];
 
 describe('the demo’s texts', () => {
-  it.each(RECORDINGS.map((one) => one.file))('%s can be spoken: every line has a speaker with a voice', (file) => {
+  it.each(TEXTS)('%s can be spoken: every line has a speaker with a voice', (file) => {
     const { title, client, voices, lines } = parseRecording(text(file), file);
     expect(CLIENTS.map((one) => one.name)).toContain(client);
     expect(title.length).toBeGreaterThan(5);
     for (const line of lines) if ('speaker' in line && typeof line.speaker === 'string') expect(voices.has(line.speaker)).toBe(true);
   });
   it('repeat no long line', () => {
-    const lines = RECORDINGS.flatMap(({ file }) =>
+    const lines = TEXTS.flatMap((file) =>
       text(file)
         .split('\n')
         .filter((line) => line.split(' ').length > 14),

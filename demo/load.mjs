@@ -6,6 +6,7 @@ import { addDays, layOut, OPEN_VOICE, wallTimeAt } from '@sift-reel/core';
 import pg from 'pg';
 import { hashPassword } from '../apps/server/dist/identity/passwords.js';
 import { CLIENTS, DEMO_PRODUCER, DEMO_SIGN_IN, PLATFORMS, RECORDINGS } from './scenario.mjs';
+import { SHOW } from './shows.mjs';
 import { speakRecording } from './speak.mjs';
 
 export { DEMO_SIGN_IN };
@@ -57,7 +58,7 @@ const LOADING = 'demo-loading';
 const EMPTY = 'TRUNCATE users, clients, platform_profiles, batches, audit_entries, sentence_vectors, setup_marks CASCADE';
 
 /** Makes and loads the demo if the database is empty. What a load that broke off or was killed has left is emptied first. */
-export async function loadDemo({ url, databaseUrl, soundDir, say }) {
+export async function loadDemo({ url, databaseUrl, soundDir, standinsUrl, say }) {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   try {
@@ -75,6 +76,7 @@ export async function loadDemo({ url, databaseUrl, soundDir, say }) {
     try {
       await makeFirstOwner(databaseUrl, DEMO_SIGN_IN);
       await fill(new Caller(url), client, spoken, say);
+      await follow(new Caller(url), standinsUrl);
     } catch (error) {
       await client.query(EMPTY);
       throw error;
@@ -117,6 +119,26 @@ async function fill(caller, client, spoken, say) {
   }
   await caller.call('POST', 'batches', { name: 'First frost', shortIds: approved });
   await layOutFrom(caller, client, clients.get('Ardcree Chimneys'), approved.slice(1));
+}
+
+/** A feed that is followed, in which an episode has come out since. */
+async function follow(caller, standinsUrl) {
+  await caller.signIn(DEMO_SIGN_IN);
+  const { id: clientId } = (await caller.call('GET', 'clients')).find((one) => one.name === SHOW.client);
+  const feed = await caller.call('POST', `clients/${clientId}/feeds`, { url: `${standinsUrl}/shows/${SHOW.slug}/feed.xml`, rule: 'list' });
+  const read = async () => {
+    for (;;) {
+      const now = (await caller.call('GET', 'feeds')).find((one) => one.id === feed.id);
+      if (now.trouble !== null) throw new Error(`the demo's feed: ${now.trouble}`);
+      if (!now.reading) return;
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+  };
+  await read();
+  const answer = await fetch(`${standinsUrl}/shows/${SHOW.slug}/publish`, { method: 'PUT' });
+  if (!answer.ok) throw new Error(`the stand-in podcast host: ${answer.status}`);
+  await caller.call('POST', `feeds/${feed.id}/reading`);
+  await read();
 }
 
 async function bringIn(caller, clientId, { title, soundFile, transcriptFile }) {

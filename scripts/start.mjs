@@ -46,6 +46,10 @@ await runMain(async () => {
     if (stopping) return;
     const env = serviceEnv(live, postgres.url);
     await run(process.execPath, [join(ROOT, 'apps/server/dist/database/migrate.main.js')], { cwd: ROOT, env });
+    // What the stand-in podcast host has is spoken before it is asked for.
+    const { makeShows } = await import('../demo/shows.mjs');
+    await makeShows(live.demoDir, say);
+    if (stopping) return;
     const standins = startService('standins', env);
     stops.push(standins.stop);
     await standins.ready;
@@ -59,9 +63,15 @@ await runMain(async () => {
       }
     });
     const { loadDemo, DEMO_SIGN_IN } = await import('../demo/load.mjs');
-    await loadDemo({ url: `http://${live.host}:${live.port}`, databaseUrl: postgres.url, soundDir: live.demoDir, say });
+    await loadDemo({
+      url: `http://${live.host}:${live.port}`,
+      databaseUrl: postgres.url,
+      soundDir: live.demoDir,
+      standinsUrl: `http://127.0.0.1:${live.standinsPort}`,
+      say,
+    });
     say(
-      `\nSift Reel runs at http://${live.host}:${live.port}\nSign in as ${DEMO_SIGN_IN.email} with the password “${DEMO_SIGN_IN.password}”. Ctrl-C stops everything.\nMail that it sends is read at http://127.0.0.1:${live.standinsPort}`,
+      `\nSift Reel runs at http://${live.host}:${live.port}\nSign in as ${DEMO_SIGN_IN.email} with the password “${DEMO_SIGN_IN.password}”. Ctrl-C stops everything.\nMail that it sends is read at http://127.0.0.1:${live.standinsPort}, its podcast host is http://127.0.0.1:${live.standinsPort}/shows/what-goes-down`,
     );
   } catch (error) {
     if (stopping) return; // asked to stop while starting: not a fault

@@ -17,6 +17,9 @@ export function serviceEnv(settings, databaseUrl, extra = {}) {
     SIFT_REEL_MAIL_URL: process.env.SIFT_REEL_MAIL_URL ?? `smtp://127.0.0.1:${settings.mailPort}`,
     // Where nobody names a writing service, the stand-in is asked; each client says whether it may be.
     SIFT_REEL_WRITING_URL: process.env.SIFT_REEL_WRITING_URL ?? `http://127.0.0.1:${settings.standinsPort}/writing`,
+    // Of addresses that are not public, the stand-in podcast host may be asked.
+    SIFT_REEL_FETCH_FROM: process.env.SIFT_REEL_FETCH_FROM ?? `http://127.0.0.1:${settings.standinsPort}`,
+    SIFT_REEL_SHOWS_DIR: join(settings.demoDir, 'shows'),
     SIFT_REEL_MAIL_PORT: String(settings.mailPort),
     SIFT_REEL_STANDINS_PORT: String(settings.standinsPort),
     ...extra,

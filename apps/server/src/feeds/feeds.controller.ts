@@ -67,7 +67,7 @@ export class FeedsController {
 
   @Post('clients/:clientId/links')
   @ApiCreatedResponse({ type: RecordingView })
-  bringInLink(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: LinkForm): Promise<RecordingView> {
+  fetchLink(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: LinkForm): Promise<RecordingView> {
     return this.feeds.fromLink(actor, clientId, form);
   }
 

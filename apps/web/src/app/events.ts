@@ -24,7 +24,7 @@ const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
 
 /** What may have changed while nobody listened. */
-const MISSED = ['Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Client', 'Writing', 'Render'] as const;
+const MISSED = ['Feed', 'Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Client', 'Writing', 'Render'] as const;
 
 /**
  * Keeps one stream of events open for as long as it is wanted: it comes back after a refusal, a broken line and sleep, and
@@ -128,8 +128,17 @@ function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
     tellOfRender(job, shortId, dispatch);
     return;
   }
+  if (job.kind === 'feed') {
+    // What came out in it may be in the list of recordings by now, where the client's rule says so.
+    dispatch(api.util.invalidateTags(['Feed', ...(job.state === 'done' ? ([{ type: 'Recording', id: 'LIST' }] as const) : [])]));
+    return;
+  }
   const recordingId = job.about['recordingId'];
   if (recordingId === undefined) return;
+  if (job.kind === 'fetch') {
+    tellOfFetch(job, recordingId, dispatch);
+    return;
+  }
   if (job.kind === 'prepare') {
     tellOfPreparation(job, recordingId, dispatch);
     return;
@@ -172,6 +181,31 @@ function tellOfPreparation(job: JobEvent, recordingId: string, dispatch: Dispatc
   dispatch(api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId))));
   dispatch(api.util.updateQueryData('readRecording', recordingId, (recording: RecordingView) => show(recording)));
   if (changed) dispatch(api.util.invalidateTags([{ type: 'Recording', id: recordingId }]));
+}
+
+/** What was fetched is the recording's file, and often its transcript. */
+function tellOfFetch(job: JobEvent, recordingId: string, dispatch: Dispatch): void {
+  const { state, stage, fraction, leftMs } = job;
+  if (state !== 'running') {
+    dispatch(
+      api.util.invalidateTags([
+        { type: 'Recording', id: recordingId },
+        { type: 'Recording', id: 'LIST' },
+        ...(state === 'done'
+          ? ([
+              { type: 'Recording', id: `words of ${recordingId}` },
+              { type: 'Sift', id: recordingId },
+            ] as const)
+          : []),
+      ]),
+    );
+    return;
+  }
+  const show = (recording: RecordingView | undefined): void => {
+    if (recording?.fetch != null) Object.assign(recording.fetch, { state, stage, fraction, leftMs });
+  };
+  dispatch(api.util.updateQueryData('listRecordings', undefined, (recordings: RecordingView[]) => show(recordings.find((one) => one.id === recordingId))));
+  dispatch(api.util.updateQueryData('readRecording', recordingId, (recording: RecordingView) => show(recording)));
 }
 
 /** Words that were heard make a transcript, or move what was sifted by it. */

@@ -9,6 +9,7 @@ export const addTagTypes = [
   'shorts',
   'cutting',
   'translations',
+  'feeds',
   'documents',
   'renders',
   'writing',
@@ -594,6 +595,78 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['recordings'],
       }),
+      listFeeds: build.query<ListFeedsApiResponse, ListFeedsApiArg>({
+        query: () => ({ url: `/api/feeds` }),
+        providesTags: ['feeds'],
+      }),
+      followFeed: build.mutation<FollowFeedApiResponse, FollowFeedApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/feeds`,
+          method: 'POST',
+          body: queryArg.feedForm,
+        }),
+        invalidatesTags: ['feeds'],
+      }),
+      changeFeed: build.mutation<ChangeFeedApiResponse, ChangeFeedApiArg>({
+        query: (queryArg) => ({
+          url: `/api/feeds/${queryArg.feedId}`,
+          method: 'PUT',
+          body: queryArg.feedChangeForm,
+        }),
+        invalidatesTags: ['feeds'],
+      }),
+      leaveFeed: build.mutation<LeaveFeedApiResponse, LeaveFeedApiArg>({
+        query: (queryArg) => ({
+          url: `/api/feeds/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['feeds'],
+      }),
+      readFeedNow: build.mutation<ReadFeedNowApiResponse, ReadFeedNowApiArg>({
+        query: (queryArg) => ({
+          url: `/api/feeds/${queryArg}/reading`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['feeds'],
+      }),
+      listEpisodes: build.query<ListEpisodesApiResponse, ListEpisodesApiArg>({
+        query: (queryArg) => ({ url: `/api/feeds/${queryArg}/episodes` }),
+        providesTags: ['feeds'],
+      }),
+      listNewEpisodes: build.query<ListNewEpisodesApiResponse, ListNewEpisodesApiArg>({
+        query: () => ({ url: `/api/new-episodes` }),
+        providesTags: ['feeds'],
+      }),
+      takeInEpisode: build.mutation<TakeInEpisodeApiResponse, TakeInEpisodeApiArg>({
+        query: (queryArg) => ({
+          url: `/api/episodes/${queryArg.episodeId}/recording`,
+          method: 'POST',
+          body: queryArg.takeInForm,
+        }),
+        invalidatesTags: ['feeds'],
+      }),
+      fetchLink: build.mutation<FetchLinkApiResponse, FetchLinkApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/links`,
+          method: 'POST',
+          body: queryArg.linkForm,
+        }),
+        invalidatesTags: ['feeds'],
+      }),
+      fetchAgain: build.mutation<FetchAgainApiResponse, FetchAgainApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg}/fetch`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['feeds'],
+      }),
+      stopFetch: build.mutation<StopFetchApiResponse, StopFetchApiArg>({
+        query: (queryArg) => ({
+          url: `/api/recordings/${queryArg}/fetch`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['feeds'],
+      }),
       listDocuments: build.query<ListDocumentsApiResponse, ListDocumentsApiArg>({
         query: (queryArg) => ({
           url: `/api/recordings/${queryArg}/documents`,
@@ -1081,6 +1154,40 @@ export type ListenForWordsApiArg = {
 };
 export type StopListeningApiResponse = unknown;
 export type StopListeningApiArg = string;
+export type ListFeedsApiResponse = /** status 200  */ FeedView[];
+export type ListFeedsApiArg = void;
+export type FollowFeedApiResponse = /** status 201  */ FeedView;
+export type FollowFeedApiArg = {
+  clientId: string;
+  feedForm: FeedForm;
+};
+export type ChangeFeedApiResponse = /** status 200  */ FeedView;
+export type ChangeFeedApiArg = {
+  feedId: string;
+  feedChangeForm: FeedChangeForm;
+};
+export type LeaveFeedApiResponse = unknown;
+export type LeaveFeedApiArg = string;
+export type ReadFeedNowApiResponse = /** status 200  */ FeedView;
+export type ReadFeedNowApiArg = string;
+export type ListEpisodesApiResponse = /** status 200  */ EpisodeView[];
+export type ListEpisodesApiArg = string;
+export type ListNewEpisodesApiResponse = /** status 200  */ EpisodeView[];
+export type ListNewEpisodesApiArg = void;
+export type TakeInEpisodeApiResponse = /** status 201  */ RecordingView;
+export type TakeInEpisodeApiArg = {
+  episodeId: string;
+  takeInForm: TakeInForm;
+};
+export type FetchLinkApiResponse = /** status 201  */ RecordingView;
+export type FetchLinkApiArg = {
+  clientId: string;
+  linkForm: LinkForm;
+};
+export type FetchAgainApiResponse = /** status 200  */ RecordingView;
+export type FetchAgainApiArg = string;
+export type StopFetchApiResponse = /** status 200  */ RecordingView;
+export type StopFetchApiArg = string;
 export type ListDocumentsApiResponse = /** status 200  */ DocumentEntryView[];
 export type ListDocumentsApiArg = string;
 export type MakeDocumentApiResponse = /** status 201  */ DocumentView;
@@ -1360,6 +1467,7 @@ export type AuditView = {
     | 'sign-out'
     | 'start'
     | 'stop-listening'
+    | 'take-in'
     | 'take-off'
     | 'translate'
     | 'un-approve'
@@ -1370,7 +1478,20 @@ export type AuditView = {
     | 'word'
     | 'write';
   subject:
-    'user' | 'client' | 'channel' | 'blackout' | 'platform-profile' | 'recording' | 'sift' | 'candidate' | 'short' | 'document' | 'batch' | 'post' | 'session';
+    | 'user'
+    | 'client'
+    | 'channel'
+    | 'blackout'
+    | 'platform-profile'
+    | 'feed'
+    | 'recording'
+    | 'sift'
+    | 'candidate'
+    | 'short'
+    | 'document'
+    | 'batch'
+    | 'post'
+    | 'session';
   subjectId: string;
   /** What it was about, in words */
   detail: string;
@@ -1585,6 +1706,37 @@ export type AlignmentView = {
   /** Taken, or why not; null until it is done */
   outcome: ('taken' | 'shorts' | 'unlike' | 'language') | null;
 };
+export type FetchView = {
+  id: string;
+  /** Host that it comes from */
+  host: string;
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  stage: string;
+  fraction: number;
+  leftMs: number | null;
+  failure: string | null;
+  /** What could not be had of it */
+  notes: string[];
+};
+export type PersonView = {
+  name: string;
+  /** Such as host or guest */
+  role: string;
+};
+export type GivenChapterView = {
+  startMs: number;
+  title: string;
+};
+export type OriginView = {
+  feedTitle: string;
+  publishedAt: string | null;
+  link: string | null;
+  season: number | null;
+  seasonName: string;
+  number: string;
+  persons: PersonView[];
+  chapters: GivenChapterView[];
+};
 export type LatestSiftView = {
   id: string;
   state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
@@ -1604,6 +1756,9 @@ export type RecordingView = {
   transcript: TranscriptSummaryView | null;
   preparation: PreparationView | null;
   alignment: AlignmentView | null;
+  /** Null for what was brought in by hand */
+  fetch: FetchView | null;
+  origin: OriginView | null;
   latestSift: LatestSiftView | null;
   createdAt: string;
   version: number;
@@ -2090,6 +2245,73 @@ export type XliffForm = {
 export type AlignmentForm = {
   kind: 'text' | 'cues' | 'draft';
 };
+export type FeedView = {
+  id: string;
+  clientId: string;
+  url: string;
+  /** The name of its host until it was read */
+  title: string;
+  rule: 'list' | 'take' | 'sift';
+  /** It is being read, or will be in a moment */
+  reading: boolean;
+  /** When it was read last */
+  readAt: string | null;
+  /** Null for a feed that is not read by itself any more */
+  nextReadAt: string | null;
+  /** Why it could not be read, or what was not done by itself */
+  trouble: string | null;
+  episodeCount: number;
+  /** Episodes that came out since it is followed and were not taken in */
+  newCount: number;
+  version: number;
+};
+export type FeedForm = {
+  /** Of the RSS feed */
+  url: string;
+  rule: 'list' | 'take' | 'sift';
+};
+export type FeedChangeForm = {
+  rule: 'list' | 'take' | 'sift';
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type EpisodeView = {
+  id: string;
+  clientId: string;
+  feedId: string;
+  feedTitle: string;
+  title: string;
+  summary: string;
+  link: string | null;
+  publishedAt: string | null;
+  durationMs: number | null;
+  season: number | null;
+  seasonName: string;
+  /** As it is shown, such as 12; empty where the feed says nothing */
+  number: string;
+  /** Hosts and guests */
+  persons: string[];
+  video: boolean;
+  bytes: number | null;
+  hasTranscript: boolean;
+  hasChapters: boolean;
+  /** Came out after the feed was followed */
+  isNew: boolean;
+  /** What it became; null until it is taken in */
+  recordingId: string | null;
+};
+export type TakeInForm = {
+  /** Sift it with the standing brief as soon as its words are there */
+  sift: boolean;
+};
+export type LinkForm = {
+  url: string;
+  transcriptUrl: string | null;
+  /** null takes the name of the file */
+  title: string | null;
+  /** Sift it with the standing brief as soon as its words are there */
+  sift: boolean;
+};
 export type DocumentEntryView = {
   id: string;
   kind: 'chapters' | 'summary' | 'show-notes' | 'text-posts' | 'series' | 'article' | 'newsletter' | 'quote-cards';
@@ -2410,6 +2632,17 @@ export const {
   useImportXliffMutation,
   useListenForWordsMutation,
   useStopListeningMutation,
+  useListFeedsQuery,
+  useFollowFeedMutation,
+  useChangeFeedMutation,
+  useLeaveFeedMutation,
+  useReadFeedNowMutation,
+  useListEpisodesQuery,
+  useListNewEpisodesQuery,
+  useTakeInEpisodeMutation,
+  useFetchLinkMutation,
+  useFetchAgainMutation,
+  useStopFetchMutation,
   useListDocumentsQuery,
   useMakeDocumentMutation,
   useReadDocumentQuery,

@@ -34,6 +34,8 @@ export const recordingView = (id: string, title: string, fields: Partial<Recordi
   },
   preparation: null,
   alignment: null,
+  fetch: null,
+  origin: null,
   latestSift: null,
   createdAt: '2030-01-01T00:00:00Z',
   ...fields,

@@ -27,6 +27,11 @@ export function formatMoment(at: string): string {
   return new Date(at).toLocaleString(locale(), { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 }
 
+/** "26 Mar 2026", by the calendar of whoever reads it. */
+export function formatDate(at: string): string {
+  return new Date(at).toLocaleDateString(locale(), { day: 'numeric', month: 'short', year: 'numeric' });
+}
+
 /** @param digits after the point; as many as it has where that is not told */
 export function formatNumber(value: number, digits?: number): string {
   return value.toLocaleString(locale(), digits === undefined ? {} : { minimumFractionDigits: digits, maximumFractionDigits: digits });

@@ -13,6 +13,7 @@ import { BriefFields, useBriefForm } from '../sifting/brief-form.js';
 import { BlackoutForm } from './blackout-form.js';
 import { ChannelDialog } from './channel-dialog.js';
 import { ClientDialog } from './client-dialog.js';
+import { Feeds } from './feeds.js';
 import { Interest } from './interest.js';
 import { VoiceSummary } from './voice-summary.js';
 import { t } from '../../texts/texts.js';
@@ -62,6 +63,7 @@ export function ClientPage(): ReactNode {
               <ChannelRow key={one.id} channel={one} onEdit={() => setChannel(one)} />
             ))}
           </section>
+          <Feeds client={client} />
           <Blackouts client={client} channels={own} />
           <Interest key={client.id} clientId={client.id} />
           <Trail clientId={client.id} />

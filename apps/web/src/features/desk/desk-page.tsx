@@ -1,7 +1,7 @@
 import { formatLength, formatMinute } from '@sift-reel/core';
 import { type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { api } from '../../app/api.js';
+import { api, type RecordingView } from '../../app/api.js';
 import { stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
@@ -14,6 +14,8 @@ export function DeskPage(): ReactNode {
   const shorts = api.useListShortsQuery({});
   const schedule = api.useReadScheduleQuery();
   const clients = api.useListClientsQuery();
+  // Beside the work, not in its way: where it cannot be read, the desk is laid without.
+  const fresh = api.useListNewEpisodesQuery().data ?? [];
   const error = recordings.error ?? shorts.error ?? schedule.error ?? clients.error;
   if (error !== undefined) return <Trouble title={t('desk.the-desk-cannot-be-laid')} detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
   if (recordings.data === undefined || shorts.data === undefined || schedule.data === undefined || clients.data === undefined)
@@ -27,7 +29,10 @@ export function DeskPage(): ReactNode {
   const list = recordings.data;
   const working = list.filter((one) => one.latestSift?.state === 'waiting' || one.latestSift?.state === 'running');
   const toBrief = list.filter((one) => one.transcript !== null && one.latestSift === null);
-  const waiting = list.filter((one) => one.transcript === null);
+  const isFetched = (one: RecordingView): boolean => one.fetch?.state === 'waiting' || one.fetch?.state === 'running';
+  const fetching = list.filter(isFetched);
+  const unfetched = list.filter((one) => one.fetch?.state === 'failed');
+  const waiting = list.filter((one) => one.transcript === null && !isFetched(one) && one.fetch?.state !== 'failed');
   const toRead = list.filter((one) => one.latestSift?.state === 'done' && one.latestSift.keptCount === 0);
   const failed = list.filter((one) => one.latestSift?.state === 'failed');
   const drafts = shorts.data.filter((short) => !short.approved);
@@ -61,6 +66,31 @@ export function DeskPage(): ReactNode {
                   <span className="text-[11px] whitespace-nowrap text-soft">{stageName(one.latestSift?.stage ?? 'waiting')}</span>
                 </div>
               </Row>
+            ))}
+          </Section>
+        )}
+        {fetching.length > 0 && (
+          <Section title={t('desk.being-fetched')} count={fetching.length}>
+            {fetching.map((one) => (
+              <Row key={one.id} to="/recordings" title={one.title} aside={nameOf.get(one.clientId)}>
+                <div className="mt-1">
+                  <ProgressBar fraction={one.fetch?.fraction ?? 0} label={t('recordings.fetching-title', { title: one.title })} />
+                </div>
+              </Row>
+            ))}
+          </Section>
+        )}
+        {fresh.length > 0 && (
+          <Section title={t('recordings.new-in-the-feeds')} count={fresh.length}>
+            {fresh.slice(0, 6).map((one) => (
+              <Row key={one.id} to={`/recordings?client=${one.clientId}`} title={one.title} aside={`${nameOf.get(one.clientId) ?? ''} · ${one.feedTitle}`} />
+            ))}
+          </Section>
+        )}
+        {unfetched.length > 0 && (
+          <Section title={t('desk.could-not-be-fetched')} count={unfetched.length}>
+            {unfetched.map((one) => (
+              <Row key={one.id} to="/recordings" title={one.title} aside={t('desk.see-why')} />
             ))}
           </Section>
         )}

@@ -1,11 +1,12 @@
 import clsx from 'clsx';
-import { FileText, Video, Volume2, X } from 'lucide-react';
+import { FileText, Link2, Video, Volume2, X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import type { ClientView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Button, ProgressBar } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
+import { LinkForm } from './link-form.js';
 import { pairFiles } from './upload.js';
 import { Understood } from './understood.js';
 import { bringIn, leaveUnderstood, stopBringing, takeUnderstood } from './upload-queue.js';
@@ -19,6 +20,7 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
   const usual = clients.some((one) => one.id === shownClientId) ? shownClientId : (clients[0]?.id ?? '');
   const clientId = picked?.whileShown === shownClientId ? picked.id : usual;
   const [strangers, setStrangers] = useState<readonly string[]>([]);
+  const [isLinking, setIsLinking] = useState(false);
   const list = useAppSelector((state) => state.uploads);
   const dispatch = useAppDispatch();
   const take = (files: readonly File[]): void => {
@@ -54,8 +56,13 @@ export function BringIn({ clients, shownClientId }: { clients: readonly ClientVi
         <Button tone="fill" onClick={open}>
           {t('recordings.choose-files')}
         </Button>
+        <Button aria-expanded={isLinking} onClick={() => setIsLinking(!isLinking)}>
+          <Link2 size={14} aria-hidden="true" />
+          {t('recordings.from-a-link')}
+        </Button>
         <input {...getInputProps()} data-testid="files" />
       </div>
+      {isLinking && clientId !== '' && <LinkForm clientId={clientId} onDone={() => setIsLinking(false)} />}
       {strangers.length > 0 && (
         <p role="alert" className="mt-2 border-l-4 border-madder pl-3">
           {t('recordings.left-aside-a-transcript-ends-in', { strangers: strangers.join(', ') })}

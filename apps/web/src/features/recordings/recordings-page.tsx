@@ -14,6 +14,8 @@ import { Button, Chip, EmptyState, Loading, PageHead, ProgressBar, Trouble } fro
 import { Select } from '../../ui/select.js';
 import { Alignment } from './alignment.js';
 import { BringIn } from './bring-in.js';
+import { Fetching, Origin } from './fetching.js';
+import { NewEpisodes } from './new-episodes.js';
 import { MediaFacts, Preparation } from './preparation.js';
 import { Understood } from './understood.js';
 import { type FilePair, isLoose, pairFiles, understand, upload } from './upload.js';
@@ -68,7 +70,10 @@ export function RecordingsPage(): ReactNode {
             {t('recordings.recordings-belong-to-a-client-the')}
           </EmptyState>
         ) : (
-          <BringIn clients={clients.data} shownClientId={chosen} />
+          <>
+            <BringIn clients={clients.data} shownClientId={chosen} />
+            <NewEpisodes clientId={chosen} nameOf={nameOf} />
+          </>
         )}
         {shown.length === 0 && clients.data.length > 0 && (
           <EmptyState title={t('recordings.no-recordings-yet')}>{t('recordings.they-will-lie-here-newest-first')}</EmptyState>
@@ -131,6 +136,7 @@ function RecordingRow({
 }): ReactNode {
   const { transcript, alignment } = recording;
   const isListening = alignment?.state === 'waiting' || alignment?.state === 'running';
+  const isFetched = recording.fetch?.state === 'waiting' || recording.fetch?.state === 'running';
   // Where there is no room for columns, what they hold stands one under the other.
   const cell = 'border-b border-rule px-[18px] py-[9px] align-top max-md:block max-md:border-0 max-md:py-[2px]';
   return (
@@ -145,8 +151,10 @@ function RecordingRow({
         )}
         <div className="text-[12px] text-soft">
           {clientName}
-          {recording.sound === null ? t('recordings.no-sound-yet') : <MediaFacts recording={recording} />}
+          {recording.sound === null ? !isFetched && t('recordings.no-sound-yet') : <MediaFacts recording={recording} />}
         </div>
+        <Origin recording={recording} />
+        <Fetching recording={recording} />
         <Preparation recording={recording} />
       </td>
       <td className={`${cell} time`}>{recording.durationMs === null ? '' : formatLength(recording.durationMs)}</td>
@@ -164,7 +172,7 @@ function RecordingRow({
       </td>
       <td className={cell}>
         {transcript === null ? (
-          !isListening && <span className="text-madder-text">{t('recordings.waits-for-a-transcript')}</span>
+          !isListening && !isFetched && <span className="text-madder-text">{t('recordings.waits-for-a-transcript')}</span>
         ) : (
           <span>{t('recordings.words', { wordCount: formatNumber(transcript.wordCount) })}</span>
         )}

@@ -36,6 +36,7 @@ export function VoicesDialog({ recording, onClose }: { recording: RecordingView;
 function Names({ recording, voices, onClose }: { recording: RecordingView; voices: readonly Voice[]; onClose: () => void }): ReactNode {
   const [given, setGiven] = useState<readonly string[]>(() => voices.map(({ name }) => name));
   const [write, { error, isLoading }] = api.useNameVoicesMutation();
+  const known = recording.origin?.persons.map(({ name }) => name) ?? [];
   const names = given.map((name) => name.trim());
   const lacking = names.findIndex((name, i) => name === '' && voices[i]!.speaker >= 0);
   const joined = (i: number): boolean => names[i] !== '' && names.indexOf(names[i]!) !== i;
@@ -67,6 +68,7 @@ function Names({ recording, voices, onClose }: { recording: RecordingView; voice
               label={speaker < 0 ? t('recordings.nobody-is-named') : t('recordings.voice', { number: speaker + 1 })}
               value={given[i]}
               maxLength={120}
+              list={known.length > 0 ? 'known-persons' : undefined}
               placeholder={speaker < 0 ? t('recordings.a-name-or-nothing') : ''}
               error={i === lacking ? t('recordings.a-voice-needs-a-name') : undefined}
               hint={joined(i) ? t('recordings.becomes-one-with', { number: names.indexOf(names[i]!) + 1 }) : undefined}
@@ -79,6 +81,11 @@ function Names({ recording, voices, onClose }: { recording: RecordingView; voice
           </li>
         ))}
       </ul>
+      <datalist id="known-persons">
+        {known.map((name) => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
       <FormTrouble error={error} />
       <DialogFoot>
         <Button onClick={onClose}>{t('common.cancel')}</Button>
