@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { hashPassword } from '../apps/server/dist/identity/passwords.js';
 import { migrate } from '../apps/server/dist/database/migrate.js';
+import { makeShows } from '../demo/shows.mjs';
 import { speakRecording } from '../demo/speak.mjs';
 import { settings } from '../scripts/lib/config.mjs';
 import { portIsFree, startPostgres } from '../scripts/lib/postgres.mjs';
@@ -18,6 +19,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   await mkdir(fixtures, { recursive: true });
   if (!(await portIsFree(test.port))) throw new Error(`the port ${test.port} is in use; set SIFT_REEL_TEST_PORT to another`);
   await speakRecording(new URL('../demo/recordings/up-the-flue-11.txt', import.meta.url).pathname, fixtures);
+  await makeShows(test.demoDir);
   const postgres = await startPostgres(test);
   const admin = new pg.Client({ connectionString: postgres.url });
   await admin.connect();

@@ -6,7 +6,7 @@ export async function freshDatabase(url: string, name: string, kind: 'migrated' 
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   try {
-    await client.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+    await drop(client, name);
     await client.query(`CREATE DATABASE ${name}`);
   } finally {
     await client.end();
@@ -14,4 +14,19 @@ export async function freshDatabase(url: string, name: string, kind: 'migrated' 
   const address = url.replace(/\/[^/]*$/, `/${name}`);
   if (kind === 'migrated') await migrate(address);
   return address;
+}
+
+/** PostgreSQL's own vacuum may be at it, and nobody but a superuser ends that (42501): it is over in a moment. */
+async function drop(client: pg.Client, name: string): Promise<void> {
+  for (let tries = 1; ; tries += 1) {
+    try {
+      await client.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+      return;
+    } catch (error) {
+      if ((error as { code?: unknown }).code !== '42501' || tries === 40) throw error;
+      await new Promise((resolve) => {
+        setTimeout(resolve, 250);
+      });
+    }
+  }
 }

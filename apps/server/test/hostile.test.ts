@@ -18,7 +18,12 @@ beforeAll(async () => {
   const post = (await world.owner.post('schedule/posts', { batchId: null, placements: [{ shortId, channelId, date: '2055-05-05', minute: 450, why: 'x' }] }))
     .body[0];
   const [session] = await query(`SELECT id FROM users WHERE email = $1`, [world.ownerEmail]);
+  const [feed] = await query(`INSERT INTO feeds (client_id, url, title, rule) VALUES ($1, 'https://shows.example/feed.xml', 'F', 'list') RETURNING id`, [
+    clientId,
+  ]);
   ids = {
+    feedId: String(feed!['id']),
+    episodeId: randomUUID(),
     clientId,
     channelId,
     recordingId: seeded.recordingId,

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -21,6 +22,13 @@ beforeAll(async () => {
   await query(
     `INSERT INTO posts (client_id, channel_id, short_id, batch_id, date, minute, at, why) VALUES ($1, $2, $3, $4, '2026-01-01', 600, '2026-01-01T10:00Z', '')`,
     [clientId, channelId, short.id, batch.id],
+  );
+  const feedId = randomUUID();
+  await query(`INSERT INTO feeds (id, client_id, url, title, rule) VALUES ($1, $2, 'https://shows.example/feed.xml', 'Show', 'list')`, [feedId, clientId]);
+  await query(
+    `INSERT INTO episodes (client_id, feed_id, guid, title, summary, enclosure, transcripts, persons, season_name, number, is_new)
+       VALUES ($1, $2, 'g', 'Night', '', '{"url":"https://media.example/a.mp3","type":"audio/mpeg","bytes":null}', '[]', '[]', '', '', true)`,
+    [clientId, feedId],
   );
   const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
   const spanish = `shorts/${short.id}/translations/es`;
@@ -53,7 +61,7 @@ beforeAll(async () => {
   await query(`UPDATE renders SET file = 'made.mp4', bytes = 4 WHERE id = $1`, [render.id]);
   const { recordingId, siftId } = seeded;
   Object.assign(ids, { clientId, recordingId, siftId, otherId: siftId, shortId: short.id, batchId: batch.id });
-  Object.assign(ids, { documentId: document.id, number: '1', language: 'es', renderId: render.id, preparationId: preparation!['id'] });
+  Object.assign(ids, { feedId, documentId: document.id, number: '1', language: 'es', renderId: render.id, preparationId: preparation!['id'] });
 });
 afterAll(async () => {
   // Whoever comes next on this database would read all of it with every schedule.
@@ -102,6 +110,13 @@ async function multiply(): Promise<void> {
   await copies('copies', 'short_id = $1 AND channel_id IS NULL', shortId!, 20_000, `'id', md5('w' || n)::uuid, 'short_id', md5('h' || n)::uuid`);
   await copies('translations', 'short_id = $1', shortId!, 20_000, `'id', md5('t' || n)::uuid, 'short_id', md5('h' || n)::uuid`);
   await copies('renders', 'id = $1', ids['renderId']!, 2_000, `'id', md5('f' || n)::uuid, 'key', 'k' || n`);
+  await copies('feeds', 'id = $1', ids['feedId']!, 500, `'id', md5('e' || n)::uuid, 'url', 'https://shows.example/' || n`);
+  await copies('episodes', 'feed_id = $1', ids['feedId']!, 20_000, `'id', md5('i' || n)::uuid, 'guid', 'g' || n`);
+  await query(
+    `INSERT INTO fetches (client_id, recording_id, episode_id, url, transcripts, then_sift)
+       SELECT $1, md5('r' || n)::uuid, md5('i' || n)::uuid, 'https://media.example/a.mp3', '[]', false FROM generate_series(1, 2000) AS n`,
+    [ids['clientId']],
+  );
   await copies('documents', 'id = $1', ids['documentId']!, 2_000, `'id', md5('d' || n)::uuid, 'recording_id', md5('r' || n)::uuid`);
   // New words take an approval away, here too.
   await query(`UPDATE shorts SET approved_by = (SELECT id FROM users LIMIT 1), approved_at = now(), approved_version = version`);

@@ -29,9 +29,24 @@ beforeAll(async () => {
        VALUES ($1, $2, 'a.mp3', 0, 'a.m4a', 'a.jpg', '{}') RETURNING id`,
     [seeded.recordingId, other],
   );
+  const [feed] = await query(`INSERT INTO feeds (client_id, url, title, rule) VALUES ($1, 'https://shows.example/feed.xml', 'Theirs', 'list') RETURNING id`, [
+    other,
+  ]);
+  const [episode] = await query(
+    `INSERT INTO episodes (client_id, feed_id, guid, title, summary, enclosure, transcripts, persons, season_name, number, is_new)
+       VALUES ($1, $2, 'g', 'Theirs', '', '{"url":"https://media.example/a.mp3","type":"audio/mpeg","bytes":null}', '[]', '[]', '', '', true) RETURNING id`,
+    [other, feed!['id']],
+  );
+  await query(
+    `WITH f AS (INSERT INTO fetches (client_id, recording_id, url, transcripts, then_sift) VALUES ($1, $2, 'https://media.example/a.mp3', '[]', false) RETURNING id)
+       INSERT INTO jobs (kind, subject_id, client_id, about, lock_key, size, state, finished_at) SELECT 'fetch', id, $1, '{}', 'fetch', 'short', 'failed', now() FROM f`,
+    [other, seeded.recordingId],
+  );
   const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
   const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
   theirs = {
+    feedId: String(feed!['id']),
+    episodeId: String(episode!['id']),
     documentId: document.id,
     writingId: String(writing!['id']),
     preparationId: String(preparation!['id']),
@@ -95,6 +110,15 @@ const ROUTES: [string, string, unknown?][] = [
   ['POST', 'recordings/:recordingId/alignment', { kind: 'draft' }],
   ['DELETE', 'recordings/:recordingId/alignment'],
   ['GET', 'recordings/:recordingId/levels'],
+  ['POST', 'clients/:clientId/feeds', { url: 'https://shows.example/feed.xml', rule: 'list' }],
+  ['PUT', 'feeds/:feedId', { rule: 'take', version: 1 }],
+  ['DELETE', 'feeds/:feedId'],
+  ['POST', 'feeds/:feedId/reading'],
+  ['GET', 'feeds/:feedId/episodes'],
+  ['POST', 'episodes/:episodeId/recording', { sift: true }],
+  ['POST', 'clients/:clientId/links', { url: 'https://media.example/a.mp3', transcriptUrl: null, title: null, sift: false }],
+  ['POST', 'recordings/:recordingId/fetch'],
+  ['DELETE', 'recordings/:recordingId/fetch'],
   ['GET', 'preparations/:preparationId/proxy'],
   ['GET', 'preparations/:preparationId/sprite'],
   ['GET', 'recordings/:recordingId/sifts'],
@@ -194,7 +218,7 @@ describe('another client’s anything answers 404', () => {
   });
   it('and lists hold only what is theirs to see', async () => {
     const lists = await Promise.all(
-      ['clients', 'channels', 'blackouts', 'recordings', 'shorts', 'batches'].map(
+      ['clients', 'channels', 'blackouts', 'feeds', 'new-episodes', 'recordings', 'shorts', 'batches'].map(
         async (path) => (await producer.get(path)).body as { id: string; clientId?: string }[],
       ),
     );

@@ -72,6 +72,7 @@ function FeedRow({ feed }: { feed: FeedView }): ReactNode {
             {feed.reading ? t('clients.being-read') : feed.readAt === null ? t('clients.never-read') : t('clients.read-at', { at: formatMoment(feed.readAt) })}
           </div>
         </div>
+        <span className="text-[12px] text-soft">{t('clients.new-ones-are')}</span>
         <Select label={t('clients.rule-for', { title: feed.title })} value={feed.rule} options={RULES} onChange={setRule} />
         <span className="flex">
           <button

@@ -30,11 +30,14 @@ export function EpisodeRow({ episode, aside, isWorking }: { episode: EpisodeView
     <li className="grid items-center gap-x-4 gap-y-1 py-[7px] md:grid-cols-[minmax(0,1fr)_auto]">
       <div className="min-w-0">
         <div className="flex min-w-0 items-baseline gap-2">
-          <b className="truncate" title={episode.summary}>
-            {episode.title}
-          </b>
+          <b className="truncate">{episode.title}</b>
           {isWorking !== true && episode.isNew && episode.recordingId === null && <Chip>{t('recordings.new')}</Chip>}
         </div>
+        {episode.summary !== '' && (
+          <div className="truncate font-serif text-[15px]" title={episode.summary}>
+            {episode.summary}
+          </div>
+        )}
         <div className="truncate text-[12px] text-soft">
           {aside}
           {facts.filter((one) => one !== null).join(' · ')}
