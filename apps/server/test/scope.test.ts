@@ -39,7 +39,7 @@ beforeAll(async () => {
   );
   await query(
     `WITH f AS (INSERT INTO fetches (client_id, recording_id, url, transcripts, then_sift) VALUES ($1, $2, 'https://media.example/a.mp3', '[]', false) RETURNING id)
-       INSERT INTO jobs (kind, subject_id, client_id, about, lock_key, size, state, finished_at) SELECT 'fetch', id, $1, '{}', 'fetch', 'short', 'failed', now() FROM f`,
+       INSERT INTO jobs (kind, subject_id, client_id, about, lock_key, size, state, finished_at) SELECT 'fetch', id, $1, '{}', 'fetch', 'short', 'done', now() FROM f`,
     [other, seeded.recordingId],
   );
   const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
