@@ -58,7 +58,8 @@ beforeAll(async () => {
     [preparation!['id'], clientId],
   );
   const { body: render } = await world.owner.post(`shorts/${short.id}/renders`, { shape: 'wide' });
-  await query(`UPDATE renders SET file = 'made.mp4', bytes = 4 WHERE id = $1`, [render.id]);
+  await query(`UPDATE renders SET file = 'made.mp4', bytes = 4, announced_at = now() WHERE id = $1`, [render.id]);
+  await query('UPDATE clients SET files_kept_days = 30 WHERE id = $1', [clientId]);
   const { recordingId, siftId } = seeded;
   Object.assign(ids, { clientId, recordingId, siftId, otherId: siftId, shortId: short.id, batchId: batch.id });
   Object.assign(ids, { feedId, documentId: document.id, number: '1', language: 'es', renderId: render.id, preparationId: preparation!['id'] });

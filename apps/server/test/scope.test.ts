@@ -85,6 +85,8 @@ const ROUTES: [string, string, unknown?][] = [
   ['PUT', 'clients/:clientId', CLIENT],
   ['PUT', 'clients/:clientId/voice', { voice: OPEN_VOICE, version: 1 }],
   ['PUT', 'clients/:clientId/writing-service', { allowed: true, version: 1 }],
+  ['PUT', 'clients/:clientId/files-kept', { days: 30, version: 1 }],
+  ['PUT', 'renders/:renderId/keeping'],
   ['PUT', 'clients/:clientId/signal-weights', { weights: null, version: 1 }],
   ['GET', 'clients/:clientId/interest'],
   ['PUT', 'clients/:clientId/interest', { csv: 'term,volume,competition,change\n' }],
@@ -218,7 +220,7 @@ describe('another client’s anything answers 404', () => {
   });
   it('and lists hold only what is theirs to see', async () => {
     const lists = await Promise.all(
-      ['clients', 'channels', 'blackouts', 'feeds', 'new-episodes', 'recordings', 'shorts', 'batches'].map(
+      ['clients', 'channels', 'blackouts', 'feeds', 'new-episodes', 'files-going', 'recordings', 'shorts', 'batches'].map(
         async (path) => (await producer.get(path)).body as { id: string; clientId?: string }[],
       ),
     );

@@ -185,6 +185,12 @@ export class WritingAllowedForm {
   @Whole(SEEN) version: number;
 }
 
+/** How long finished files are kept, in days. */
+export class FilesKeptForm {
+  @Whole({ min: 7, max: 3_650, nullable: true, description: 'null means for good' }) days: number | null;
+  @Whole(SEEN) version: number;
+}
+
 export class WindowForm {
   @Whole({ min: 1, max: 7, description: 'ISO weekday: Monday 1 to Sunday 7' }) weekday: number;
   @Whole({ max: 1_439, description: 'Minutes after midnight on the wall of the channel’s zone' }) minute: number;

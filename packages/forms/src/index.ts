@@ -31,6 +31,7 @@ export {
   FeedChangeForm,
   FeedForm,
   type FeedRule,
+  FilesKeptForm,
   InterestForm,
   LANGUAGE_CODE,
   LayOutForm,

@@ -7,6 +7,7 @@ import {
   ChannelForm,
   ClientChangeForm,
   ClientForm,
+  FilesKeptForm,
   InterestForm,
   PlatformProfileChangeForm,
   PlatformProfileForm,
@@ -95,6 +96,12 @@ export class ClientsController {
   @ApiOkResponse({ type: ClientView })
   allowWriting(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: WritingAllowedForm): Promise<ClientView> {
     return this.clients.allowWriting(actor, clientId, form);
+  }
+
+  @Put('clients/:clientId/files-kept')
+  @ApiOkResponse({ type: ClientView })
+  setFilesKept(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: FilesKeptForm): Promise<ClientView> {
+    return this.clients.setFilesKept(actor, clientId, form);
   }
 
   @Get('clients/:clientId/interest')

@@ -17,6 +17,8 @@ export class Client extends Model {
   @Default({}) @Column(DataType.JSONB) declare cardStyle: Partial<CardStyle>;
   /** The writing service may be asked about its recordings. */
   @Default(false) @Column(DataType.BOOLEAN) declare writingService: boolean;
+  /** So many days a finished file is kept; null for good. */
+  @Column(DataType.INTEGER) declare filesKeptDays: number | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   /** Out of everybody's sight since then, with all that it owns; null while the agency works for it. */
   @Column(DataType.DATE) declare archivedAt: Date | null;

@@ -1,6 +1,15 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
-import type { CardStyleForm, ClientChangeForm, ClientForm, SignalWeightsForm, VoiceFields, VoiceForm, WritingAllowedForm } from '@sift-reel/forms';
+import type {
+  FilesKeptForm,
+  CardStyleForm,
+  ClientChangeForm,
+  ClientForm,
+  SignalWeightsForm,
+  VoiceFields,
+  VoiceForm,
+  WritingAllowedForm,
+} from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { InvalidFormException } from '../problems/refusals.js';
 import { AuditEntry } from '../audit/audit-entry.model.js';
@@ -93,6 +102,17 @@ export class ClientsService {
       const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
       await client.update({ writingService: allowed });
       await this.record(actor, allowed ? 'allow-writing' : 'forbid-writing', client);
+    });
+    return this.read(actor, clientId);
+  }
+
+  /** How long finished files are kept. What goes by it is told of a week beforehand. */
+  async setFilesKept(actor: Actor, clientId: string, { days, version }: FilesKeptForm): Promise<ClientView> {
+    requireClient(actor, clientId);
+    await this.database.transaction(async () => {
+      const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
+      await client.update({ filesKeptDays: days });
+      await this.record(actor, 'keep-files', client);
     });
     return this.read(actor, clientId);
   }
@@ -220,7 +240,7 @@ function usable(weights: readonly number[]): number[] {
 }
 
 function toClientView(client: Client, recordingCount: number, channelCount: number): ClientView {
-  const { id, name, zone, tags, standingBrief, signalWeights, writingService, version } = client;
+  const { id, name, zone, tags, standingBrief, signalWeights, writingService, filesKeptDays, version } = client;
   const voice = voiceOf(client) as VoiceFields;
   return {
     id,
@@ -232,6 +252,7 @@ function toClientView(client: Client, recordingCount: number, channelCount: numb
     voice,
     cardStyle: cardStyleOf(client),
     writingService,
+    filesKeptDays: filesKeptDays ?? null,
     recordingCount,
     channelCount,
     version,

@@ -29,6 +29,7 @@ export class ClientView {
   @Part(() => VoiceFields) voice: VoiceFields;
   @Part(() => CardStyleFields) cardStyle: CardStyleFields;
   @Flag({ description: 'The writing service may be asked about its recordings' }) writingService: boolean;
+  @Whole({ nullable: true, description: 'So many days a finished file is kept; null for good' }) filesKeptDays: number | null;
   @Whole() recordingCount: number;
   @Whole() channelCount: number;
   @Whole() version: number;

@@ -18,6 +18,7 @@ import { edits } from './migrations/0014-edits.js';
 import { preparations } from './migrations/0015-preparations.js';
 import { alignments } from './migrations/0016-alignments.js';
 import { feeds } from './migrations/0017-feeds.js';
+import { filesKept } from './migrations/0018-files-kept.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -38,6 +39,7 @@ export const MIGRATIONS: readonly Migration[] = [
   preparations,
   alignments,
   feeds,
+  filesKept,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

@@ -53,7 +53,7 @@ export class RenderWork implements OnModuleInit {
       const { size } = await stat(made);
       const file = `${renderId}.${ending}`;
       await job.complete(async () => {
-        await row.update({ file, bytes: String(size) });
+        await row.update({ file, bytes: String(size), keptFrom: new Date() });
         await rename(made, this.media.pathOf(file, 'renders'));
       });
     } catch (error) {

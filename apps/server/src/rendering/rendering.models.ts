@@ -16,4 +16,8 @@ export class Render extends Model {
   /** Name inside the folder of rendered files; null until it is there. */
   @Column(DataType.TEXT) declare file: string | null;
   @Column(DataType.BIGINT) declare bytes: string | null;
+  /** Since then it is kept for as long as the client says. */
+  @Default(DataType.NOW) @Column(DataType.DATE) declare keptFrom: Date;
+  /** Since then it is told that it will go. */
+  @Column(DataType.DATE) declare announcedAt: Date | null;
 }

@@ -3,7 +3,8 @@ import { MediaModule } from '../media/media.module.js';
 import { RecordingsModule } from '../recordings/recordings.module.js';
 import { ShortsModule } from '../shorts/shorts.module.js';
 import { RendersController } from './renders.controller.js';
+import { KeptFiles } from './kept-files.service.js';
 import { RendersService } from './renders.service.js';
 
-@Module({ imports: [MediaModule, RecordingsModule, ShortsModule], controllers: [RendersController], providers: [RendersService] })
+@Module({ imports: [MediaModule, RecordingsModule, ShortsModule], controllers: [RendersController], providers: [KeptFiles, RendersService] })
 export class RenderingModule {}

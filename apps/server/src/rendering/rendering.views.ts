@@ -19,6 +19,17 @@ export class ReadyView {
   @Flag() ready: boolean;
 }
 
+/** A finished file whose time is nearly over. */
+export class GoingFileView {
+  @Id() id: string;
+  @Id() shortId: string;
+  @Id() clientId: string;
+  @Text() title: string;
+  @OneOf(RENDER_SHAPES) shape: RenderShape;
+  @Whole() bytes: number;
+  @Instant() goesAt: string;
+}
+
 /** A file of a short: asked for, at work, or there. */
 export class RenderView {
   @Id() id: string;

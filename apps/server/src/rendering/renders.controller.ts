@@ -1,10 +1,11 @@
 import { pipeline } from 'node:stream/promises';
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Res } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { dispositionOf } from '../shorts/send-file.js';
-import { ReadyView, RenderForm, RendersQuery, RenderView } from './rendering.views.js';
+import { KeptFiles } from './kept-files.service.js';
+import { GoingFileView, ReadyView, RenderForm, RendersQuery, RenderView } from './rendering.views.js';
 import { archiveOf } from './render-archive.js';
 import { RendersService } from './renders.service.js';
 
@@ -13,7 +14,10 @@ const OF_SHORT = 'shorts/:shortId/renders';
 @ApiTags('renders')
 @Controller()
 export class RendersController {
-  constructor(@Inject(RendersService) private readonly renders: RendersService) {}
+  constructor(
+    @Inject(RendersService) private readonly renders: RendersService,
+    @Inject(KeptFiles) private readonly kept: KeptFiles,
+  ) {}
 
   @Get(OF_SHORT)
   @ApiOkResponse({ type: [RenderView] })
@@ -25,6 +29,19 @@ export class RendersController {
   @ApiCreatedResponse({ type: RenderView })
   askForRender(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: RenderForm): Promise<RenderView> {
     return this.renders.ask(actor, shortId, form.shape);
+  }
+
+  @Get('files-going')
+  @ApiOkResponse({ type: [GoingFileView] })
+  listGoingFiles(@CurrentActor() actor: Actor): Promise<GoingFileView[]> {
+    return this.kept.going(actor);
+  }
+
+  @Put('renders/:renderId/keeping')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  keepFileLonger(@CurrentActor() actor: Actor, @Param('renderId', ParseUUIDPipe) renderId: string): Promise<void> {
+    return this.kept.keepLonger(actor, renderId);
   }
 
   @Get('renders/ready')

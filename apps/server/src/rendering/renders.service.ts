@@ -96,7 +96,7 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
         });
       return renderId;
     });
-    return (await this.views(short, { id }))[0]!;
+    return found((await this.views(short, { id }))[0], 'file');
   }
 
   async list(actor: Actor, shortId: string): Promise<RenderView[]> {

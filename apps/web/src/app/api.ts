@@ -205,6 +205,10 @@ export const api = generatedApi.enhanceEndpoints({
     listReady: { keepUnusedDataFor: 0 },
     cancelRender: { invalidatesTags: ['Render'] },
 
+    listGoingFiles: { providesTags: ['Render'] },
+    keepFileLonger: { invalidatesTags: ['Render', 'Trail'] },
+    setFilesKept: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Render', 'Trail'] },
+
     listBatches: { providesTags: listOf('Batch') },
     createBatch: { invalidatesTags: [LIST('Batch')] },
     updateBatch: { invalidatesTags: (_, __, { batchId }) => [{ type: 'Batch', id: batchId }] },

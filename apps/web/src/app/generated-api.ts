@@ -169,6 +169,14 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['clients'],
       }),
+      setFilesKept: build.mutation<SetFilesKeptApiResponse, SetFilesKeptApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/files-kept`,
+          method: 'PUT',
+          body: queryArg.filesKeptForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
       listInterest: build.query<ListInterestApiResponse, ListInterestApiArg>({
         query: (queryArg) => ({ url: `/api/clients/${queryArg}/interest` }),
         providesTags: ['clients'],
@@ -727,6 +735,17 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['renders'],
       }),
+      listGoingFiles: build.query<ListGoingFilesApiResponse, ListGoingFilesApiArg>({
+        query: () => ({ url: `/api/files-going` }),
+        providesTags: ['renders'],
+      }),
+      keepFileLonger: build.mutation<KeepFileLongerApiResponse, KeepFileLongerApiArg>({
+        query: (queryArg) => ({
+          url: `/api/renders/${queryArg}/keeping`,
+          method: 'PUT',
+        }),
+        invalidatesTags: ['renders'],
+      }),
       listReady: build.query<ListReadyApiResponse, ListReadyApiArg>({
         query: (queryArg) => ({
           url: `/api/renders/ready`,
@@ -920,6 +939,11 @@ export type AllowWritingApiResponse = /** status 200  */ ClientView;
 export type AllowWritingApiArg = {
   clientId: string;
   writingAllowedForm: WritingAllowedForm;
+};
+export type SetFilesKeptApiResponse = /** status 200  */ ClientView;
+export type SetFilesKeptApiArg = {
+  clientId: string;
+  filesKeptForm: FilesKeptForm;
 };
 export type ListInterestApiResponse = /** status 200  */ InterestTermView[];
 export type ListInterestApiArg = string;
@@ -1222,6 +1246,10 @@ export type AskForRenderApiArg = {
   shortId: string;
   renderForm: RenderForm;
 };
+export type ListGoingFilesApiResponse = /** status 200  */ GoingFileView[];
+export type ListGoingFilesApiArg = void;
+export type KeepFileLongerApiResponse = unknown;
+export type KeepFileLongerApiArg = string;
 export type ListReadyApiResponse = /** status 200  */ ReadyView[];
 export type ListReadyApiArg = {
   shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
@@ -1394,6 +1422,8 @@ export type ClientView = {
   cardStyle: CardStyleFields;
   /** The writing service may be asked about its recordings */
   writingService: boolean;
+  /** So many days a finished file is kept; null for good */
+  filesKeptDays: number | null;
   recordingCount: number;
   channelCount: number;
   version: number;
@@ -1445,7 +1475,10 @@ export type AuditView = {
     | 'import-translation'
     | 'invite'
     | 'keep'
+    | 'keep-files'
+    | 'keep-longer'
     | 'leave'
+    | 'let-go'
     | 'listen'
     | 'make'
     | 'make-again'
@@ -1513,6 +1546,12 @@ export type CardStyleForm = {
 };
 export type WritingAllowedForm = {
   allowed: boolean;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type FilesKeptForm = {
+  /** null means for good */
+  days: number | null;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -2384,6 +2423,15 @@ export type RenderView = {
 export type RenderForm = {
   shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
 };
+export type GoingFileView = {
+  id: string;
+  shortId: string;
+  clientId: string;
+  title: string;
+  shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
+  bytes: number;
+  goesAt: string;
+};
 export type ReadyView = {
   shortId: string;
   title: string;
@@ -2570,6 +2618,7 @@ export const {
   useSetVoiceMutation,
   useSetCardStyleMutation,
   useAllowWritingMutation,
+  useSetFilesKeptMutation,
   useListInterestQuery,
   useSetInterestMutation,
   useListAuditQuery,
@@ -2652,6 +2701,8 @@ export const {
   useListDocumentVersionsQuery,
   useListRendersQuery,
   useAskForRenderMutation,
+  useListGoingFilesQuery,
+  useKeepFileLongerMutation,
   useListReadyQuery,
   useReadArchiveQuery,
   useCancelRenderMutation,

@@ -14,6 +14,7 @@ import { BlackoutForm } from './blackout-form.js';
 import { ChannelDialog } from './channel-dialog.js';
 import { ClientDialog } from './client-dialog.js';
 import { Feeds } from './feeds.js';
+import { FilesKept } from './files-kept.js';
 import { Interest } from './interest.js';
 import { VoiceSummary } from './voice-summary.js';
 import { t } from '../../texts/texts.js';
@@ -71,6 +72,7 @@ export function ClientPage(): ReactNode {
         <div className="flex min-w-0 flex-col gap-5">
           <StandingBrief key={client.id} client={client} />
           <VoiceSummary key={`voice of ${client.id}`} client={client} />
+          <FilesKept client={client} />
         </div>
       </div>
       {editing && <ClientDialog client={client} onClose={() => setEditing(false)} onSaved={() => setEditing(false)} />}

@@ -19,6 +19,7 @@ const client = (fields: Partial<ClientView> = {}): ClientView => ({
   voice: OPEN_VOICE as VoiceFields,
   cardStyle: PLAIN_CARD,
   writingService: false,
+  filesKeptDays: null,
   recordingCount: 3,
   channelCount: 2,
   version: 1,

@@ -4,9 +4,11 @@ import { Link } from 'react-router';
 import { api, type RecordingView } from '../../app/api.js';
 import { stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
+import { sayTrouble } from '../../app/undo.js';
 import { EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
+import { SHAPE_NAMES } from '../../ui/shapes.js';
 import { t } from '../../texts/texts.js';
-import { formatDay } from '../../texts/formats.js';
+import { formatDate, formatDay } from '../../texts/formats.js';
 
 /** What waits for the producer, in the order of the work. */
 export function DeskPage(): ReactNode {
@@ -16,6 +18,8 @@ export function DeskPage(): ReactNode {
   const clients = api.useListClientsQuery();
   // Beside the work, not in its way: where it cannot be read, the desk is laid without.
   const fresh = api.useListNewEpisodesQuery().data ?? [];
+  const going = api.useListGoingFilesQuery().data ?? [];
+  const [keep] = api.useKeepFileLongerMutation();
   const error = recordings.error ?? shorts.error ?? schedule.error ?? clients.error;
   if (error !== undefined) return <Trouble title={t('desk.the-desk-cannot-be-laid')} detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
   if (recordings.data === undefined || shorts.data === undefined || schedule.data === undefined || clients.data === undefined)
@@ -91,6 +95,32 @@ export function DeskPage(): ReactNode {
           <Section title={t('desk.could-not-be-fetched')} count={unfetched.length}>
             {unfetched.map((one) => (
               <Row key={one.id} to="/recordings" title={one.title} aside={t('desk.see-why')} />
+            ))}
+          </Section>
+        )}
+        {going.length > 0 && (
+          <Section title={t('desk.files-that-go-soon')} count={going.length}>
+            {going.slice(0, 8).map((one) => (
+              <Row
+                key={one.id}
+                to={`/shorts/${one.shortId}`}
+                title={one.title}
+                aside={t('desk.goes-on', {
+                  client: nameOf.get(one.clientId) ?? '',
+                  shape: one.shape === 'sound' ? t('shorts.sound-alone') : SHAPE_NAMES[one.shape],
+                  day: formatDate(one.goesAt),
+                })}
+                deed={
+                  <button
+                    type="button"
+                    className="flex-none px-2 underline"
+                    aria-label={t('desk.keep-the-file-of', { title: one.title })}
+                    onClick={() => void keep(one.id).unwrap().catch(sayTrouble)}
+                  >
+                    {t('desk.keep-longer')}
+                  </button>
+                }
+              />
             ))}
           </Section>
         )}
@@ -193,14 +223,15 @@ function Section({ title, count, children, empty, more }: { title: string; count
   );
 }
 
-function Row({ to, title, aside, children }: { to: string; title: string; aside?: ReactNode; children?: ReactNode }): ReactNode {
+function Row({ to, title, aside, children, deed }: { to: string; title: string; aside?: ReactNode; children?: ReactNode; deed?: ReactNode }): ReactNode {
   return (
-    <li className="border-b border-rule">
-      <Link to={to} className="block px-1 py-[7px] hover:bg-sheet">
+    <li className="flex items-center border-b border-rule">
+      <Link to={to} className="block min-w-0 flex-1 px-1 py-[7px] hover:bg-sheet">
         <span className="block truncate font-semibold">{title}</span>
         <span className="block truncate text-[12px] text-soft">{aside}</span>
         {children}
       </Link>
+      {deed}
     </li>
   );
 }
