@@ -2,6 +2,7 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { PostView, RecordingView, ScheduleView, ShortView } from '../../app/api.js';
+import { episodeView as episode } from '../../app/feed.fixture.js';
 import { onScreens, Refusal, show } from '../../app/screen.fixture.js';
 import { latestSift as sift, recordingView as recording } from '../../app/recording.fixture.js';
 import { DeskPage } from './desk-page.js';
@@ -65,6 +66,28 @@ describe('the desk', () => {
     expect(await section('Going out next')).toHaveTextContent('Tern clips');
     expect(screen.getByRole('progressbar', { name: 'Sifting Still running' })).toHaveAttribute('aria-valuenow', '40');
     expect(screen.getByRole('link', { name: 'Lay out 1 short' })).toHaveAttribute('href', '/schedule');
+  });
+  it('tells what is fetched, what is new in the feeds, and which files go soon, where there is any', async () => {
+    const fetched = (id: string, title: string, state: 'running' | 'failed'): RecordingView =>
+      recording(id, title, {
+        ...{ sound: null, transcript: null },
+        fetch: { id: 'x', host: 'media.example', state, stage: state, fraction: 0.3, leftMs: null, failure: null, notes: [] },
+      });
+    const file = { id: 'f1', shortId: 'sh2', clientId: 'c1', title: 'Never burn wet wood', shape: 'vertical', bytes: 9, goesAt: '2030-02-03T12:00:00Z' };
+    const { user, asked } = show(<DeskPage />, {
+      ...answers([fetched('r1', 'On its way', 'running'), fetched('r2', 'Did not come', 'failed')], []),
+      'api/new-episodes': [episode('e1', { title: 'Night 7' })],
+      'api/files-going': [file, { ...file, id: 'f2', title: 'As sound', shape: 'sound' }],
+      'PUT api/renders/f1/keeping': null,
+    });
+    expect(await section('Being fetched')).toHaveTextContent('On its way');
+    expect(screen.getByRole('progressbar', { name: 'Fetching On its way' })).toHaveAttribute('aria-valuenow', '30');
+    expect(await section('Could not be fetched')).toHaveTextContent('Did not come');
+    expect(screen.queryByRole('heading', { name: /^Waiting for a transcript/ })).toBeNull();
+    expect(await section('New in the feeds')).toHaveTextContent('Night 7Tern & Tide · Low Water');
+    expect(await section('Files that go soon')).toHaveTextContent('Never burn wet woodTern & Tide · vertical · goes 3 Feb 2030');
+    await user.click(screen.getByRole('button', { name: 'Keep the file of Never burn wet wood longer' }));
+    await expect.poll(() => asked.some(({ method, path }) => method === 'PUT' && path === 'api/renders/f1/keeping')).toBe(true);
   });
   it('says what each part says when nothing is in it', async () => {
     show(<DeskPage />, answers([recording('r6', 'Read before', { latestSift: sift({ keptCount: 3 }) })], [], { ...SCHEDULE, posts: [] }));
