@@ -192,7 +192,7 @@ function RecordingRow({
         <SiftState recording={recording} />
       </td>
       <td className={`${cell} text-right whitespace-nowrap max-md:text-left`}>
-        <AddFiles recording={recording} />
+        {!isFetched && <AddFiles recording={recording} />}
         <button
           type="button"
           className="p-[5px] text-soft hover:text-madder-text"
