@@ -24,6 +24,7 @@ const LONGEST_MS = 12 * 3_600_000;
 const LONGEST_TEXT_MS = 120_000;
 const [FETCHING_AT, LOOKING_AT] = [0.04, 0.97];
 const MOST_NOTES = 6;
+const TOO_LONG = 'It took longer than it may.';
 
 interface Beside {
   readonly transcript: { readonly name: string; readonly talk: Talk } | null;
@@ -147,7 +148,9 @@ export class FetchWork implements OnModuleInit {
    */
   private withoutIt(error: unknown, run: JobRun, name: string): string {
     run.signal.throwIfAborted();
-    if (error instanceof FetchError && error.again && !run.isLast) throw error;
+    const isLate = error instanceof Error && error.name === 'TimeoutError';
+    if ((isLate || (error instanceof FetchError && error.again)) && !run.isLast) throw error;
+    if (isLate) return TOO_LONG;
     if (error instanceof FetchError) return error.message;
     if (error instanceof HttpException) return error.message.replace(`${name}:`, 'line ');
     throw error;
@@ -160,6 +163,6 @@ const short = (run: JobRun): AbortSignal => AbortSignal.any([run.signal, AbortSi
 function forTheJob(error: unknown): unknown {
   if (error instanceof FetchError) return error.again ? new JobLaterError(error.message, error.afterMs) : new JobRefusedError(error.message);
   if (error instanceof ConflictException || error instanceof UnprocessableEntityException) return new JobRefusedError(error.message);
-  if (error instanceof Error && error.name === 'TimeoutError') return new JobLaterError('It took longer than it may.');
+  if (error instanceof Error && error.name === 'TimeoutError') return new JobLaterError(TOO_LONG);
   return error;
 }

@@ -28,10 +28,13 @@ function offsetMinutes(zone: string): number | null {
   return Number(minutes) > 59 || size > 14 * 60 ? null : sign === '-' ? -size : size;
 }
 
+/** No talk is longer; a length beyond is a slip, such as one in milliseconds. */
+const LONGEST_MS = 500 * 3_600_000;
+
 /** A length as feeds write it: seconds, `mm:ss` or `hh:mm:ss`, with or without a fraction. @returns ms, or null */
 export function feedLength(text: string): number | null {
   const [, hours = '0', minutes = '0', seconds = ''] = /^(?:(?:(\d{1,3}):)?(\d{1,3}):)?(\d{1,7}(?:\.\d{1,6})?)$/.exec(text.trim()) ?? [];
   if (seconds === '') return null;
   const ms = Math.round(((Number(hours) * 60 + Number(minutes)) * 60 + Number(seconds)) * 1_000);
-  return ms > 0 && ms < 1_000 * 3_600_000 ? ms : null;
+  return ms > 0 && ms <= LONGEST_MS ? ms : null;
 }

@@ -104,6 +104,22 @@ describe('readFeed', () => {
     expect(() => readFeed('<rss version="2.0">\n<channel>\n<item>&undefined;</item></channel></rss>', AT)).toThrow(expect.objectContaining({ line: 3 }));
   });
 
+  it('keeps nothing that cannot be kept as text', () => {
+    const odd = '&#xD800;&#xDFFF;a&#x1F41F;';
+    const text = feedOf(
+      `<item><title>${odd}</title><guid>${odd}</guid><enclosure url="https://m.example/1.mp3" type="audio/mpeg${odd}"/>
+      <podcast:transcript url="https://m.example/1.vtt" type="text/vtt" language="en${odd}"/><podcast:person role="${odd}">${odd}</podcast:person>
+      <podcast:season name="${odd}">1</podcast:season><podcast:episode display="${odd}">1</podcast:episode></item>`,
+    );
+    let said = '';
+    try {
+      said = JSON.stringify(readFeed(text, AT));
+    } catch (error) {
+      expect(error).toBeInstanceOf(FeedRefusedError); // halves are no characters of XML (XML 1.0, section 2.2)
+    }
+    expect(said).not.toMatch(/\\u[dD][89a-fA-F]|\\u0000/);
+  });
+
   it('expands nothing: a bomb of entities is refused where it is used', () => {
     const bomb = `<!DOCTYPE rss [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">]>\n<rss version="2.0"><channel><title>&b;</title></channel></rss>`;
     expect(() => readFeed(bomb, AT)).toThrow(expect.objectContaining({ code: 'bad-xml', line: 2 }));
@@ -178,7 +194,7 @@ describe('feedLength', () => {
     ['1:02:03', 3_723_000],
     ['00:30.5', 30_500],
   ])('reads %s', (written, ms) => expect(feedLength(written)).toBe(ms));
-  it.each(['', '0', 'an hour', '-5', '1:2:3:4', '9999999999'])('takes no length from “%s”', (written) => expect(feedLength(written)).toBeNull());
+  it.each(['', '0', 'an hour', '-5', '1:2:3:4', '9999999999', '501:00:00'])('takes no length from “%s”', (written) => expect(feedLength(written)).toBeNull());
 });
 
 describe('readChapters', () => {

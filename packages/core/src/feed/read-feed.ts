@@ -101,7 +101,7 @@ class Reader {
       if (item.enclosure === null && (/^(?:audio|video)\//.test(type) || MEDIA_ENDING.test(new URL(file).pathname)))
         item.enclosure = { url: file, type, bytes: positive(this.attributes['length']) };
     } else if (part === 'podcast:transcript' && type in TRANSCRIPT_KINDS && item.transcripts.length < MOST_FILES)
-      item.transcripts.push({ url: file, type, language: (this.attributes['language'] ?? '').slice(0, 20) });
+      item.transcripts.push({ url: file, type, language: keepable(this.attributes['language'] ?? '').slice(0, 20) });
     else if (part === 'podcast:chapters') item.chapters ??= { url: file, type };
   }
 
@@ -138,7 +138,7 @@ class Reader {
   private closeItem(item: OpenItem): void {
     this.item = null;
     const { parts, enclosure } = item;
-    const guid = (parts.get('guid') || enclosure?.url || '').slice(0, LONGEST_ADDRESS);
+    const guid = keepable(parts.get('guid') ?? '').slice(0, LONGEST_ADDRESS) || (enclosure?.url ?? '');
     if (enclosure === null || this.guids.has(guid)) {
       this.passedOver += 1;
       return;
@@ -191,23 +191,17 @@ function nameOf({ uri, local }: SaxesTagNS): string {
   return `${PODCAST.has(uri) ? 'podcast' : uri === ATOM ? 'atom' : 'other'}:${local}`;
 }
 
-const mediaType = (written = ''): string => written.split(';')[0]!.trim().toLowerCase().slice(0, 80);
+/** Without zero characters and halves of characters, which cannot be kept as text. */
+const keepable = (text: string): string => text.replace(/\0|\p{Surrogate}/gu, '');
+
+const mediaType = (written = ''): string => keepable(written).split(';')[0]!.trim().toLowerCase().slice(0, 80);
 
 function positive(written = ''): number | null {
   const value = /^\s*\d{1,15}\s*$/.test(written) ? Number(written) : 0;
   return value > 0 ? value : null;
 }
 
-const oneLine = (text: string, most: number): string =>
-  Array.from(
-    text
-      .replace(/\0|\p{Surrogate}/gu, '')
-      .replace(/\s+/g, ' ')
-      .trim(),
-  )
-    .slice(0, most)
-    .join('')
-    .trim();
+const oneLine = (text: string, most: number): string => Array.from(keepable(text).replace(/\s+/g, ' ').trim()).slice(0, most).join('').trim();
 
 /** What HTML says without its marks. It is shown as text and never as HTML, so that nothing rests on all marks being found. */
 function plainText(html: string, most: number): string {
