@@ -13,7 +13,9 @@ import { afterMiss, afterReading } from '../dist/feeds/reading-times.js';
 import { FetchesService } from '../dist/feeds/fetches.service.js';
 import { Database } from '../dist/database/database.service.js';
 import { JobsService } from '../dist/jobs/jobs.service.js';
-import { type Answer, BRIEF, query, talk, World } from './world.js';
+import { MediaStore } from '../dist/media/media-store.service.js';
+import { RecordingsService } from '../dist/recordings/recordings.service.js';
+import { type Answer, BRIEF, filesForm, query, talk, World } from './world.js';
 
 vi.setConfig({ testTimeout: 240_000, hookTimeout: 240_000 });
 
@@ -499,6 +501,28 @@ describe('a plain link', () => {
       host.manner = 'well';
     }
     expect(await fetched(body.id)).toMatchObject({ fetch: { state: 'done' }, sound: { name: 'night-1.ogg' }, transcript: { sourceName: 'mine.vtt' } });
+  });
+});
+
+describe('a file that is there', () => {
+  it('stays for the next try when its rows cannot be written, and nothing else of it does', async () => {
+    const { id } = (await world.owner.post(`clients/${await world.client()}/recordings`, filesForm({ transcript: ['a.vtt', talk(1)] }))).body;
+    const media = process.env['SIFT_REEL_MEDIA_DIR']!;
+    await mkdir(join(media, 'fetching'), { recursive: true });
+    await copyFile(join(folder, 'talk.ogg'), join(media, 'fetching', 'x.part'));
+    const before = await readdir(media);
+    const sound = await world.app.get(MediaStore, { strict: false }).stageFetched('x.part', 'talk.ogg');
+    const broken = world.app
+      .get(RecordingsService, { strict: false })
+      .receive({ userId: null, turn: 'x', keepsTranscript: true }, id, { title: null, transcript: null, sound }, async (write) => {
+        await world.app.get(Database).transaction(async () => {
+          await write();
+          throw new Error('killed here');
+        });
+      });
+    await expect(broken).rejects.toThrow('killed here');
+    expect([(await readdir(media)).sort(), await leftovers(), (await recording(id)).sound]).toEqual([before.sort(), ['x.part'], null]);
+    await rm(join(media, 'fetching', 'x.part'));
   });
 });
 

@@ -84,15 +84,16 @@ describe('finished files', () => {
     await query('DELETE FROM renders WHERE short_id = $1', [shortId]);
   });
 
-  it('stay while their short is still to go out', async () => {
+  it('stay while their short is still to go out, and are told of once it has', async () => {
     await keptFor(30);
-    const { path } = await made(0);
+    const { id, path } = await made(0);
     const placements = [{ shortId, channelId, date: '2055-05-05', minute: 450, why: '' }];
     const [post] = (await world.owner.post('schedule/posts', { batchId: null, placements })).body;
     await files.look(day(23));
     expect([await files.look(day(40)), await going(), await isThere(path)]).toEqual([0, [], true]);
     await query(`UPDATE posts SET state = 'posted' WHERE id = $1`, [post.id]);
-    expect([await files.look(day(41)), await isThere(path)]).toEqual([1, false]);
+    expect([await files.look(day(41)), await isThere(path), await going()]).toEqual([0, true, [[id, day(48).toISOString()]]]);
+    expect([await files.look(day(48)), await isThere(path)]).toEqual([1, false]);
   });
 
   it('are kept longer by whoever asks, from that day on', async () => {
@@ -126,6 +127,18 @@ describe('finished files', () => {
       await keeping.end();
     }
     expect([await files.look(day(31)), await isThere(path)]).toEqual([0, true]);
+    await query('DELETE FROM renders WHERE short_id = $1', [shortId]);
+  });
+
+  it('of an archived client stay, since nobody is told of them; when it comes back they are', async () => {
+    await keptFor(30);
+    const { id, path } = await made(0);
+    await files.look(day(23));
+    expect((await world.owner.delete(`clients/${clientId}`)).status).toBe(204);
+    expect([await files.look(day(40)), await going(), await isThere(path)]).toEqual([0, [], true]);
+    expect((await world.owner.post(`archived-clients/${clientId}/restore`)).status).toBe(200);
+    await files.look(day(50));
+    expect(await going()).toEqual([[id, day(57).toISOString()]]);
     await query('DELETE FROM renders WHERE short_id = $1', [shortId]);
   });
 

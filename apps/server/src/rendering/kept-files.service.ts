@@ -19,14 +19,19 @@ const GOES_AT = `greatest(${OVER}, r.announced_at + interval '${TOLD_DAYS} days'
 /** A short that is still to go out keeps its files. */
 const NOT_PLANNED = `NOT EXISTS (SELECT FROM posts p WHERE p.short_id = r.short_id AND p.state = 'planned')`;
 
+/**
+ * The time is nearly over, of a short that is not to go out any more and a client whom somebody sees: nobody is told of what an archived
+ * one owns, so nothing of that goes. $1 now
+ */
+const NEAR = `coalesce(c.archived_at IS NULL AND ${NOT_PLANNED} AND ${OVER} <= $1::timestamptz + interval '${TOLD_DAYS} days', false)`;
+
 /** Files whose time is near, or not any more. $1 now */
-const TELL = `UPDATE renders r SET announced_at = CASE WHEN ${OVER} <= $1::timestamptz + interval '${TOLD_DAYS} days' THEN $1::timestamptz END
-FROM clients c WHERE c.id = r.client_id AND r.file IS NOT NULL
-  AND (r.announced_at IS NULL) = coalesce(${OVER} <= $1::timestamptz + interval '${TOLD_DAYS} days', false)`;
+const TELL = `UPDATE renders r SET announced_at = CASE WHEN ${NEAR} THEN $1::timestamptz END
+FROM clients c WHERE c.id = r.client_id AND r.file IS NOT NULL AND (r.announced_at IS NULL) = ${NEAR}`;
 /** $1 now. Both are held: who keeps one longer just now keeps it; who asks for one, or plans its short, waits and finds it gone. */
 const LET_GO = `DELETE FROM renders WHERE id IN (
   SELECT r.id FROM renders r JOIN clients c ON c.id = r.client_id JOIN shorts s ON s.id = r.short_id
-  WHERE r.file IS NOT NULL AND ${GOES_AT} <= $1 AND ${NOT_PLANNED} LIMIT 200 FOR UPDATE OF s, r SKIP LOCKED)
+  WHERE r.file IS NOT NULL AND r.announced_at IS NOT NULL AND c.archived_at IS NULL AND ${GOES_AT} <= $1 AND ${NOT_PLANNED} LIMIT 200 FOR UPDATE OF s, r SKIP LOCKED)
 RETURNING file, short_id AS "shortId", client_id AS "clientId"`;
 /** $1 clients, or null for all; $2 how many */
 const GOING = `SELECT r.id, r.short_id AS "shortId", r.client_id AS "clientId", r.shape, r.bytes, ${GOES_AT} AS "goesAt",

@@ -1,5 +1,5 @@
 import { IntlMessageFormat, type FormatXMLElementFn } from 'intl-messageformat';
-import { Children, type ReactNode } from 'react';
+import { createElement, Fragment, type ReactNode } from 'react';
 import english from './en.json';
 
 /**
@@ -68,5 +68,5 @@ export function t(id: TextId, values: Readonly<Record<string, Value>> = {}): str
 /** A text with parts that are more than letters: `<b>…</b>` in it is drawn by `values.b`, `{name}` may be an element. */
 export function rich(id: TextId, values: Readonly<Record<string, ReactNode | FormatXMLElementFn<ReactNode, ReactNode>>>): ReactNode {
   const parts = formatOf(id).format<ReactNode>(values as Record<string, ReactNode>);
-  return Array.isArray(parts) ? Children.toArray(parts as ReactNode[]) : (parts as ReactNode);
+  return Array.isArray(parts) ? (parts as ReactNode[]).map((part, i) => createElement(Fragment, { key: i }, part)) : (parts as ReactNode);
 }
