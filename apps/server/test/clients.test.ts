@@ -40,6 +40,7 @@ describe('clients', () => {
         voice: OPEN_VOICE,
         cardStyle: PLAIN_CARD,
         writingService: false,
+        filesKeptDays: null,
         recordingCount: 0,
         channelCount: 0,
         version: 1,

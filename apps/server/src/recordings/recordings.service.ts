@@ -71,11 +71,23 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
 
   async list(actor: Actor, clientId?: string): Promise<RecordingView[]> {
     if (clientId !== undefined) requireClient(actor, clientId);
-    const rows = await Recording.findAll({
-      where: { ...scoped(actor), ...(clientId === undefined ? {} : { clientId }) },
-      include: [{ model: TranscriptRow, attributes: { exclude: ['packed', 'repairs'] } }],
-      order: [['createdAt', 'DESC']],
-    });
+    return this.database.snapshot(async () =>
+      this.views(
+        await Recording.findAll({
+          where: { ...scoped(actor), ...(clientId === undefined ? {} : { clientId }) },
+          include: [{ model: TranscriptRow, attributes: { exclude: ['packed', 'repairs'] } }],
+          order: [['createdAt', 'DESC']],
+        }),
+      ),
+    );
+  }
+
+  async read(actor: Actor, recordingId: string): Promise<RecordingView> {
+    return this.database.snapshot(async () => (await this.views([await this.find(actor, recordingId)]))[0]!);
+  }
+
+  /** Inside a snapshot: a recording and what its jobs say of it are of one moment. */
+  private async views(rows: readonly Recording[]): Promise<RecordingView[]> {
     const ids = rows.map((row) => row.id);
     const [sifts, preparations] = [await this.facts.latestSifts(ids), await this.facts.preparationsOf(ids)];
     const [alignments, fetches] = [await this.facts.alignmentsOf(ids), await this.facts.fetchesOf(ids)];
@@ -87,17 +99,6 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
         fetch: fetches.get(row.id) ?? null,
       }),
     );
-  }
-
-  async read(actor: Actor, recordingId: string): Promise<RecordingView> {
-    const row = await this.find(actor, recordingId);
-    const ids = [row.id];
-    return toView(row, {
-      latestSift: (await this.facts.latestSifts(ids)).get(row.id) ?? null,
-      preparation: (await this.facts.preparationsOf(ids)).get(row.id) ?? null,
-      alignment: (await this.facts.alignmentsOf(ids)).get(row.id) ?? null,
-      fetch: (await this.facts.fetchesOf(ids)).get(row.id) ?? null,
-    });
   }
 
   async find(actor: Pick<Actor, 'clientIds'>, recordingId: string): Promise<Recording> {
