@@ -15,7 +15,7 @@ async function plain() {
 }
 
 async function ours(from = url) {
-  const asked = { url: from, path, validator: null, mostBytes: 64 * 1_024 ** 3, begins: () => Promise.resolve(), progress: () => undefined };
+  const asked = { url: from, path, validator: null, bytes: null, mostBytes: 64 * 1_024 ** 3, begins: () => Promise.resolve(), progress: () => undefined };
   await download(new SafeFetch([new URL(url).origin]), asked, signal);
 }
 

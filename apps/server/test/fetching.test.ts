@@ -241,13 +241,14 @@ describe('download', () => {
       return response.write(sent.subarray(0, state.breakAfter), () => setTimeout(() => response.destroy(), 20));
     };
   let n = 0;
-  async function run(origin: string, fields: { path?: string; validator?: string | null; mostBytes?: number } = {}) {
+  async function run(origin: string, fields: { path?: string; validator?: string | null; bytes?: number; mostBytes?: number } = {}) {
     const path = fields.path ?? join(folder, `file-${(n += 1)}`);
     const begun: (string | null)[] = [];
     const asked = {
       url: origin,
       path,
       validator: fields.validator ?? null,
+      bytes: fields.bytes ?? null,
       mostBytes: fields.mostBytes ?? 1_000_000,
       begins: (validator: string | null) => Promise.resolve(void begun.push(validator)),
       progress: () => undefined,
@@ -280,6 +281,27 @@ describe('download', () => {
     await done;
     expect(asked.map(({ headers }) => headers.range)).toEqual(['bytes=123456-']);
     expect((await readFile(path)).equals(first)).toBe(true);
+  });
+
+  it('asks for nothing of a file that is whole, and for the rest of one that is not', async () => {
+    const path = join(folder, 'whole');
+    await writeFile(path, first);
+    const asked: IncomingMessage[] = [];
+    const origin = await serve(fileServer({ bytes: first, etag: '"1"', asked }));
+    await (
+      await run(origin, { path, validator: '"1"', bytes: first.length })
+    ).done;
+    expect(asked).toEqual([]);
+    await writeFile(path, first.subarray(0, 200_000));
+    await (
+      await run(origin, { path, validator: '"1"', bytes: first.length })
+    ).done;
+    expect(asked.map(({ headers }) => headers.range)).toEqual(['bytes=200000-']);
+    // Of what no validator stands for, nobody knows whether it is whole.
+    await (
+      await run(origin, { path, bytes: first.length })
+    ).done;
+    expect(asked.at(-1)!.headers.range).toBeUndefined();
   });
 
   it('never mixes two files: another one begins anew', async () => {

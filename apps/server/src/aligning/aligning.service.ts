@@ -2,7 +2,7 @@ import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnMod
 import type { AlignmentForm, AlignmentKind } from '@sift-reel/forms';
 import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
-import { log } from '../config/logger.js';
+import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found } from '../identity/actor.js';
 import { JobsService } from '../jobs/jobs.service.js';
@@ -24,7 +24,7 @@ FROM alignments a JOIN jobs j ON j.kind = 'align' AND j.subject_id = a.id WHERE 
 /** Has words listened for: text without times and cues as they come in, a draft when somebody asks. */
 @Injectable()
 export class AligningService implements OnModuleInit, OnModuleDestroy {
-  private sweeping: NodeJS.Timeout | null = null;
+  private readonly rounds = new Rounds('what listening left', SWEEP_EVERY_MS, () => this.sweep());
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -44,14 +44,11 @@ export class AligningService implements OnModuleInit, OnModuleDestroy {
       const rows = await this.database.rows<AlignmentView & { recordingId: string }>(ALIGNMENTS, [recordingIds]);
       return new Map(rows.map(({ recordingId, ...view }) => [recordingId, view]));
     });
-    await this.sweep();
-    this.sweeping = setInterval(() => {
-      this.sweep().catch((error: unknown) => log.warn({ error: String(error) }, 'what listening left could not be swept'));
-    }, SWEEP_EVERY_MS);
+    await this.rounds.begin();
   }
 
   onModuleDestroy(): void {
-    if (this.sweeping !== null) clearInterval(this.sweeping);
+    this.rounds.end();
   }
 
   /** What killed runs left. */

@@ -1,5 +1,5 @@
 import { Inject, Injectable, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
-import { log } from '../config/logger.js';
+import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { FEED } from './feeds.kind.js';
@@ -16,23 +16,18 @@ const DUE = `UPDATE feeds SET next_read_at = now() + interval '20 minutes' WHERE
 /** Sees to it that feeds are read when they are due: any number of workers may, and each time one does. */
 @Injectable()
 export class FeedClock implements OnApplicationBootstrap, OnModuleDestroy {
-  private timer: NodeJS.Timeout | null = null;
+  private readonly rounds = new Rounds('feeds that are due', LOOK_EVERY_MS, () => this.look());
 
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(JobsService) private readonly jobs: JobsService,
   ) {}
 
-  onApplicationBootstrap(): void {
-    this.timer = setInterval(() => this.tick(), LOOK_EVERY_MS);
-    this.tick();
+  async onApplicationBootstrap(): Promise<void> {
+    await this.rounds.begin();
   }
   onModuleDestroy(): void {
-    if (this.timer !== null) clearInterval(this.timer);
-  }
-
-  private tick(): void {
-    this.look().catch((error: unknown) => log.warn({ error: String(error) }, 'feeds that are due could not be looked for'));
+    this.rounds.end();
   }
 
   async look(): Promise<number> {

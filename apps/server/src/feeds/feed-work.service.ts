@@ -10,7 +10,7 @@ import { TextPool } from '../text/text-pool.service.js';
 import { FEED } from './feeds.kind.js';
 import { Feed } from './feeds.models.js';
 import { Intake } from './intake.service.js';
-import { afterMiss, afterReading } from './reading-times.js';
+import { afterMiss, afterReading, MOST_MINUTES } from './reading-times.js';
 
 const LARGEST_PAGE = 30_000_000;
 const LONGEST_MS = 120_000;
@@ -137,11 +137,12 @@ export class FeedWork implements OnModuleInit {
     const now = new Date();
     const read = { readAt: now, misses: 0, ...(await this.moved(row, movedTo)) };
     if (changed === null) {
-      await row.update({ ...read, trouble: null, nextReadAt: afterReading(now, null) });
+      await row.update({ ...read, trouble: null, nextReadAt: afterReading(now, row.ttlMinutes) });
       return;
     }
     const { feed, episodes, etag, lastModified } = changed;
     const title = feed.title === '' ? row.title : feed.title;
+    const ttlMinutes = feed.ttlMinutes === null ? null : Math.min(feed.ttlMinutes, MOST_MINUTES);
     const first = row.readAt === null;
     const kept = await this.database.run<{ id: string; isNew: boolean; publishedAt: Date | null }>(KEEP_EPISODES, [
       row.clientId,
@@ -154,7 +155,7 @@ export class FeedWork implements OnModuleInit {
     if (row.rule !== 'list' && fresh.length > MOST_BY_RULE)
       trouble = `${fresh.length} episodes came out at once, so none of them was taken in by itself. Look at them and take in what you want.`;
     else if (row.rule !== 'list') for (const { id } of fresh) await this.intake.takeIn(id, title, row.rule === 'sift', row.createdBy);
-    await row.update({ ...read, title, etag, lastModified, trouble, nextReadAt: afterReading(now, feed.ttlMinutes) });
+    await row.update({ ...read, title, etag, lastModified, trouble, ttlMinutes, nextReadAt: afterReading(now, ttlMinutes) });
   }
 
   /** A feed that moved for good is asked at its new address, unless the client follows that one already. */

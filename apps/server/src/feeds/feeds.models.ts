@@ -12,6 +12,8 @@ export class Feed extends Model {
   /** Of the first page, as it was read last: asked for again on the condition that it changed. */
   @Column(DataType.TEXT) declare etag: string | null;
   @Column(DataType.TEXT) declare lastModified: string | null;
+  /** How long it said, when it was read last, that it stays as it is. */
+  @Column(DataType.INTEGER) declare ttlMinutes: number | null;
   @Column(DataType.DATE) declare readAt: Date | null;
   /** Null for a feed that ended: it is read again only when somebody asks. */
   @Column(DataType.DATE) declare nextReadAt: Date | null;

@@ -6,7 +6,7 @@ import { Database } from '../database/database.service.js';
 import { sqlState } from '../database/sql-state.js';
 import { claimVersion } from '../database/versions.js';
 import { whyNot } from '../fetching/safe-fetch.js';
-import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
+import { type Actor, found, requireClient, scoped, seenClients } from '../identity/actor.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { InvalidFormException } from '../problems/refusals.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
@@ -54,11 +54,11 @@ export class FeedsService {
   ) {}
 
   async list(actor: Actor): Promise<FeedView[]> {
-    return (await this.database.rows<FeedRow>(FEEDS, [seen(actor), null])).map(toFeedView);
+    return (await this.database.rows<FeedRow>(FEEDS, [seenClients(actor), null])).map(toFeedView);
   }
 
   private async read(actor: Actor, feedId: string): Promise<FeedView> {
-    return toFeedView(found((await this.database.rows<FeedRow>(FEEDS, [seen(actor), feedId]))[0], 'feed'));
+    return toFeedView(found((await this.database.rows<FeedRow>(FEEDS, [seenClients(actor), feedId]))[0], 'feed'));
   }
 
   async follow(actor: Actor, clientId: string, { url: written, rule }: FeedForm): Promise<FeedView> {
@@ -113,12 +113,12 @@ export class FeedsService {
 
   async episodes(actor: Actor, feedId: string): Promise<EpisodeView[]> {
     await this.find(actor, feedId);
-    return (await this.database.rows<EpisodeRow>(EPISODES, [seen(actor), feedId, SHOWN_OF_FEED])).map(toEpisodeView);
+    return (await this.database.rows<EpisodeRow>(EPISODES, [seenClients(actor), feedId, SHOWN_OF_FEED])).map(toEpisodeView);
   }
 
   /** What came out since the feeds are followed and was not taken in. */
   async newEpisodes(actor: Actor): Promise<EpisodeView[]> {
-    return (await this.database.rows<EpisodeRow>(EPISODES, [seen(actor), null, SHOWN_NEW])).map(toEpisodeView);
+    return (await this.database.rows<EpisodeRow>(EPISODES, [seenClients(actor), null, SHOWN_NEW])).map(toEpisodeView);
   }
 
   async takeIn(actor: Actor, episodeId: string, { sift }: TakeInForm): Promise<RecordingView> {
@@ -175,8 +175,6 @@ export class FeedsService {
     return new URL(written).href;
   }
 }
-
-const seen = ({ clientIds }: Actor): readonly string[] | null => (clientIds === 'all' ? null : clientIds);
 
 function toFeedView({ readAt, nextReadAt, failure, ...row }: FeedRow): FeedView {
   return { ...row, trouble: row.trouble ?? failure, readAt: readAt?.toISOString() ?? null, nextReadAt: nextReadAt?.toISOString() ?? null };

@@ -53,7 +53,6 @@ export class FetchWork implements OnModuleInit {
     if (row === null) throw new JobRefusedError('The recording is gone.');
     run.report('asking', 0);
     try {
-      const beside = await this.besides(row, run);
       const path = this.media.pathOf(partName(row.id), 'fetching');
       await mkdir(dirname(path), { recursive: true });
       const { type } = await download(
@@ -62,12 +61,15 @@ export class FetchWork implements OnModuleInit {
           url: row.url,
           path,
           validator: row.validator,
+          bytes: row.bytes === null ? null : Number(row.bytes),
           mostBytes: LARGEST_FILE,
           begins: (validator, bytes) => run.keep(() => row.update({ validator, bytes })),
           progress: (bytes, of) => run.report('fetching', FETCHING_AT + (LOOKING_AT - FETCHING_AT) * (of === null ? 0 : bytes / of)),
         },
         AbortSignal.any([run.signal, AbortSignal.timeout(LONGEST_MS)]),
       );
+      // After the file: what goes with it keeps nobody waiting for that.
+      const beside = await this.besides(row, run);
       run.report('looking', LOOKING_AT);
       const sound = await this.look(row, type);
       await this.take(row, sound, beside, run);

@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { AuditService } from '../audit/audit.service.js';
-import { log } from '../config/logger.js';
+import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
 import { JobsService } from '../jobs/jobs.service.js';
@@ -24,7 +24,7 @@ const WANTED = `SELECT f.id FROM fetches f JOIN jobs j ON j.kind = 'fetch' AND j
 /** How fetches stand, and what is done about them. */
 @Injectable()
 export class FetchesService implements OnModuleInit, OnModuleDestroy {
-  private sweeping: NodeJS.Timeout | null = null;
+  private readonly rounds = new Rounds('what fetching left', SWEEP_EVERY_MS, () => this.sweep());
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -44,14 +44,11 @@ export class FetchesService implements OnModuleInit, OnModuleDestroy {
       const row = await Fetch.findOne({ where: { recordingId }, attributes: ['id'] });
       if (row !== null) await this.jobs.cancel(FETCH, row.id);
     });
-    await this.sweep();
-    this.sweeping = setInterval(() => {
-      this.sweep().catch((error: unknown) => log.warn({ error: String(error) }, 'what fetching left could not be swept'));
-    }, SWEEP_EVERY_MS);
+    await this.rounds.begin();
   }
 
   onModuleDestroy(): void {
-    if (this.sweeping !== null) clearInterval(this.sweeping);
+    this.rounds.end();
   }
 
   async sweep(nowMs = Date.now()): Promise<void> {

@@ -54,7 +54,7 @@ export class Intake {
 
   /** @returns the recording's id */
   async begin({ clientId, title, url, bytes, transcripts, chaptersUrl, episodeId, origin, sift, userId }: Wanted): Promise<string> {
-    const shown = title.slice(0, LONGEST_TITLE);
+    const shown = Array.from(title).slice(0, LONGEST_TITLE).join('');
     const { id: recordingId } = await Recording.create({ clientId, title: shown, baseName: shown, createdBy: userId, origin });
     const files = { url, transcripts: [...transcripts], chaptersUrl };
     const { id } = await Fetch.create({ ...files, clientId, recordingId, episodeId, thenSift: sift, askedBy: userId });

@@ -1,6 +1,7 @@
 const MINUTE_MS = 60_000;
 /** A feed is read every hour, unless it says how long it stays as it is; then not more often than this, and once a day at least. */
-const [USUAL_MINUTES, LEAST_MINUTES, MOST_MINUTES] = [60, 15, 24 * 60];
+const [USUAL_MINUTES, LEAST_MINUTES] = [60, 15];
+export const MOST_MINUTES = 24 * 60;
 
 const later = (now: Date, minutes: number): Date => new Date(now.getTime() + minutes * MINUTE_MS);
 

@@ -16,6 +16,8 @@ export interface Download {
   readonly path: string;
   /** Of the bytes that are there already; null where they may be of anything. */
   readonly validator: Validator | null;
+  /** How many it is said to have under that validator; null where nobody said. */
+  readonly bytes: number | null;
   readonly mostBytes: number;
   /** The bytes from here on are of this, and there are so many of them (null: nobody says). Waited for before the first is written. */
   begins(validator: Validator | null, bytes: number | null): Promise<void>;
@@ -37,6 +39,8 @@ const OLD_ENOUGH_MS = 60_000;
  */
 export async function download(fetch: SafeFetch, asked: Download, signal: AbortSignal): Promise<{ readonly bytes: number; readonly type: string }> {
   let { validator } = asked;
+  // Whole since before the program ended: nothing is left to be asked for.
+  if (validator !== null && asked.bytes !== null && (await sizeOf(asked.path)) === asked.bytes) return { bytes: asked.bytes, type: '' };
   let inVain = 0;
   for (;;) {
     const have = validator === null ? 0 : await sizeOf(asked.path);

@@ -180,13 +180,15 @@ export function retryAfterMs(value: string | undefined, nowMs: number): number |
 export function inWords(error: unknown, host: string, signal: AbortSignal): unknown {
   if (signal.aborted) return signal.reason;
   if (error instanceof FetchError) return error;
-  const { code = '' } = error as { code?: string };
+  const { code = '', syscall = '' } = error as { code?: string; syscall?: string };
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return new FetchError(`No host is called ${host}.`, code === 'EAI_AGAIN');
   if (/^(?:ERR_TLS|CERT_|DEPTH_ZERO|SELF_SIGNED|UNABLE_TO|ERR_SSL|EPROTO)/.test(code)) return new FetchError(`${host} cannot show who it is (${code}).`, false);
   if (code === 'ECONNREFUSED' || code === 'EHOSTUNREACH' || code === 'ENETUNREACH' || code === 'ETIMEDOUT')
     return new FetchError(`${host} cannot be reached.`, true);
   if (code === 'ECONNRESET' || code === 'EPIPE' || code === 'ERR_STREAM_PREMATURE_CLOSE' || code.startsWith('HPE_') || code.startsWith('Z_'))
     return new FetchError(`${host} broke off in the middle.`, true);
+  // Whatever else a line can come to: these are never the disk's.
+  if (syscall === 'connect' || syscall === 'getaddrinfo') return new FetchError(`${host} cannot be reached (${code}).`, true);
   return error;
 }
 

@@ -30,6 +30,9 @@ export function scoped(actor: Pick<Actor, 'clientIds'>): { clientId?: string[] }
   return actor.clientIds === 'all' ? {} : { clientId: [...actor.clientIds] };
 }
 
+/** The same for a query in plain text: ids of the clients, or null for all. */
+export const seenClients = ({ clientIds }: Pick<Actor, 'clientIds'>): readonly string[] | null => (clientIds === 'all' ? null : clientIds);
+
 /** Whether somebody who sees `clientIds` may be told of a client. */
 export function mayPass(clientIds: readonly string[] | 'all', clientId: string): boolean {
   return clientIds === 'all' || clientIds.includes(clientId);

@@ -36,7 +36,7 @@ LIMIT 8 FOR UPDATE SKIP LOCKED`;
 
 /** $1 id */
 export const START = `UPDATE jobs SET state = 'running', stage = 'starting', fraction = 0, left_ms = NULL, attempt = attempt + 1, lost_at = NULL,
-  started_at = now() WHERE id = $1 AND state = 'waiting' RETURNING attempt, faults`;
+  failure = NULL, started_at = now() WHERE id = $1 AND state = 'waiting' RETURNING attempt, faults`;
 
 const THIS_RUN = `id = $1 AND attempt = $2 AND state = 'running'`;
 /** $1 id, $2 attempt, $3 stage, $4 fraction, $5 ms left */
@@ -47,8 +47,8 @@ export const HOLD = `SELECT id FROM jobs WHERE ${THIS_RUN} FOR UPDATE`;
 export const COMPLETE = `UPDATE jobs SET state = 'done', stage = 'done', fraction = 1, left_ms = 0, failure = NULL, finished_at = now() WHERE ${THIS_RUN} RETURNING id`;
 /** $1 id, $2 attempt, $3 reason */
 export const FAIL = `UPDATE jobs SET state = 'failed', stage = 'failed', left_ms = NULL, failure = $3, finished_at = now() WHERE ${THIS_RUN}`;
-/** After a fault: $1 id, $2 attempt, $3 ms to wait */
-export const RUN_LATER = `UPDATE jobs SET state = 'waiting', stage = 'waiting', left_ms = NULL, faults = faults + 1,
+/** After a fault: $1 id, $2 attempt, $3 ms to wait, $4 why, where that is of use to the producer, else null */
+export const RUN_LATER = `UPDATE jobs SET state = 'waiting', stage = 'waiting', left_ms = NULL, faults = faults + 1, failure = $4,
   due_at = now() + $3 * interval '1 millisecond' WHERE ${THIS_RUN}`;
 /** Unfinished, through no fault of the job: $1 id, $2 attempt */
 export const HAND_BACK = `UPDATE jobs SET state = 'waiting', stage = 'waiting', left_ms = NULL, due_at = now() WHERE ${THIS_RUN}`;

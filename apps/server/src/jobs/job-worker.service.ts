@@ -153,12 +153,12 @@ export class JobWorker implements OnApplicationBootstrap, BeforeApplicationShutd
         log.info({ kind: job.kind, subjectId: job.subjectId }, 'job put off');
         const faults = job.faults + 1;
         if (faults >= kind.attempts) await this.write(FAIL, [job.id, job.attempt, text]);
-        else await this.write(RUN_LATER, [job.id, job.attempt, Math.max(kind.backOffMs(faults), reason.afterMs ?? 0)]);
+        else await this.write(RUN_LATER, [job.id, job.attempt, Math.max(kind.backOffMs(faults), reason.afterMs ?? 0), text]);
       } else {
         log.error({ kind: job.kind, subjectId: job.subjectId, error: reason instanceof Error ? reason.stack : text }, 'job failed');
         const faults = job.faults + 1;
         if (faults >= kind.attempts) await this.write(FAIL, [job.id, job.attempt, `It stopped on a fault of the program: ${text}`]);
-        else await this.write(RUN_LATER, [job.id, job.attempt, kind.backOffMs(faults)]);
+        else await this.write(RUN_LATER, [job.id, job.attempt, kind.backOffMs(faults), null]);
       }
     }
   }

@@ -1,6 +1,7 @@
 import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { VOICE_STEP_MS } from '@sift-reel/core';
 import { log } from '../config/logger.js';
+import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
 import { JobsService } from '../jobs/jobs.service.js';
@@ -28,7 +29,7 @@ const UNPREPARED = `SELECT r.id FROM recordings r WHERE r.sound_file IS NOT NULL
 /** Has files prepared as they come in, says how that stands, and hands out what was made. */
 @Injectable()
 export class PreparingService implements OnModuleInit, OnModuleDestroy {
-  private sweeping: NodeJS.Timeout | null = null;
+  private readonly rounds = new Rounds('left preparations', SWEEP_EVERY_MS, () => this.sweep());
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -50,14 +51,11 @@ export class PreparingService implements OnModuleInit, OnModuleDestroy {
         const recording = await Recording.findByPk(id, { lock: true });
         if (recording?.soundFile != null && (await Preparation.count({ where: { recordingId: id } })) === 0) await this.begin(recording);
       });
-    await this.sweep();
-    this.sweeping = setInterval(() => {
-      this.sweep().catch((error: unknown) => log.warn({ error: String(error) }, 'left preparations could not be swept'));
-    }, SWEEP_EVERY_MS);
+    await this.rounds.begin();
   }
 
   onModuleDestroy(): void {
-    if (this.sweeping !== null) clearInterval(this.sweeping);
+    this.rounds.end();
   }
 
   /** Files whose recording is gone or has another, and what killed runs left. */

@@ -8,6 +8,7 @@ import { AuditService } from '../audit/audit.service.js';
 import { ClientFacts } from '../clients/client-facts.js';
 import { Client } from '../clients/clients.models.js';
 import { log } from '../config/logger.js';
+import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
 import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
@@ -36,7 +37,7 @@ const SWEEP_EVERY_MS = 10 * 60_000;
 
 @Injectable()
 export class RecordingsService implements OnModuleInit, OnModuleDestroy {
-  private sweeping: NodeJS.Timeout | null = null;
+  private readonly rounds = new Rounds('left files', SWEEP_EVERY_MS, () => this.sweepFiles());
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -54,14 +55,11 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
       );
       return new Map(rows.map(({ clientId, n }) => [clientId, n]));
     });
-    await this.sweepFiles();
-    this.sweeping = setInterval(() => {
-      this.sweepFiles().catch((error: unknown) => log.warn({ error: String(error) }, 'left files could not be swept'));
-    }, SWEEP_EVERY_MS);
+    await this.rounds.begin();
   }
 
   onModuleDestroy(): void {
-    if (this.sweeping !== null) clearInterval(this.sweeping);
+    this.rounds.end();
   }
 
   private async sweepFiles(): Promise<void> {

@@ -8,6 +8,7 @@ import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { log } from '../config/logger.js';
+import { Rounds } from '../config/rounds.js';
 import { MediaStore } from '../media/media-store.service.js';
 
 /** Where uploads are asked for and sent to. */
@@ -33,7 +34,7 @@ export class ResumableUploads implements OnModuleInit, OnModuleDestroy {
   private readonly store: FileStore;
   private readonly tus: Server;
   private readonly uploader = new AsyncLocalStorage<string>();
-  private sweeping: NodeJS.Timeout | null = null;
+  private readonly rounds = new Rounds('left uploads', SWEEP_EVERY_MS, () => this.sweep());
 
   constructor(
     @Inject(CONFIG) config: Config,
@@ -62,14 +63,11 @@ export class ResumableUploads implements OnModuleInit, OnModuleDestroy {
   }
 
   async onModuleInit(): Promise<void> {
-    await this.sweep();
-    this.sweeping = setInterval(() => {
-      this.sweep().catch((error: unknown) => log.warn({ error: String(error) }, 'left uploads could not be swept'));
-    }, SWEEP_EVERY_MS);
+    await this.rounds.begin();
   }
 
   onModuleDestroy(): void {
-    if (this.sweeping !== null) clearInterval(this.sweeping);
+    this.rounds.end();
   }
 
   /** Uploads that nobody has gone on with for two days. */

@@ -1,8 +1,8 @@
 import { ConflictException, Inject, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { AuditService } from '../audit/audit.service.js';
-import { log } from '../config/logger.js';
+import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
-import { type Actor, found, scoped } from '../identity/actor.js';
+import { type Actor, found, scoped, seenClients } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { Render } from './rendering.models.js';
 import type { GoingFileView } from './rendering.views.js';
@@ -43,7 +43,7 @@ ORDER BY "goesAt", r.id LIMIT $2`;
 /** Finished files live as long as their client says; before one goes, it is told of. */
 @Injectable()
 export class KeptFiles implements OnModuleInit, OnModuleDestroy {
-  private timer: NodeJS.Timeout | null = null;
+  private readonly rounds = new Rounds('files whose time is over', LOOK_EVERY_MS, () => this.look());
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -52,14 +52,11 @@ export class KeptFiles implements OnModuleInit, OnModuleDestroy {
   ) {}
 
   async onModuleInit(): Promise<void> {
-    await this.look();
-    this.timer = setInterval(() => {
-      this.look().catch((error: unknown) => log.warn({ error: String(error) }, 'files whose time is over could not be looked for'));
-    }, LOOK_EVERY_MS);
+    await this.rounds.begin();
   }
 
   onModuleDestroy(): void {
-    if (this.timer !== null) clearInterval(this.timer);
+    this.rounds.end();
   }
 
   /** Tells of files whose time is near, and lets those go that were told of. Rows first: a file that is left over is swept as nobody's. */
@@ -74,11 +71,8 @@ export class KeptFiles implements OnModuleInit, OnModuleDestroy {
     return gone.length;
   }
 
-  async going({ clientIds }: Actor): Promise<GoingFileView[]> {
-    const rows = await this.database.rows<Omit<GoingFileView, 'goesAt' | 'bytes'> & { goesAt: Date; bytes: string }>(GOING, [
-      clientIds === 'all' ? null : clientIds,
-      MOST_SHOWN,
-    ]);
+  async going(actor: Actor): Promise<GoingFileView[]> {
+    const rows = await this.database.rows<Omit<GoingFileView, 'goesAt' | 'bytes'> & { goesAt: Date; bytes: string }>(GOING, [seenClients(actor), MOST_SHOWN]);
     return rows.map(({ goesAt, bytes, ...row }) => ({ ...row, goesAt: goesAt.toISOString(), bytes: Number(bytes) }));
   }
 

@@ -6,6 +6,7 @@ import { Op, type WhereOptions } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
 import { cardStyleOf, Client } from '../clients/clients.models.js';
 import { log } from '../config/logger.js';
+import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
@@ -38,7 +39,7 @@ const titleOf = (short: Short): string => baseCopy(short).title || short.candida
 /** Asks for files of shorts, says how they stand, and hands them out. */
 @Injectable()
 export class RendersService implements OnModuleInit, OnModuleDestroy {
-  private sweeping: NodeJS.Timeout | null = null;
+  private readonly rounds = new Rounds('left renders', SWEEP_EVERY_MS, () => this.sweep());
   private program: Promise<string> | null = null;
 
   constructor(
@@ -52,14 +53,11 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
   ) {}
 
   async onModuleInit(): Promise<void> {
-    await this.sweep();
-    this.sweeping = setInterval(() => {
-      this.sweep().catch((error: unknown) => log.warn({ error: String(error) }, 'left renders could not be swept'));
-    }, SWEEP_EVERY_MS);
+    await this.rounds.begin();
   }
 
   onModuleDestroy(): void {
-    if (this.sweeping !== null) clearInterval(this.sweeping);
+    this.rounds.end();
   }
 
   /** Files whose short is gone, and what killed runs left. */

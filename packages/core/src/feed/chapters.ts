@@ -18,7 +18,8 @@ export function readChapters(text: string): GivenChapter[] {
   if (!Array.isArray(listed)) throw new FeedRefusedError(1, 'bad-chapters', 'there is no list of chapters');
   const found = new Map<number, GivenChapter>();
   for (const one of listed.slice(0, MOST_CHAPTERS) as ({ startTime?: unknown; title?: unknown; toc?: unknown } | null)[]) {
-    const seconds = Number(one?.startTime ?? Number.NaN);
+    const startTime = one?.startTime;
+    const seconds = typeof startTime === 'number' || (typeof startTime === 'string' && startTime.trim() !== '') ? Number(startTime) : Number.NaN;
     const title =
       typeof one?.title === 'string'
         ? one.title

@@ -120,6 +120,38 @@ describe('readFeed', () => {
     expect(said).not.toMatch(/\\u[dD][89a-fA-F]|\\u0000/);
   });
 
+  it('offers transcripts in the language of the feed first, then by how well their times serve', () => {
+    const files =
+      '<podcast:transcript url="es.vtt" type="text/vtt" language="es"/><podcast:transcript url="en.srt" type="application/x-subrip" language="en-GB"/><podcast:transcript url="any.txt" type="text/plain"/>';
+    const names = (head: string): string[] => readFeed(feedOf(item(files), head), AT).episodes[0]!.transcripts.map(({ url }) => url.split('/').at(-1)!);
+    expect(names('<language>en-us</language>')).toEqual(['en.srt', 'any.txt', 'es.vtt']);
+    expect(names('<language>es</language>')).toEqual(['es.vtt', 'any.txt', 'en.srt']);
+    expect(names('')).toEqual(['es.vtt', 'en.srt', 'any.txt']);
+  });
+
+  it('reads the newest of a page that never ends, and no more people than there can be', () => {
+    const items = Array.from({ length: 5_010 }, (_, i) => `<item><guid>${i}</guid><enclosure url="https://m.example/${i}.mp3" type="audio/mpeg"/></item>`);
+    const { episodes } = readFeed(feedOf(items.join('')), AT);
+    expect([episodes.length, episodes[0]!.guid, episodes.at(-1)!.guid]).toEqual([5_000, '0', '4999']);
+    expect(only('<podcast:person>Ada</podcast:person>'.repeat(500)).persons).toHaveLength(40);
+  });
+
+  it.each(['a', '<', '<script', '<a', '&lt;script', ' ', '"', '&amp;', '0'])(
+    'reads a megabyte of “%s” as if it were a title, a day, a length and a number',
+    (letter) => {
+      const much = letter.repeat(Math.ceil(1_000_000 / letter.length));
+      const cdata = `<![CDATA[${much}]]>`;
+      const parts = ['title', 'description', 'pubDate', 'any:duration', 'any:season', 'any:episode', 'link', 'podcast:person'].map(
+        (name) => `<${name}>${cdata}</${name}>`,
+      );
+      const { title, summary, persons } = readFeed(
+        feedOf(`<item><guid>g</guid><enclosure url="https://m.example/1.mp3" length="${'9'.repeat(1_000)}"/>${parts.join('')}</item>`),
+        AT,
+      ).episodes[0]!;
+      expect([title.length <= 160, summary.length <= 600, persons.every(({ name }) => name.length <= 80)]).toEqual([true, true, true]);
+    },
+  );
+
   it('expands nothing: a bomb of entities is refused where it is used', () => {
     const bomb = `<!DOCTYPE rss [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">]>\n<rss version="2.0"><channel><title>&b;</title></channel></rss>`;
     expect(() => readFeed(bomb, AT)).toThrow(expect.objectContaining({ code: 'bad-xml', line: 2 }));
@@ -209,12 +241,17 @@ describe('readChapters', () => {
         { startTime: 168.2, title: 'Again' },
         { startTime: -3, title: 'Before' },
         { title: 'Nowhere' },
+        { startTime: [], title: 'A list' },
+        { startTime: true, title: 'Yes' },
+        { startTime: '300', title: 'As text' },
+        ['a list'],
         null,
       ],
     });
     expect(readChapters(text)).toEqual([
       { startMs: 0, title: 'Hello' },
       { startMs: 168_200, title: 'The rope' },
+      { startMs: 300_000, title: 'As text' },
     ]);
   });
   it.each(['', '{', '[]', 'null', '{"chapters":3}'])('refuses “%s”', (text) => expect(() => readChapters(text)).toThrow(FeedRefusedError));

@@ -6,9 +6,11 @@ import { type Feed, type FeedEpisode, type FeedFile, type FeedPerson, FeedRefuse
 /** Namespaces of the podcast tags: the one in force, and the one of its first years. */
 const PODCAST = new Set(['https://podcastindex.org/namespace/1.0', 'https://github.com/Podcastindex-org/podcast-namespace/blob/main/docs/1.0.md']);
 const ATOM = 'http://www.w3.org/2005/Atom';
-/** More is no feed that somebody follows; longer texts are cut. */
+/** More is no feed that somebody follows; longer texts and pages are cut. */
 const [MOST_CHARACTERS, MOST_EPISODES] = [30_000_000, 5_000];
-const [LONGEST_TITLE, LONGEST_SUMMARY, LONGEST_ADDRESS, LONGEST_NAME, MOST_FILES] = [160, 600, 2_000, 80, 12];
+const [LONGEST_TITLE, LONGEST_SUMMARY, LONGEST_ADDRESS, LONGEST_NAME, MOST_FILES, MOST_PERSONS] = [160, 600, 2_000, 80, 12, 40];
+/** Of what is said of something, so much is looked at: what is shown of it is far less. */
+const MOST_LOOKED_AT = 20_000;
 /** Names of characters that makers of feeds take from HTML, though XML has none of them. */
 const HTML_NAMES =
   'nbsp copy reg trade ndash mdash hellip lsquo rsquo ldquo rdquo laquo raquo bull middot eacute egrave agrave aacute ouml uuml auml szlig ntilde'.split(' ');
@@ -86,7 +88,7 @@ class Reader {
     this.attributes = Object.fromEntries(Object.values(tag.attributes).map(({ local, value }) => [local, value]));
     const here = this.path.join('/');
     if (here === 'rss/channel/item') {
-      if (this.episodes.length + this.passedOver >= MOST_EPISODES) throw new FeedRefusedError(line, 'too-long', `more than ${MOST_EPISODES} items on one page`);
+      if (this.episodes.length >= MOST_EPISODES) return; // older than anybody looks for
       this.item = { parts: new Map(), persons: [], transcripts: [], enclosure: null, chapters: null, seasonName: '', numberShown: '' };
     } else if (here === 'rss/channel/atom:link' && this.attributes['rel'] === 'next') this.nextUrl = this.address(this.attributes['href']);
     else if (this.item !== null && this.path.length === 4) this.openPart(this.path[3]!, this.item);
@@ -112,7 +114,7 @@ class Reader {
   close(): void {
     const part = this.path.at(-1)!;
     const depth = this.path.length;
-    const said = this.said.trim();
+    const said = this.said.slice(0, MOST_LOOKED_AT).trim();
     if (this.item !== null && depth === 4) this.closePart(part, said, this.item);
     else if (this.item !== null && depth === 3) this.closeItem(this.item);
     else if (depth === 3 && this.path[1] === 'channel') {
@@ -154,9 +156,9 @@ class Reader {
       publishedMs: publishingDate(parts.get('pubDate') ?? ''),
       durationMs: feedLength(part('duration')),
       enclosure,
-      transcripts: item.transcripts.sort((a, b) => TRANSCRIPT_KINDS[a.type]! - TRANSCRIPT_KINDS[b.type]!),
+      transcripts: item.transcripts,
       chapters: item.chapters,
-      persons: item.persons,
+      persons: item.persons.slice(0, MOST_PERSONS),
       season: season === undefined ? null : Number(season),
       seasonName: item.seasonName,
       number: item.numberShown || (/^\d{1,6}(?:\.\d{1,4})?$/.exec(part('episode'))?.[0] ?? ''),
@@ -169,12 +171,22 @@ class Reader {
     return {
       title: plainText(this.heads.get('title') ?? '', LONGEST_TITLE),
       link: this.address(this.heads.get('link')),
-      persons: this.persons.slice(0, MOST_FILES),
+      persons: this.persons.slice(0, MOST_PERSONS),
       nextUrl: this.nextUrl,
       ttlMinutes: positive(this.heads.get('ttl')),
-      episodes: this.episodes.map((one) => (one.persons.length > 0 ? one : { ...one, persons: this.persons.slice(0, MOST_FILES) })),
+      episodes: this.episodes.map((one) => this.complete(one)),
       passedOver: this.passedOver,
     };
+  }
+
+  /** With what the feed says of all its episodes, wherever it says so. */
+  private complete(one: FeedEpisode): FeedEpisode {
+    const language = primaryTag(this.heads.get('language') ?? '');
+    // The feed's own, nobody's, another: a translation is no transcript of what is heard.
+    const strangeness = (tag: string): number => (tag === '' ? 1 : primaryTag(tag) === language ? 0 : 2);
+    const rank = ({ language: tag, type }: FeedTranscript): number => (language === '' ? 0 : strangeness(tag) * 10) + TRANSCRIPT_KINDS[type]!;
+    const transcripts = [...one.transcripts].sort((a, b) => rank(a) - rank(b));
+    return { ...one, transcripts, persons: one.persons.length > 0 ? one.persons : this.persons.slice(0, MOST_PERSONS) };
   }
 
   private address(written: string | undefined): string | null {
@@ -194,6 +206,9 @@ function nameOf({ uri, local }: SaxesTagNS): string {
 /** Without zero characters and halves of characters, which cannot be kept as text. */
 const keepable = (text: string): string => text.replace(/\0|\p{Surrogate}/gu, '');
 
+/** The language of a tag such as `en-GB` (BCP 47). */
+const primaryTag = (tag: string): string => tag.split('-')[0]!.trim().toLowerCase();
+
 const mediaType = (written = ''): string => keepable(written).split(';')[0]!.trim().toLowerCase().slice(0, 80);
 
 function positive(written = ''): number | null {
@@ -201,7 +216,11 @@ function positive(written = ''): number | null {
   return value > 0 ? value : null;
 }
 
-const oneLine = (text: string, most: number): string => Array.from(keepable(text).replace(/\s+/g, ' ').trim()).slice(0, most).join('').trim();
+const oneLine = (text: string, most: number): string =>
+  Array.from(keepable(text.slice(0, MOST_LOOKED_AT)).replace(/\s+/g, ' ').trim())
+    .slice(0, most)
+    .join('')
+    .trim();
 
 /** What HTML says without its marks. It is shown as text and never as HTML, so that nothing rests on all marks being found. */
 function plainText(html: string, most: number): string {

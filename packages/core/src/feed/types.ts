@@ -33,7 +33,7 @@ export interface FeedEpisode {
   readonly publishedMs: number | null;
   readonly durationMs: number | null;
   readonly enclosure: FeedEnclosure;
-  /** Best first: times by the word or the cue before plain text. */
+  /** Best first: in the language of the feed before others, then times by the word or the cue before plain text. */
   readonly transcripts: readonly FeedTranscript[];
   readonly chapters: FeedFile | null;
   readonly persons: readonly FeedPerson[];

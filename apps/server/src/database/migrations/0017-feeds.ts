@@ -14,6 +14,7 @@ CREATE TABLE feeds (
   rule text NOT NULL CHECK (rule IN ('list', 'take', 'sift')),
   etag text,
   last_modified text,
+  ttl_minutes integer,
   read_at timestamptz,
   next_read_at timestamptz,
   misses integer NOT NULL DEFAULT 0,
