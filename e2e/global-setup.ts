@@ -2,7 +2,7 @@ import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import pg from 'pg';
 import { hashPassword } from '../apps/server/dist/identity/passwords.js';
-import { migrate } from '../apps/server/dist/database/migrate.js';
+import { freshDatabase } from '../apps/server/test/database.js';
 import { makeShows } from '../demo/shows.mjs';
 import { speakRecording } from '../demo/speak.mjs';
 import { settings } from '../scripts/lib/config.mjs';
@@ -21,13 +21,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   await speakRecording(new URL('../demo/recordings/up-the-flue-11.txt', import.meta.url).pathname, fixtures);
   await makeShows(test.demoDir);
   const postgres = await startPostgres(test);
-  const admin = new pg.Client({ connectionString: postgres.url });
-  await admin.connect();
-  await admin.query('DROP DATABASE IF EXISTS browser_tests WITH (FORCE)');
-  await admin.query('CREATE DATABASE browser_tests');
-  await admin.end();
-  const url = postgres.url.replace(/\/[^/]*$/, '/browser_tests');
-  await migrate(url);
+  const url = await freshDatabase(postgres.url, 'browser_tests');
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   await client.query(`INSERT INTO users (email, name, role, password_hash) VALUES ($1, 'Olive Owner', 'owner', $2)`, [

@@ -15,6 +15,7 @@ import { eventsApi } from './events.js';
 import { type Notice, noticeClosed } from './notices.js';
 import { signedIn } from './session.js';
 import { useAppDispatch, useAppSelector } from './store.js';
+import { isAtWork } from './stages.js';
 import { applyTheme, readTheme, type Theme } from './theme.js';
 import { redoLast, undoDeed, undoLast, useLastDeedId } from './undo.js';
 import { t, chooseLanguage, type Language, LANGUAGES, language } from '../texts/texts.js';
@@ -114,7 +115,7 @@ function Mark(): ReactNode {
 /** "2 recordings working · 6 min left" */
 function Working(): ReactNode {
   const { data: recordings = [] } = api.useListRecordingsQuery(undefined);
-  const working = recordings.filter((one) => one.latestSift?.state === 'waiting' || one.latestSift?.state === 'running');
+  const working = recordings.filter((one) => isAtWork(one.latestSift));
   if (working.length === 0) return null;
   const leftMs = Math.max(...working.map((one) => one.latestSift?.leftMs ?? 0));
   return (

@@ -33,3 +33,10 @@ const STAGES: Readonly<Record<string, string>> = {
 export function stageName(stage: string): string {
   return STAGES[stage] ?? stage;
 }
+
+interface AtWork {
+  readonly state: string;
+}
+
+/** A job that waits for a worker, or has one. */
+export const isAtWork = (job: AtWork | null | undefined): boolean => job?.state === 'waiting' || job?.state === 'running';

@@ -1,8 +1,8 @@
 import { formatLength, formatMinute } from '@sift-reel/core';
 import { type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { api, type RecordingView } from '../../app/api.js';
-import { stageName } from '../../app/stages.js';
+import { api } from '../../app/api.js';
+import { isAtWork, stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { sayTrouble } from '../../app/undo.js';
 import { EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
@@ -31,12 +31,11 @@ export function DeskPage(): ReactNode {
     );
   const nameOf = new Map(clients.data.map((client) => [client.id, client.name]));
   const list = recordings.data;
-  const working = list.filter((one) => one.latestSift?.state === 'waiting' || one.latestSift?.state === 'running');
+  const working = list.filter((one) => isAtWork(one.latestSift));
   const toBrief = list.filter((one) => one.transcript !== null && one.latestSift === null);
-  const isFetched = (one: RecordingView): boolean => one.fetch?.state === 'waiting' || one.fetch?.state === 'running';
-  const fetching = list.filter(isFetched);
+  const fetching = list.filter((one) => isAtWork(one.fetch));
   const unfetched = list.filter((one) => one.fetch?.state === 'failed');
-  const waiting = list.filter((one) => one.transcript === null && !isFetched(one) && one.fetch?.state !== 'failed');
+  const waiting = list.filter((one) => one.transcript === null && !isAtWork(one.fetch) && one.fetch?.state !== 'failed');
   const toRead = list.filter((one) => one.latestSift?.state === 'done' && one.latestSift.keptCount === 0);
   const failed = list.filter((one) => one.latestSift?.state === 'failed');
   const drafts = shorts.data.filter((short) => !short.approved);

@@ -1,10 +1,11 @@
 import type { ReactNode } from 'react';
 import { type AlignmentView, api, type RecordingView } from '../../app/api.js';
-import { stageName } from '../../app/stages.js';
+import { isAtWork } from '../../app/stages.js';
 import { sayTrouble } from '../../app/undo.js';
-import { formatNumber, timeLeft } from '../../texts/formats.js';
+import { formatNumber } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
-import { Chip, ProgressBar } from '../../ui/parts.js';
+import { Chip } from '../../ui/parts.js';
+import { WorkLine } from '../../ui/work-line.js';
 
 const LISTENING = {
   text: t('recordings.its-text-is-looked-for-in-the-sound'),
@@ -20,16 +21,11 @@ export function Alignment({ recording }: { recording: RecordingView }): ReactNod
   const ask = (kind: AlignmentView['kind']) => void listen({ recordingId, alignmentForm: { kind } }).unwrap().catch(sayTrouble);
   const leave = () => void stop(recordingId).unwrap().catch(sayTrouble);
   const state = alignment?.state ?? null;
-  if (alignment !== null && (state === 'waiting' || state === 'running'))
+  if (alignment !== null && isAtWork(alignment))
     return (
-      <div className="mt-1 flex max-w-[260px] flex-col gap-[2px] text-[11.5px] text-soft">
-        <ProgressBar fraction={alignment.fraction} label={t('recordings.listening-to', { title: recording.title })} />
-        <span>
-          {LISTENING[alignment.kind]} · {stageName(state === 'waiting' ? 'waiting' : alignment.stage)}
-          {alignment.leftMs !== null && alignment.leftMs > 0 && ` · ${t('common.left', { left: timeLeft(alignment.leftMs) })}`}{' '}
-          <Deed onClick={leave}>{t('recordings.stop-listening')}</Deed>
-        </span>
-      </div>
+      <WorkLine of={alignment} label={t('recordings.listening-to', { title: recording.title })} says={(stage) => `${LISTENING[alignment.kind]} · ${stage}`}>
+        <Deed onClick={leave}>{t('recordings.stop-listening')}</Deed>
+      </WorkLine>
     );
   if (alignment !== null && state === 'failed')
     return (

@@ -28,6 +28,11 @@ describe('a recording that is fetched', () => {
   it.each<[string, Partial<FetchView>, RegExp]>([
     ['that comes', { state: 'running', stage: 'fetching', fraction: 0.4, leftMs: 42_000 }, /from media\.example: fetching · 42 s left Stop/],
     ['that waits', { state: 'waiting', stage: 'waiting', fraction: 0 }, /from media\.example: waiting for a worker Stop/],
+    [
+      'that waits for its host',
+      { state: 'waiting', stage: 'waiting', failure: 'media.example refused (503).' },
+      /waiting for a worker media\.example refused \(503\)\. It is tried again\. Stop/,
+    ],
     ['that did not come', { state: 'failed', failure: 'media.example has nothing at this address (404).' }, /nothing at this address \(404\)\. Fetch it again/],
     ['that was stopped', { state: 'cancelled' }, /Fetching it was stopped\. Fetch it again/],
     ['without its transcript', { notes: ['talk.vtt: line 3: there is no time'] }, /talk\.vtt: line 3: there is no time/],

@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react';
 import { api, type RecordingView } from '../../app/api.js';
-import { stageName } from '../../app/stages.js';
+import { isAtWork } from '../../app/stages.js';
 import { sayTrouble } from '../../app/undo.js';
-import { formatDate, timeLeft } from '../../texts/formats.js';
+import { formatDate } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
-import { ProgressBar } from '../../ui/parts.js';
+import { WorkLine } from '../../ui/work-line.js';
 
 /** The number of an episode, with its season where there is one. */
 export const episodeNumber = ({ season, number }: { readonly season: number | null; readonly number: string }): string | null =>
@@ -29,21 +29,20 @@ export function Fetching({ recording }: { recording: RecordingView }): ReactNode
   const [stop] = api.useStopFetchMutation();
   const { fetch } = recording;
   if (fetch === null) return null;
-  const isAtWork = fetch.state === 'waiting' || fetch.state === 'running';
   const deed = (act: (id: string) => { unwrap: () => Promise<unknown> }): void => void act(recording.id).unwrap().catch(sayTrouble);
   return (
     <div className="text-[12px] text-soft">
-      {isAtWork && (
-        <div className="mt-1 flex max-w-[300px] flex-col gap-[2px]">
-          <ProgressBar fraction={fetch.fraction} label={t('recordings.fetching-title', { title: recording.title })} />
-          <span className="text-[11.5px]">
-            {t('recordings.fetched-from', { host: fetch.host, stage: stageName(fetch.state === 'waiting' ? 'waiting' : fetch.stage) })}
-            {fetch.leftMs !== null && fetch.leftMs > 0 && ` · ${t('common.left', { left: timeLeft(fetch.leftMs) })}`}{' '}
-            <button type="button" className="underline" onClick={() => deed(stop)}>
-              {t('recordings.stop-fetching')}
-            </button>
-          </span>
-        </div>
+      {isAtWork(fetch) && (
+        <WorkLine
+          of={fetch}
+          label={t('recordings.fetching-title', { title: recording.title })}
+          says={(stage) => t('recordings.fetched-from', { host: fetch.host, stage })}
+        >
+          {fetch.failure !== null && <span className="text-madder-text">{t('recordings.is-tried-again', { failure: fetch.failure })} </span>}
+          <button type="button" className="underline" onClick={() => deed(stop)}>
+            {t('recordings.stop-fetching')}
+          </button>
+        </WorkLine>
       )}
       {(fetch.state === 'failed' || fetch.state === 'cancelled') && (
         <div className={fetch.state === 'failed' ? 'max-w-[380px] text-madder-text' : ''}>

@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react';
 import { api, type RecordingView } from '../../app/api.js';
-import { stageName } from '../../app/stages.js';
+import { isAtWork } from '../../app/stages.js';
 import { sayTrouble } from '../../app/undo.js';
-import { formatNumber, timeLeft } from '../../texts/formats.js';
+import { formatNumber } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
-import { ProgressBar } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
+import { WorkLine } from '../../ui/work-line.js';
 
 /** What a recording's file is, and how loud. */
 export function MediaFacts({ recording: { sound, preparation } }: { recording: RecordingView }): ReactNode {
@@ -37,14 +37,8 @@ export function Preparation({ recording }: { recording: RecordingView }): ReactN
   return (
     <div className="text-[12px] text-soft">
       {sound.tracks.length > 1 && <Track recording={recording} />}
-      {(preparation?.state === 'waiting' || preparation?.state === 'running') && (
-        <div className="mt-1 flex max-w-[260px] flex-col gap-[2px]">
-          <ProgressBar fraction={preparation.fraction} label={t('recordings.preparing', { title: recording.title })} />
-          <span className="text-[11.5px]">
-            {t('recordings.being-prepared', { stage: stageName(preparation.state === 'waiting' ? 'waiting' : preparation.stage) })}
-            {preparation.leftMs !== null && preparation.leftMs > 0 && ` · ${t('common.left', { left: timeLeft(preparation.leftMs) })}`}
-          </span>
-        </div>
+      {preparation !== null && isAtWork(preparation) && (
+        <WorkLine of={preparation} label={t('recordings.preparing', { title: recording.title })} says={(stage) => t('recordings.being-prepared', { stage })} />
       )}
       {preparation?.state === 'failed' && (
         <div className="text-madder-text">

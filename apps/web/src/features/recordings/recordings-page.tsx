@@ -3,7 +3,7 @@ import { Paperclip, Trash2 } from 'lucide-react';
 import { type ReactNode, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, type RecordingView, type TranscriptReadingView } from '../../app/api.js';
-import { stageName } from '../../app/stages.js';
+import { isAtWork, stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch } from '../../app/store.js';
 import { sayTrouble } from '../../app/undo.js';
@@ -135,8 +135,7 @@ function RecordingRow({
   onRemove: () => void;
 }): ReactNode {
   const { transcript, alignment } = recording;
-  const isListening = alignment?.state === 'waiting' || alignment?.state === 'running';
-  const isFetched = recording.fetch?.state === 'waiting' || recording.fetch?.state === 'running';
+  const [isListening, isFetched] = [isAtWork(alignment), isAtWork(recording.fetch)];
   // Where there is no room for columns, what they hold stands one under the other.
   const cell = 'border-b border-rule px-[18px] py-[9px] align-top max-md:block max-md:border-0 max-md:py-[2px]';
   return (
