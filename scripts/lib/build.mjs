@@ -39,9 +39,14 @@ async function once(name, folders, proof, act, log) {
 
 const bin = (name) => join(ROOT, 'node_modules/.bin', name);
 
-/** Packages, server and command line: one build, by TypeScript's own references. */
+/** Packages, server and command line: one build, by TypeScript's own references; then what is started as processes and threads. */
 export function buildServer(log = say) {
-  return once('server', ['packages', 'apps/server', 'apps/cli', 'apps/standins'], 'apps/server/dist/api.js', () => run(bin('tsc'), ['-b'], { cwd: ROOT }), log);
+  const act = async () => {
+    await run(bin('tsc'), ['-b'], { cwd: ROOT });
+    const { bundleServer } = await import('./bundle.mjs'); // it is there once packages are installed
+    await bundleServer();
+  };
+  return once('server', ['packages', 'apps/server', 'apps/cli', 'apps/standins', 'scripts/lib'], 'apps/server/dist/bundled/api.js', act, log);
 }
 
 export function buildWeb(log = say) {

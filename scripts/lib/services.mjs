@@ -26,12 +26,12 @@ export function serviceEnv(settings, databaseUrl, extra = {}) {
   };
 }
 
-const MAINS = { api: 'apps/server/dist/api.js', worker: 'apps/server/dist/worker.js', standins: 'apps/standins/dist/main.js' };
+const MAINS = { api: 'apps/server/dist/bundled/api.js', worker: 'apps/server/dist/bundled/worker.js', standins: 'apps/standins/dist/main.js' };
 
 /** Starts `api`, `worker` or `standins` and waits until it says that it is ready. */
 export function startService(part, env, { quiet = false } = {}) {
   // Detached: Ctrl-C reaches only us, and we stop the parts in their order.
-  const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, MAINS[part])], {
+  const child = spawn(process.execPath, [join(ROOT, MAINS[part])], {
     cwd: ROOT,
     env: { ...env, SIFT_REEL_PART: part },
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'pipe', 'ipc'],

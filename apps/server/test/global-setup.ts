@@ -1,6 +1,8 @@
 import { rm } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
 import type { TestProject } from 'vitest/node';
 import { buildServer } from '../../../scripts/lib/build.mjs';
+import { bundle } from '../../../scripts/lib/bundle.mjs';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { startPostgres } from '../../../scripts/lib/postgres.mjs';
 import { freshDatabase } from './database.js';
@@ -12,6 +14,8 @@ import { freshDatabase } from './database.js';
 export default async function setup({ config }: TestProject): Promise<() => Promise<void>> {
   const test = settings('test');
   await buildServer(() => true);
+  // It is started again and again.
+  await bundle([fileURLToPath(new URL('jobs-worker.mjs', import.meta.url))], 'bundled-tests');
   const postgres = await startPostgres(test);
   for (let slot = 1; slot <= Number(config.maxWorkers); slot += 1) await freshDatabase(postgres.url, `api_tests_${slot}`);
   await rm(test.mediaDir, { recursive: true, force: true });

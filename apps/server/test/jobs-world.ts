@@ -59,7 +59,7 @@ export class JobsWorld {
   }
 
   async startWorker(): Promise<TestWorker> {
-    const child = spawn(process.execPath, [fileURLToPath(new URL('./jobs-worker.mjs', import.meta.url))], {
+    const child = spawn(process.execPath, [fileURLToPath(new URL('../dist/bundled-tests/jobs-worker.js', import.meta.url))], {
       env: { ...process.env, SIFT_REEL_DATABASE_URL: this.url, SIFT_REEL_PART: 'test worker', SIFT_REEL_LOG_LEVEL: 'silent' },
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     });

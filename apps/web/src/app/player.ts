@@ -1,6 +1,7 @@
 import { type CutList, sourceAt } from '@sift-reel/core';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { t } from '../texts/texts.js';
+import { gateOf, type SoundGate, wakeSound } from './sound-gate.js';
 import { onSpeed, speedNow } from './speed.js';
 
 /** Where the sound stands, told to whoever listens: a line, a word; not to the whole bench, sixty times a second. */
@@ -70,7 +71,7 @@ const PREPARED_MS = 20;
  * One element for sound and picture. While it plays a cut list, every drawn frame looks whether the end of a span is reached;
  * `timeupdate` alone comes only four times a second and would play into the next sentence. A second element waits where the next
  * span begins and takes over there: to find a place in a video, a browser decodes from the last whole picture before it, which
- * may take a third of a second.
+ * may take a third of a second. What is heard ends with a span by the sound's own clock, however late a frame is drawn.
  * @param pictured whether the source has a picture; it is shown by `PlayedPicture`
  * @param of which file is played, where that is known: another source of the same is taken once nothing plays, at the same place
  */
@@ -96,6 +97,13 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
     if (source === null) return;
     let frame = 0;
     const made: HTMLMediaElement[] = [];
+    const gates = new Map<HTMLMediaElement, SoundGate | null>();
+    /** What it plays is heard to the end of the span; where none is played, until somebody stops it. */
+    const letSound = (element: HTMLMediaElement): void => {
+      if (!gates.has(element)) gates.set(element, gateOf(element));
+      const cut = run.current?.cuts[run.current.at];
+      gates.get(element)?.open(cut === undefined ? null : Math.max(0, cut.endMs - element.currentTime * 1_000) / element.playbackRate);
+    };
     const make = (name: string): HTMLMediaElement => {
       const element = document.createElement(pictured ? 'video' : 'audio');
       element.preload = made.length === 0 ? 'metadata' : 'auto';
@@ -109,9 +117,11 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
         if (element !== media.current) return;
         setPlaying(true);
         setTrouble(null);
+        letSound(element);
         cancelAnimationFrame(frame);
         frame = requestAnimationFrame(tick);
       };
+      element.onseeked = () => element === media.current && !element.paused && letSound(element);
       element.onpause = () => {
         if (element !== media.current) return; // it has handed over
         setPlaying(false);
@@ -129,6 +139,7 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
       if (going === null || cut === undefined || now < cut.endMs - FRAME_MS / 2) {
         clock.set(now);
         if (going !== null && cut !== undefined) played.set(going.beforeMs + Math.max(0, now - cut.startMs));
+        letSound(element);
         return true;
       }
       going.beforeMs += cut.endMs - cut.startMs;
@@ -154,6 +165,7 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
       }
       [media.current, standby.current] = [other, element];
       showOne(other, element);
+      letSound(other);
       other.play().catch(() => undefined); // what cannot be played said so when it began
       element.pause();
     };
@@ -173,7 +185,7 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
       unhurry();
       cancelAnimationFrame(frame);
       for (const element of made) {
-        element.onplay = element.onpause = element.onerror = null;
+        element.onplay = element.onpause = element.onseeked = element.onerror = null;
         element.pause();
         element.removeAttribute('src');
         element.load();
@@ -198,6 +210,7 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
     (cuts: CutList, fromMs = 0) => {
       const element = media.current;
       if (element === null || cuts.length === 0) return;
+      wakeSound();
       run.current = runFrom(cuts, fromMs);
       find(element, sourceAt(cuts, fromMs));
       prepare(run.current);
