@@ -110,7 +110,7 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
     const look = (): void => {
       // Of the two elements, the one that plays.
       for (const video of document.querySelectorAll('video'))
-        if (!video.seeking && !video.paused) told.push([performance.now(), video.currentTime * 1_000, gates.get(video)!.value]);
+        if (!video.seeking && !video.paused) told.push([performance.now(), video.currentTime * 1_000, gates.get(video)?.value ?? 1]);
       requestAnimationFrame(look);
     };
     requestAnimationFrame(look);

@@ -9,7 +9,7 @@ const SERVER = join(ROOT, 'apps/server/dist');
 const ENTRIES = ['api.js', 'worker.js', 'text/text-tasks.js', 'text/prepare-task.js', 'sifting/sift-task.js'];
 /** Packages of hundreds of small files. All others are read where they are installed: some look for files beside their own. */
 const TAKEN_IN =
-  /^(?:@sift-reel|@nestjs|class-transformer|class-validator|dottie|es-toolkit|inflection|iterare|libphonenumber-js|lodash|moment|moment-timezone|reflect-metadata|retry-as-promised|rxjs|sequelize|sequelize-typescript|toposort-class|uid|validator|wkx)(?:\/|$)/;
+  /^(?:@sift-reel\/(?:core|forms)|@nestjs|class-transformer|class-validator|dottie|es-toolkit|inflection|iterare|libphonenumber-js|lodash|moment|moment-timezone|reflect-metadata|retry-as-promised|rxjs|sequelize|sequelize-typescript|toposort-class|uid|validator|wkx)(?:\/|$)/;
 /** What Nest asks for only where a program has it. */
 const OPTIONAL = /^@nestjs\/(?:microservices|websockets)/;
 
@@ -21,13 +21,23 @@ export const bundleServer = () => bundle(ENTRIES, 'bundled');
  * @throws where a module of ours, or of a package that is taken in, is not found
  */
 export async function bundle(entries, into) {
+  const names = entries.map((entry) => basename(entry).replace(/\.m?js$/, ''));
   const to = join(SERVER, into);
   await rm(to, { recursive: true, force: true });
   const missing = [];
   const made = await rolldown({
-    input: Object.fromEntries(entries.map((entry) => [basename(entry).replace(/\.m?js$/, ''), resolve(SERVER, entry)])),
+    input: Object.fromEntries(entries.map((entry, i) => [names[i], resolve(SERVER, entry)])),
     platform: 'node',
     external: (id) => OPTIONAL.test(id) || (!/^[./]/.test(id) && !TAKEN_IN.test(id)),
+    plugins: [
+      {
+        name: 'what-is-beside',
+        transform(code, id) {
+          for (const [, beside] of code.matchAll(/new URL\(['"]\.\/([^'"]+)\.js['"], import\.meta\.url\)/g))
+            if (!names.includes(beside)) throw new Error(`${id} looks for ${beside}.js beside itself, which is not bundled`);
+        },
+      },
+    ],
     onLog: (level, log) => level === 'warn' && log.code === 'UNRESOLVED_IMPORT' && missing.push(log.message),
   });
   await made.write({ dir: to, format: 'esm', entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js', keepNames: true });
