@@ -21,6 +21,8 @@ export const PLATFORMS = [
     hashtagLimit: 5,
     postsPerDay: 3,
     minGapMinutes: 180,
+    loudness: -14,
+    truePeak: -1,
   },
   {
     name: 'Fernpost',
@@ -32,6 +34,8 @@ export const PLATFORMS = [
     hashtagLimit: 8,
     postsPerDay: 2,
     minGapMinutes: 240,
+    loudness: -16,
+    truePeak: -1,
   },
   {
     name: 'Northgate',
@@ -43,6 +47,8 @@ export const PLATFORMS = [
     hashtagLimit: 3,
     postsPerDay: 1,
     minGapMinutes: 720,
+    loudness: -14,
+    truePeak: -1,
   },
   {
     name: 'Tidewire',
@@ -54,6 +60,8 @@ export const PLATFORMS = [
     hashtagLimit: 2,
     postsPerDay: 4,
     minGapMinutes: 90,
+    loudness: -14,
+    truePeak: -1,
   },
   {
     name: 'Hearthside',
@@ -65,6 +73,8 @@ export const PLATFORMS = [
     hashtagLimit: 12,
     postsPerDay: 1,
     minGapMinutes: 1_440,
+    loudness: -16,
+    truePeak: -1.5,
   },
 ];
 

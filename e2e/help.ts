@@ -79,6 +79,8 @@ export const PLATFORM = {
   hashtagLimit: 5,
   postsPerDay: 3,
   minGapMinutes: 60,
+  loudness: -14,
+  truePeak: -1,
 };
 
 /** A client with two channels that have a window on every day. */

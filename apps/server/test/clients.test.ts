@@ -123,6 +123,11 @@ describe('platform profiles', () => {
     expect((await producer.put(`platform-profiles/${id}`, { ...fields, version })).status).toBe(403);
     expect((await world.owner.put(`platform-profiles/${id}`, { ...fields, hashtagLimit: 2, version })).body.hashtagLimit).toBe(2);
     expect((await world.owner.post('platform-profiles', fields)).status).toBe(409);
+    const loud = await world.owner.put(`platform-profiles/${id}`, { ...fields, loudness: -4, truePeak: 1, version: 2 });
+    expect(loud.body.errors).toEqual([
+      { field: 'loudness', detail: 'must be from -36 to -8' },
+      { field: 'truePeak', detail: 'must be from -8 to 0' },
+    ]);
     expect((await world.owner.put(`platform-profiles/${id}`, { ...fields, maxDurationMs: 1_000, minDurationMs: 5_000, version: 2 })).body.errors[0].field).toBe(
       'maxDurationMs',
     );

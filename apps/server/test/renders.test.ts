@@ -38,9 +38,10 @@ async function noWorker(): Promise<void> {
 /** A kept candidate of a recording that has what `args` make of ffmpeg's own generators. */
 async function shortOf(
   name: string,
+  of: string,
   ...args: string[]
 ): Promise<{ shortId: string; recordingId: string; candidateId: string; startMs: number; endMs: number }> {
-  const seeded = await seedRanking(world, clientId, 1.5);
+  const seeded = await seedRanking(world, of, 1.5);
   const { recordingId } = seeded;
   // The shortest: an encoder takes its time.
   const [candidate] = [...seeded.candidates].sort((a, b) => a.endWord - a.firstWord - (b.endWord - b.firstWord));
@@ -52,7 +53,8 @@ async function shortOf(
   const [short] = await world.shorts(recordingId);
   return { shortId: short.id, recordingId, candidateId: candidate!.id, startMs: short.startMs, endMs: short.endMs };
 }
-const ask = (shortId: string, shape: string): Promise<Answer> => world.owner.post(`shorts/${shortId}/renders`, { shape });
+const ask = (shortId: string, shape: string, platformProfileId?: string): Promise<Answer> =>
+  world.owner.post(`shorts/${shortId}/renders`, { shape, platformProfileId });
 const readRender = async (shortId: string, id: string): Promise<Answer['body']> =>
   (await world.read(`shorts/${shortId}/renders`)).body.find((one: { id: string }) => one.id === id);
 async function until(shortId: string, id: string, holds: (one: Answer['body']) => boolean): Promise<Answer['body']> {
@@ -68,9 +70,9 @@ async function until(shortId: string, id: string, holds: (one: Answer['body']) =
 const over = (one: { state: string }): boolean => ['done', 'failed', 'cancelled'].includes(one.state);
 
 /** Asks for a file, waits for it, and has it here. */
-async function rendered(shortId: string, shape: string): Promise<string> {
+async function rendered(shortId: string, shape: string, platformProfileId?: string): Promise<string> {
   await needWorker().ready;
-  const { body } = await ask(shortId, shape);
+  const { body } = await ask(shortId, shape, platformProfileId);
   const made = await until(shortId, body.id, over);
   expect([made.state, made.failure]).toEqual(['done', null]);
   const response = await fetch(`${world.base}/api/renders/${body.id}/file`, { headers: { cookie: world.owner.cookie } });
@@ -78,6 +80,14 @@ async function rendered(shortId: string, shape: string): Promise<string> {
   await writeFile(path, Buffer.from(await response.arrayBuffer()));
   expect((await readFile(path)).length).toBe(made.bytes);
   return path;
+}
+
+/** How loud a file is, measured by another path than the one that set it: LUFS and dBTP. */
+async function heardIn(path: string): Promise<{ integrated: number; peak: number }> {
+  const { said } = await ffmpeg('-i', path, '-map', 'a:0', '-af', 'ebur128=peak=true', '-f', 'null', '-');
+  // Its summary stands at the end, after a line for every tenth of a second.
+  const [integrated, peak] = [/I:\s+(-?[\d.]+) LUFS/g, /Peak:\s+(-?[\d.]+) dBFS/g].map((pattern) => Number([...said.matchAll(pattern)].at(-1)![1]));
+  return { integrated: integrated!, peak: peak! };
 }
 
 beforeAll(async () => {
@@ -118,7 +128,7 @@ describe('a file of a recording with a picture', () => {
   let source: { shortId: string; startMs: number; endMs: number };
   let path: string;
   beforeAll(async () => {
-    source = await shortOf('flash.mp4', ...FLASH_AND_BEEP);
+    source = await shortOf('flash.mp4', clientId, ...FLASH_AND_BEEP);
     path = await rendered(source.shortId, 'vertical');
   });
 
@@ -210,7 +220,7 @@ describe('a file of a recording with a picture', () => {
 describe('a file of a recording without a picture', () => {
   let source: { shortId: string; recordingId: string; candidateId: string; startMs: number; endMs: number };
   beforeAll(async () => {
-    source = await shortOf('tone.mp3', ...TONE);
+    source = await shortOf('tone.mp3', clientId, ...TONE);
   });
   // A test that fails in the middle must not leave the next one without a worker, or with one too many.
   afterEach(() =>
@@ -219,11 +229,46 @@ describe('a file of a recording without a picture', () => {
 
   // Measured by ffmpeg's ebur128 (EBU R 128, ITU-R BS.1770), which is not the filter that set it.
   it('is as loud as players play, and never louder than it may', async () => {
-    const { said } = await ffmpeg('-i', await rendered(source.shortId, 'sound'), '-map', 'a:0', '-af', 'ebur128=peak=true', '-f', 'null', '-');
-    // Its summary stands at the end, after a line for every tenth of a second.
-    const [integrated, peak] = [/I:\s+(-?[\d.]+) LUFS/g, /Peak:\s+(-?[\d.]+) dBFS/g].map((pattern) => Number([...said.matchAll(pattern)].at(-1)![1]));
-    expect(Math.abs(integrated! - -14)).toBeLessThan(1);
+    const { integrated, peak } = await heardIn(await rendered(source.shortId, 'sound'));
+    expect(Math.abs(integrated - -14)).toBeLessThan(1);
     expect(peak).toBeLessThanOrEqual(-1);
+  });
+
+  it('is as loud as the platform that it is for, and outdated once that plays at another loudness', async () => {
+    const own = await world.client();
+    const [quiet, loud] = [
+      await world.platform({ loudness: -18, truePeak: -2, shapes: ['wide'] }),
+      await world.platform({ loudness: -12, truePeak: -1, shapes: ['square'] }),
+    ];
+    for (const [i, platformProfileId] of [quiet, loud].entries()) await world.channel(own, { name: `Channel ${i}`, platformProfileId, order: i + 1 });
+    const short = await shortOf('for-platforms.mp3', own, ...TONE);
+    // The first of its channels leads where nobody says for whom; another may be named.
+    const files = [await rendered(short.shortId, 'sound'), await rendered(short.shortId, 'sound', loud)];
+    for (const [i, wanted] of [
+      { integrated: -18, peak: -2 },
+      { integrated: -12, peak: -1 },
+    ].entries()) {
+      const { integrated, peak } = await heardIn(files[i]!);
+      expect(Math.abs(integrated - wanted.integrated)).toBeLessThan(1);
+      expect(peak).toBeLessThanOrEqual(wanted.peak);
+    }
+    const shown = async (): Promise<unknown[]> =>
+      (await world.read(`shorts/${short.shortId}/renders`)).body.map((one: Answer['body']) => [one.loudness, one.truePeak, one.outdated]);
+    expect(await shown()).toEqual([
+      [-12, -1, false],
+      [-18, -2, false],
+    ]);
+    expect((await ask(short.shortId, 'wide', loud)).status).toBe(409);
+    expect((await ask(short.shortId, 'sound', await world.platform())).status).toBe(404);
+    const profile = (await world.read('platform-profiles')).body.find(({ id }: { id: string }) => id === quiet);
+    const { id: _, ...fields } = profile;
+    expect((await world.owner.put(`platform-profiles/${quiet}`, { ...fields, loudness: -20 })).status).toBe(200);
+    expect(await shown()).toEqual([
+      [-12, -1, false],
+      [-18, -2, true],
+    ]);
+    const ready = async () => (await world.read(`renders/ready?shape=sound&shortIds=${short.shortId}`)).body[0].ready;
+    expect(await ready()).toBe(false);
   });
 
   it('of the sound alone is sound alone', async () => {
@@ -382,7 +427,7 @@ describe('files of several shorts', () => {
   it('are taken away as one archive, numbered as they were asked for, each with its captions', async () => {
     const made: { shortId: string; path: string }[] = [];
     for (const name of ['one.mp3', 'two.mp3']) {
-      const { shortId } = await shortOf(name, ...TONE);
+      const { shortId } = await shortOf(name, clientId, ...TONE);
       made.push({ shortId, path: await rendered(shortId, 'sound') });
     }
     const query = `shape=sound&shortIds=${made.map(({ shortId }) => shortId).join(',')}`;
@@ -396,7 +441,7 @@ describe('files of several shorts', () => {
   });
 
   it('are refused where one is not made, names which; and where one is not theirs to see, as if it were not there', async () => {
-    const { shortId } = await shortOf('three.mp3', ...TONE);
+    const { shortId } = await shortOf('three.mp3', clientId, ...TONE);
     const refused = await world.owner.get(`renders/files.zip?shape=wide&shortIds=${shortId}`);
     expect([refused.status, refused.body.detail]).toEqual([409, expect.stringMatching(/^There is no file of this shape yet of “.+”\.$/)]);
     expect((await world.owner.get(`renders/ready?shape=wide&shortIds=${shortId}`)).body).toMatchObject([{ shortId, ready: false }]);
@@ -421,7 +466,7 @@ describe('asking for a file', () => {
 
   it('of a sound that is gone fails in words', async () => {
     await needWorker().ready;
-    const { shortId, recordingId } = await shortOf('short-lived.mp3', ...TONE);
+    const { shortId, recordingId } = await shortOf('short-lived.mp3', clientId, ...TONE);
     const [row] = await query('SELECT sound_file FROM recordings WHERE id = $1', [recordingId]);
     await rm(join(process.env['SIFT_REEL_MEDIA_DIR']!, String(row!['sound_file'])));
     const { body } = await ask(shortId, 'square');

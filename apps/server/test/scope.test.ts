@@ -132,6 +132,8 @@ const ROUTES: [string, string, unknown?][] = [
   ['POST', 'sifts/:siftId/cancel'],
   ['POST', 'sifts/:siftId/retry'],
   ['POST', 'sifts/:siftId/reel', { parts: [{ firstWord: 0, endWord: 4 }] }],
+  ['POST', 'sifts/:siftId/edit-list', { name: 'a.edl', text: 'TITLE: a', asOne: false }],
+  ['POST', 'sifts/:siftId/passages', { passages: [{ title: '', firstWord: 0, endWord: 4, edit: NO_EDIT }] }],
   ['DELETE', 'candidates/:candidateId'],
   ['PUT', 'candidates/:candidateId/state', { state: 'kept' }],
   ['PUT', 'candidates/:candidateId/span', { firstWord: 0, endWord: 4 }],

@@ -149,3 +149,52 @@ describe('voices', () => {
     expect((await world.owner.get(`sifts/${sift.id}`)).status).toBe(200);
   });
 });
+
+describe('a web page', () => {
+  const PAGE = `<!DOCTYPE html>
+<html><head><title>Unsaid</title><style>p { color: red }</style><script>alert('unsaid')</script></head>
+<body><nav>Unsaid</nav>
+<cite>Ann Lee:</cite>
+<time>0:03</time>
+<p>Hello there,
+  and welcome.</p>
+<cite>Bo:</cite> <time>0:08</time> <p>Hello. It works &amp; it boils.</p>
+</body></html>`;
+  it('is read by who speaks and when, as feeds give it', async () => {
+    const { status, body } = await understand('kettle.html', PAGE);
+    expect([status, body]).toEqual([
+      200,
+      expect.objectContaining({
+        format: 'html',
+        speakers: ['Ann Lee', 'Bo'],
+        wordTimes: 'spread',
+        excerpt: [
+          { startMs: 3_000, speaker: 'Ann Lee', text: 'Hello there, and welcome.' },
+          expect.objectContaining({ startMs: 8_000, speaker: 'Bo', text: 'Hello.' }),
+          expect.objectContaining({ speaker: 'Bo', text: 'It works & it boils.' }),
+        ],
+        repairs: [],
+      }),
+    ]);
+    const taken = await bring('kettle.html', PAGE);
+    expect([taken.status, taken.body.transcript.format]).toEqual([201, 'html']);
+  });
+  it.each([
+    ['a piece of one', '<p>Ann Lee 0:03</p><p>Hello there.</p><p>Bo 0:08</p><p>Hello.</p>', ['Ann Lee', 'Bo']],
+    ['times in their own line', '<div><time>0:03</time></div><div>Hello there.</div><div><time>0:08</time></div><div>Hello.</div>', []],
+    ['the day that it was written on', '<p><time>2 May</time></p><cite>Ann Lee</cite><time>0:03</time><p>Hello there.</p>', ['Ann Lee']],
+  ])('is read where it is %s', async (_, page, speakers) => {
+    const { status, body, text } = await understand('page.html', page);
+    expect(status, text).toBe(200);
+    expect([body.format, body.speakers, body.excerpt.at(-1).startMs > 0]).toEqual(['html', speakers, true]);
+  });
+  it('that only says who speaks has no times, and needs its sound', async () => {
+    const { body } = await understand('page.html', '<cite>Ann Lee</cite><p>Hello there.</p><cite>Bo</cite><p>Hello.</p>');
+    expect([body.timed, body.speakers]).toEqual([false, ['Ann Lee', 'Bo']]);
+  });
+  it('that nests without end is refused, and nothing is brought in', async () => {
+    const before = await recordings();
+    const { status, text } = await bring('deep.html', `<p>${'<div>'.repeat(100_000)}0:01 x`);
+    expect([status, text.includes('nests deeper'), await recordings()]).toEqual([422, true, before]);
+  });
+});

@@ -73,6 +73,8 @@ export const PLATFORM = {
   hashtagLimit: 5,
   postsPerDay: 3,
   minGapMinutes: 60,
+  loudness: -14,
+  truePeak: -1,
 };
 
 /** An app with an owner, and makers of clients and producers; names are new each time, so that test files never meet. */

@@ -131,6 +131,8 @@ export { captionsOfCut, SHORT_LINE } from './caption/captions-of-cut.js';
 export type { CutCaption } from './caption/captions-of-cut.js';
 export { drawCaption, drawGround, FRAME_SIZES } from './caption/draw.js';
 export type { GroundTexts } from './caption/draw.js';
+export { editOfFrames } from './cut/edit-of-frames.js';
+export type { FoundEdit } from './cut/edit-of-frames.js';
 export { readEdl, writeEdl } from './exchange/edit-lists/edl.js';
 export { readOtio, writeOtio } from './exchange/edit-lists/otio.js';
 export { EditListRefusedError } from './exchange/edit-lists/types.js';

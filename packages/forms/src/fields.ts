@@ -107,8 +107,12 @@ export function Whole(options: Common & { min?: number; max?: number } = {}): Fi
   );
 }
 
-export function Decimal(options: Common = {}): Field {
-  return declare({ kind: 'number', ...common(options) }, IsNumber({}, { message: 'must be a number' }));
+export function Decimal(options: Common & { min?: number; max?: number } = {}): Field {
+  const { min, max } = options;
+  const isNumber = IsNumber({}, { message: 'must be a number' });
+  if (min === undefined || max === undefined) return declare({ kind: 'number', ...common(options) }, isNumber);
+  const range = { message: `must be from ${min} to ${max}` };
+  return declare({ kind: 'number', ...common(options), min, max }, isNumber, Min(min, range), Max(max, range));
 }
 
 export function Flag(options: Common = {}): Field {

@@ -21,7 +21,7 @@ import {
   type Voice,
 } from '@sift-reel/core';
 import { GreaterThan, IsZone, NotBefore, ReadableOn, RoomFor } from './checks.js';
-import { Day, DecimalList, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Tree, Whole } from './fields.js';
+import { Decimal, Day, DecimalList, Email, Flag, Id, OneOf, Part, Parts, Text, TextList, Tree, Whole } from './fields.js';
 
 export const ROLES = ['owner', 'producer'] as const;
 export type Role = (typeof ROLES)[number];
@@ -111,7 +111,7 @@ export class WordSpanForm {
 }
 
 /** A reel of five minutes has some ten. */
-const MOST_PARTS = 40;
+export const MOST_PARTS = 40;
 
 /** Parts of a recording, in its order, that become one short. */
 export class ReelForm {
@@ -137,6 +137,23 @@ export class EditFields implements Edit {
   @Parts(() => CorrectedWordForm, { maxItems: 2_000 }) corrected: readonly CorrectedWordForm[];
   @Parts(() => WordSpanForm, { maxItems: MOST_PARTS, description: 'Other parts of the recording that are played before it' }) before: readonly WordSpanForm[];
   @Parts(() => WordSpanForm, { maxItems: MOST_PARTS, description: 'And after it' }) after: readonly WordSpanForm[];
+}
+
+/** An edit list: text of a file, read and shown before anything is made of it. */
+export class EditListForm {
+  @Text({ min: 1, max: 255, description: 'Of the file' }) name: string;
+  @Text({ min: 1, max: 900_000, description: 'CMX 3600, or OpenTimelineIO JSON' }) text: string;
+  @Flag({ description: 'All that it plays is one short' }) asOne: boolean;
+}
+
+export class KeptPassageForm extends WordSpanForm {
+  @Text({ max: 300, description: 'Empty where one is to be proposed' }) title: string;
+  @Part(() => EditFields) edit: EditFields;
+}
+
+/** Passages of a recording that become shorts, each with its cut. */
+export class KeepPassagesForm {
+  @Parts(() => KeptPassageForm, { minItems: 1, maxItems: 60 }) passages: KeptPassageForm[];
 }
 
 export class EditForm {
@@ -228,6 +245,10 @@ export class BlackoutForm {
   @Text({ min: 1, max: 80 }) reason: string;
 }
 
+/** LUFS, and dBTP: what the filter that sets them can. */
+const LOUDNESS_RANGE = { min: -36, max: -8 } as const;
+const TRUE_PEAK_RANGE = { min: -8, max: 0 } as const;
+
 export class PlatformProfileForm {
   @Text({ min: 1, max: 40 }) name: string;
   @Whole({ max: LONGEST_CANDIDATE_MS }) minDurationMs: number;
@@ -238,6 +259,8 @@ export class PlatformProfileForm {
   @Whole({ max: 60 }) hashtagLimit: number;
   @Whole({ min: 1, max: 100 }) postsPerDay: number;
   @Whole({ max: 1_440 }) minGapMinutes: number;
+  @Decimal({ ...LOUDNESS_RANGE, description: 'Integrated, LUFS: what its players even out to' }) loudness: number;
+  @Decimal({ ...TRUE_PEAK_RANGE, description: 'At most, dBTP' }) truePeak: number;
 }
 
 export class PlatformProfileChangeForm extends PlatformProfileForm {

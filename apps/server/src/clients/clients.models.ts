@@ -41,6 +41,10 @@ export class PlatformProfile extends Model {
   @Column(DataType.INTEGER) declare hashtagLimit: number;
   @Column(DataType.INTEGER) declare postsPerDay: number;
   @Column(DataType.INTEGER) declare minGapMinutes: number;
+  /** Integrated, LUFS. */
+  @Column(DataType.DOUBLE) declare loudness: number;
+  /** At most, dBTP. */
+  @Column(DataType.DOUBLE) declare truePeak: number;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
 }
 

@@ -60,6 +60,8 @@ export class PlatformProfileView {
   @Whole() hashtagLimit: number;
   @Whole() postsPerDay: number;
   @Whole() minGapMinutes: number;
+  @Decimal({ description: 'Integrated, LUFS: what its players even out to' }) loudness: number;
+  @Decimal({ description: 'At most, dBTP' }) truePeak: number;
   @Whole() version: number;
 }
 

@@ -55,6 +55,34 @@ export class PlatformsService {
 }
 
 export function toPlatformView(row: PlatformProfile): PlatformProfileView {
-  const { id, name, minDurationMs, maxDurationMs, shapes, titleLimit, descriptionLimit, hashtagLimit, postsPerDay, minGapMinutes, version } = row;
-  return { id, name, minDurationMs, maxDurationMs, shapes, titleLimit, descriptionLimit, hashtagLimit, postsPerDay, minGapMinutes, version };
+  const {
+    id,
+    name,
+    minDurationMs,
+    maxDurationMs,
+    shapes,
+    titleLimit,
+    descriptionLimit,
+    hashtagLimit,
+    postsPerDay,
+    minGapMinutes,
+    loudness,
+    truePeak,
+    version,
+  } = row;
+  return {
+    id,
+    name,
+    minDurationMs,
+    maxDurationMs,
+    shapes,
+    titleLimit,
+    descriptionLimit,
+    hashtagLimit,
+    postsPerDay,
+    minGapMinutes,
+    loudness,
+    truePeak,
+    version,
+  };
 }

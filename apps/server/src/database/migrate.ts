@@ -19,6 +19,8 @@ import { preparations } from './migrations/0015-preparations.js';
 import { alignments } from './migrations/0016-alignments.js';
 import { feeds } from './migrations/0017-feeds.js';
 import { filesKept } from './migrations/0018-files-kept.js';
+import { platformLoudness } from './migrations/0019-platform-loudness.js';
+import { pages } from './migrations/0020-pages.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -40,6 +42,8 @@ export const MIGRATIONS: readonly Migration[] = [
   alignments,
   feeds,
   filesKept,
+  platformLoudness,
+  pages,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

@@ -4,6 +4,8 @@ import { RENDER_SHAPES, type RenderShape } from './render-plan.js';
 
 export class RenderForm {
   @OneOf(RENDER_SHAPES) shape: RenderShape;
+  @Id({ optional: true, description: 'As loud as this platform plays; left out, as the first of the client’s channels that takes the shape' })
+  platformProfileId?: string;
 }
 
 /** Which shorts are meant, and which of their files. */
@@ -44,5 +46,7 @@ export class RenderView {
   @Instant() askedAt: string;
   @Whole() durationMs: number;
   @Whole({ nullable: true, description: 'Null until it is there' }) bytes: number | null;
+  @Decimal({ description: 'Integrated, LUFS' }) loudness: number;
+  @Decimal({ description: 'At most, dBTP' }) truePeak: number;
   @Flag({ description: 'What it was made of has changed since' }) outdated: boolean;
 }

@@ -28,7 +28,7 @@ export class RendersController {
   @Post(OF_SHORT)
   @ApiCreatedResponse({ type: RenderView })
   askForRender(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: RenderForm): Promise<RenderView> {
-    return this.renders.ask(actor, shortId, form.shape);
+    return this.renders.ask(actor, shortId, form);
   }
 
   @Get('files-going')

@@ -1,10 +1,10 @@
 import { execFile } from 'node:child_process';
-import { promisify } from 'node:util';
+import { isDeepStrictEqual, promisify } from 'node:util';
 import { ConflictException, Inject, Injectable, NotFoundException, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { fileName, playedMs } from '@sift-reel/core';
 import { Op, type WhereOptions } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
-import { cardStyleOf, Client } from '../clients/clients.models.js';
+import { cardStyleOf, Channel, Client, PlatformProfile } from '../clients/clients.models.js';
 import { log } from '../config/logger.js';
 import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
@@ -19,11 +19,12 @@ import { passageOf, Short } from '../shorts/shorts.models.js';
 import { ShortsService } from '../shorts/shorts.service.js';
 import { refuseLacking } from '../shorts/lacking-letters.js';
 import { TextPool } from '../text/text-pool.service.js';
+import { loudnessAsked, loudnessFor } from './asked-loudness.js';
 import { RENDER, workFolder } from './render.kind.js';
-import { isMadeOf, keyOf, PLAYED_LOUDNESS, type RenderInputs, type RenderPlan, type RenderShape } from './render-plan.js';
+import { isMadeOf, keyOf, type Loudness, type RenderInputs, type RenderPlan, type RenderShape } from './render-plan.js';
 import { Render } from './rendering.models.js';
 import type { ArchiveEntry } from './render-archive.js';
-import type { ReadyView, RenderView } from './rendering.views.js';
+import type { ReadyView, RenderForm, RenderView } from './rendering.views.js';
 
 const run = promisify(execFile);
 /** What a recording without a picture is shown at. */
@@ -71,10 +72,12 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     if (swept > 0) log.warn({ files: swept }, 'renders that nobody names were swept away');
   }
 
-  /** The file of a short as it is now. One that was made of the same is given again, not made again. */
-  async ask(actor: Actor, shortId: string, shape: RenderShape): Promise<RenderView> {
+  /** The file of a short as it is now, as loud as a platform of its client plays. One that was made of the same is given again, not made again. */
+  async ask(actor: Actor, shortId: string, { shape, platformProfileId }: RenderForm): Promise<RenderView> {
     const short = await this.shorts.find(actor, shortId);
-    const plan = await this.planOf(short, shape);
+    const channels = (await this.channelsOf([short])).get(short.clientId) ?? [];
+    const loudness = platformProfileId === undefined ? loudnessAsked(channels, shape)[0]! : loudnessFor(channels, shape, platformProfileId);
+    const plan = await this.planOf(short, shape, loudness);
     const key = keyOf(plan, await this.encoder());
     const id = await this.database.transaction(async () => {
       // Under the lock that every change of the short holds: the plan is of what the short is now, and one of two askers makes the row.
@@ -151,9 +154,11 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     if (shorts.size < wanted.length) throw new NotFoundException('There is no such short.');
     const rows = await Render.findAll({ where: { shortId: wanted, shape, ...scoped(actor), file: { [Op.ne]: null } }, order: [['createdAt', 'ASC']] });
     const clients = await this.clientsOf([...shorts.values()]);
+    const channels = await this.channelsOf([...shorts.values()]);
     return wanted.map((id) => {
       const short = shorts.get(id)!;
-      const inputs = inputsOf(short, clients.get(short.clientId)!, shape);
+      const [loudness] = loudnessAsked(channels.get(short.clientId) ?? [], shape);
+      const inputs = inputsOf(short, clients.get(short.clientId)!, shape, loudness!);
       return { short, file: rows.findLast((row) => row.shortId === id && inputs !== null && isMadeOf(row.plan, inputs))?.file ?? null };
     });
   }
@@ -162,9 +167,9 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     return found(await Render.findOne({ where: { id: renderId, ...scoped(actor) } }), 'file');
   }
 
-  private async planOf(short: Short, shape: RenderShape): Promise<RenderPlan> {
+  private async planOf(short: Short, shape: RenderShape, loudness: Loudness): Promise<RenderPlan> {
     const { clientId, recordingId } = short;
-    const inputs = inputsOf(short, (await this.clientsOf([short])).get(clientId)!, shape);
+    const inputs = inputsOf(short, (await this.clientsOf([short])).get(clientId)!, shape, loudness);
     if (inputs === null) throw new ConflictException('The recording has no sound yet. Add it on the recordings screen.');
     const packed = await this.recordings.packedOf(recordingId);
     const { style, ground } = inputs;
@@ -176,6 +181,14 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
 
   private async clientsOf(shorts: readonly Short[]): Promise<ReadonlyMap<string, Client>> {
     return new Map((await Client.findAll({ where: { id: [...new Set(shorts.map(({ clientId }) => clientId))] } })).map((client) => [client.id, client]));
+  }
+
+  /** By client, in their order, each with its platform profile. */
+  private async channelsOf(shorts: readonly Short[]): Promise<ReadonlyMap<string, Channel[]>> {
+    const of = new Map(shorts.map(({ clientId }): [string, Channel[]] => [clientId, []]));
+    const channels = await Channel.findAll({ where: { clientId: [...of.keys()] }, include: [PlatformProfile], order: ['order', 'name'] });
+    for (const channel of channels) of.get(channel.clientId)!.push(channel);
+    return of;
   }
 
   /** The program that encodes, in its own words. */
@@ -195,8 +208,11 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
       const users = await User.findAll({ attributes: ['id', 'name'], where: { id: rows.flatMap(({ askedBy }) => askedBy ?? []) } });
       const names = new Map(users.map(({ id, name }) => [id, name]));
       const client = (await this.clientsOf([short])).get(short.clientId)!;
+      const channels = (await this.channelsOf([short])).get(short.clientId) ?? [];
       return rows.map((row) => {
-        const inputs = inputsOf(short, client, row.shape);
+        const { loudness } = row.plan;
+        const inputs = inputsOf(short, client, row.shape, loudness);
+        const asked = loudnessAsked(channels, row.shape).some((one) => isDeepStrictEqual(one, loudness));
         const job = jobs.get(row.id);
         return {
           id: row.id,
@@ -211,7 +227,9 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
           askedAt: row.createdAt.toISOString(),
           durationMs: playedMs(row.plan.cuts),
           bytes: row.bytes === null ? null : Number(row.bytes),
-          outdated: inputs === null || !isMadeOf(row.plan, inputs),
+          loudness: loudness.integrated,
+          truePeak: loudness.peak,
+          outdated: inputs === null || !asked || !isMadeOf(row.plan, inputs),
         };
       });
     });
@@ -219,7 +237,7 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
 }
 
 /** What a file of a shape would be made of today; null where the recording has no sound. */
-function inputsOf(short: Short, client: Client, shape: RenderShape): RenderInputs | null {
+function inputsOf(short: Short, client: Client, shape: RenderShape, loudness: Loudness): RenderInputs | null {
   const { recording } = short;
   if (recording.soundFile === null || (shape === 'sound' && recording.soundTrack === null)) return null;
   const pictured = recording.picture !== null && shape !== 'sound';
@@ -232,6 +250,6 @@ function inputsOf(short: Short, client: Client, shape: RenderShape): RenderInput
     passage: passageOf(short),
     ground: shape === 'sound' ? null : groundOf(short, recording, client, pictured),
     style: cardStyleOf(client),
-    loudness: PLAYED_LOUDNESS,
+    loudness,
   };
 }

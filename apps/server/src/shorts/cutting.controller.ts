@@ -1,9 +1,10 @@
-import { Body, Controller, Get, Inject, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
-import { EditForm, ReelForm } from '@sift-reel/forms';
+import { EditForm, EditListForm, KeepPassagesForm, ReelForm } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { CuttingService } from './cutting.service.js';
-import { FramesQuery, FramesView, TalkAroundView, TighteningQuery, TighteningView } from './cutting.views.js';
+import { EditListView, FramesQuery, FramesView, TalkAroundView, TighteningQuery, TighteningView } from './cutting.views.js';
+import { EditListsService } from './edit-lists.service.js';
 import { ReelsService } from './reels.service.js';
 import { ShortView } from './shorts.views.js';
 
@@ -44,11 +45,27 @@ export class CuttingController {
 @ApiTags('cutting')
 @Controller('sifts/:siftId')
 export class ReelsController {
-  constructor(@Inject(ReelsService) private readonly reels: ReelsService) {}
+  constructor(
+    @Inject(ReelsService) private readonly reels: ReelsService,
+    @Inject(EditListsService) private readonly editLists: EditListsService,
+  ) {}
 
   @Post('reel')
   @ApiCreatedResponse({ type: ShortView })
   keepReel(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string, @Body() form: ReelForm): Promise<ShortView> {
     return this.reels.keep(actor, siftId, form);
+  }
+
+  @Post('edit-list')
+  @HttpCode(200)
+  @ApiOkResponse({ type: EditListView, description: 'What an edit list plays; nothing is kept of it' })
+  readEditList(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string, @Body() form: EditListForm): Promise<EditListView> {
+    return this.editLists.read(actor, siftId, form);
+  }
+
+  @Post('passages')
+  @ApiCreatedResponse({ type: [ShortView] })
+  keepPassages(@CurrentActor() actor: Actor, @Param('siftId', ParseUUIDPipe) siftId: string, @Body() form: KeepPassagesForm): Promise<ShortView[]> {
+    return this.editLists.keep(actor, siftId, form);
   }
 }

@@ -1,6 +1,7 @@
 import { Type } from 'class-transformer';
 import { SHAPES, type Shape, TIGHTENING_SORTS, type TighteningSort } from '@sift-reel/core';
-import { DecimalList, Flag, OneOf, Part, Parts, Text, Whole } from '@sift-reel/forms';
+import { EDIT_LIST_PROBLEMS, type EditListProblem } from '../text/edit-list-task.js';
+import { DecimalList, EditFields, Flag, OneOf, Part, Parts, Text, Whole } from '@sift-reel/forms';
 
 /** How close the silences of a short are to be cut. */
 export class TighteningQuery {
@@ -69,4 +70,28 @@ export class DrawnCaptionView {
 export class FramesView {
   @Text({ description: 'SVG' }) ground: string;
   @Parts(() => DrawnCaptionView) captions: DrawnCaptionView[];
+}
+
+/** The words that a passage plays, with its cut. */
+export class FoundPassageView {
+  @Whole() firstWord: number;
+  @Whole() endWord: number;
+  @Part(() => EditFields) edit: EditFields;
+  @Whole() playedMs: number;
+  @Text({ description: 'How it begins' }) said: string;
+}
+
+/** A passage of an edit list. */
+export class EditListPassageView {
+  @Text() title: string;
+  @Whole({ description: 'As it was cut, in ms of the recording' }) startMs: number;
+  @Whole() endMs: number;
+  @Whole({ description: 'Spans that it plays' }) spans: number;
+  @Part(() => FoundPassageView, { nullable: true }) passage: FoundPassageView | null;
+  @Whole({ description: 'How far an end lies from where it was cut, at most, in ms; 0 where every frame is the same' }) offMs: number;
+  @OneOf(EDIT_LIST_PROBLEMS, { nullable: true, description: 'Why it cannot become a short' }) problem: EditListProblem | null;
+}
+
+export class EditListView {
+  @Parts(() => EditListPassageView) passages: EditListPassageView[];
 }

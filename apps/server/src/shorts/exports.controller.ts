@@ -18,6 +18,7 @@ import { type Actor, CurrentActor } from '../identity/actor.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { cutSheetPage } from './cut-sheet.page.js';
+import { editRateOf } from './edit-rate.js';
 import { sendFile } from './send-file.js';
 import { baseCopy } from './short-views.js';
 import { passageOf } from './shorts.models.js';
@@ -25,8 +26,6 @@ import { ShortsService } from './shorts.service.js';
 import type { ShortView } from './shorts.views.js';
 
 const SHORT = 'shorts/:shortId';
-/** Frames a second in which sound alone is counted. */
-const SOUND_ALONE_RATE = { numerator: 25, denominator: 1 };
 
 /** Files to take away: captions of a short, cut sheet and edit lists of a recording. */
 @ApiTags('exports')
@@ -89,7 +88,7 @@ export class ExportsController {
   private async editList(actor: Actor, recordingId: string): Promise<EditList> {
     const recording = await this.recordings.find(actor, recordingId);
     const shorts = await this.shorts.list(actor, { recordingId });
-    const rate = recording.picture?.rate ?? SOUND_ALONE_RATE;
+    const rate = editRateOf(recording);
     const inOrder = [...shorts].sort((a, b) => a.startMs - b.startMs);
     const cuts = await this.cutLists(actor, recordingId, recording.clientId, inOrder);
     const passages = inOrder.map(({ copy, firstLine }, i) => ({ title: copy.title || firstLine, spans: cutFrames(cuts[i]!, rate) }));

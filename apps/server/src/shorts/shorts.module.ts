@@ -6,6 +6,7 @@ import { CopyHistory } from './copy-history.service.js';
 import { CuttingController, ReelsController } from './cutting.controller.js';
 import { CuttingService } from './cutting.service.js';
 import { EditChecker } from './edit-checker.service.js';
+import { EditListsService } from './edit-lists.service.js';
 import { ExportsController } from './exports.controller.js';
 import { KeptCandidates } from './kept-candidates.service.js';
 import { ProposalsService } from './proposals.service.js';
@@ -24,6 +25,7 @@ import { TranslationsService } from './translations.service.js';
     ShortsService,
     CuttingService,
     ReelsService,
+    EditListsService,
     EditChecker,
     ProposalsService,
     CopyCheck,

@@ -1,4 +1,5 @@
 import { gzipSync } from 'node:zlib';
+import { htmlText, isHtml } from './html-text.js';
 import { isZip, officeText } from './office-text.js';
 import {
   packTranscript,
@@ -96,11 +97,11 @@ export function preparedOf(transcript: Transcript, { format, encoding, repairs }
  */
 export async function prepareTranscript({ bytes }: { readonly bytes: Uint8Array }): Promise<PrepareOutcome> {
   try {
-    const office = isZip(bytes) ? await officeText(bytes) : null;
-    const read = readTalk(office === null ? bytes : new TextEncoder().encode(office.text), { onDecoded: () => letGo(bytes.buffer) });
-    if (read.kind === 'untimed') return { kind: 'untimed', text: untimedOf(read, office?.format ?? 'plain-text') };
+    const written = isZip(bytes) ? await officeText(bytes) : isHtml(bytes) ? ({ format: 'html', text: htmlText(bytes) } as const) : null;
+    const read = readTalk(written === null ? bytes : new TextEncoder().encode(written.text), { onDecoded: () => letGo(bytes.buffer) });
+    if (read.kind === 'untimed') return { kind: 'untimed', text: untimedOf(read, written?.format ?? 'plain-text') };
     const { transcript, format, encoding, repairs } = read;
-    return { kind: 'prepared', transcript: preparedOf(transcript, { format: office?.format ?? format, encoding, repairs }) };
+    return { kind: 'prepared', transcript: preparedOf(transcript, { format: written?.format ?? format, encoding, repairs }) };
   } catch (error) {
     if (error instanceof TranscriptRefusedError) return { kind: 'refused', line: error.line, field: error.field, code: error.code, detail: error.detail };
     throw error;

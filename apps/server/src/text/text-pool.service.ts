@@ -7,6 +7,7 @@ import type { RetimeTask, TalkTask, TimeTextTask } from './align-tasks.js';
 import type { FeedOutcome } from './feed-task.js';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
 import type { DrawCardTask, DrawFrameTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
+import type { EditListOutcome, ReadEditListTask } from './edit-list-task.js';
 import type { PreparedTranscript, PrepareOutcome } from './prepare-task.js';
 import type {
   CaptionsTask,
@@ -69,6 +70,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   spansOfRanges: 30_000,
   talkToHear: 60_000,
   layOutShorts: 60_000,
+  readEditList: 30_000,
   readFeedBytes: 30_000,
   readChapterBytes: 10_000,
 };
@@ -162,6 +164,9 @@ export class TextPool implements OnModuleDestroy {
   }
   cutLists(clientId: string, task: CutListsTask): Promise<Span[][]> {
     return this.run(clientId, 'cutLists', task);
+  }
+  readEditList(clientId: string, task: ReadEditListTask): Promise<EditListOutcome> {
+    return this.run(clientId, 'readEditList', task);
   }
   checkEdit(clientId: string, task: CheckEditTask): Promise<CheckedEdit> {
     return this.run(clientId, 'checkEdit', task);

@@ -36,6 +36,8 @@ export { checkCopies } from './check-task.js';
 
 export { captionsOf, checkEdit, cutLists, cutOf, framesOfCut, proposeTightening, talkAround, translationUnitsOf } from './cut-tasks.js';
 
+export { readEditList } from './edit-list-task.js';
+
 export { drawCard, drawFrame, makeDocument, writeDocument } from './document-tasks.js';
 
 export interface NameVoicesTask extends OnTranscript {
@@ -210,5 +212,6 @@ export type TaskName =
   | 'spansOfRanges'
   | 'talkToHear'
   | 'layOutShorts'
+  | 'readEditList'
   | 'readFeedBytes'
   | 'readChapterBytes';

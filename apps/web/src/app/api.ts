@@ -67,14 +67,17 @@ export const api = generatedApi.enhanceEndpoints({
     listAgencyAudit: { providesTags: ['Trail'] },
     listChannels: { providesTags: listOf('Channel') },
     createChannel: { invalidatesTags: [LIST('Channel'), LIST('Client'), 'Trail', ...LAID_OUT] },
-    updateChannel: { invalidatesTags: (_, __, { channelId }) => [{ type: 'Channel', id: channelId }, 'Trail', ...LAID_OUT] },
+    updateChannel: { invalidatesTags: (_, __, { channelId }) => [{ type: 'Channel', id: channelId }, 'Trail', 'Render', ...LAID_OUT] },
     removeChannel: { invalidatesTags: [LIST('Channel'), LIST('Client'), 'Trail', ...LAID_OUT] },
     listBlackouts: { providesTags: [LIST('Channel')] },
     createBlackout: { invalidatesTags: [LIST('Channel'), 'Trail', 'Schedule'] },
     removeBlackout: { invalidatesTags: [LIST('Channel'), 'Trail', 'Schedule'] },
     listPlatformProfiles: { providesTags: listOf('Platform') },
     createPlatformProfile: { invalidatesTags: [LIST('Platform')] },
-    updatePlatformProfile: { invalidatesTags: (_, __, { platformProfileId }) => [{ type: 'Platform', id: platformProfileId }, LIST('Channel'), ...LAID_OUT] },
+    // What its files are to sound like may change with it.
+    updatePlatformProfile: {
+      invalidatesTags: (_, __, { platformProfileId }) => [{ type: 'Platform', id: platformProfileId }, LIST('Channel'), 'Render', ...LAID_OUT],
+    },
 
     listRecordings: { providesTags: listOf('Recording') },
     readRecording: { providesTags: (_, __, id) => [{ type: 'Recording', id }] },
@@ -152,6 +155,8 @@ export const api = generatedApi.enhanceEndpoints({
     },
     // The ranking on the screen takes the new candidate at its rank at once; loading all of it again would make it jump.
     keepReel: { invalidatesTags: (_, __, { siftId }) => [{ type: 'Ranking', id: siftId }, LIST('Short'), LIST('Recording'), 'Trail'] },
+    readEditList: { invalidatesTags: [] },
+    keepPassages: { invalidatesTags: (_, __, { siftId }) => [{ type: 'Ranking', id: siftId }, LIST('Short'), LIST('Recording'), 'Trail'] },
     addCandidate: {
       invalidatesTags: ['Trail'],
       async onQueryStarted({ siftId }, { dispatch, queryFulfilled }) {

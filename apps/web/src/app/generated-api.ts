@@ -536,6 +536,22 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['cutting'],
       }),
+      readEditList: build.mutation<ReadEditListApiResponse, ReadEditListApiArg>({
+        query: (queryArg) => ({
+          url: `/api/sifts/${queryArg.siftId}/edit-list`,
+          method: 'POST',
+          body: queryArg.editListForm,
+        }),
+        invalidatesTags: ['cutting'],
+      }),
+      keepPassages: build.mutation<KeepPassagesApiResponse, KeepPassagesApiArg>({
+        query: (queryArg) => ({
+          url: `/api/sifts/${queryArg.siftId}/passages`,
+          method: 'POST',
+          body: queryArg.keepPassagesForm,
+        }),
+        invalidatesTags: ['cutting'],
+      }),
       listTranslations: build.query<ListTranslationsApiResponse, ListTranslationsApiArg>({
         query: (queryArg) => ({ url: `/api/shorts/${queryArg}/translations` }),
         providesTags: ['translations'],
@@ -1134,6 +1150,16 @@ export type KeepReelApiArg = {
   siftId: string;
   reelForm: ReelForm;
 };
+export type ReadEditListApiResponse = /** status 200 What an edit list plays; nothing is kept of it */ EditListView;
+export type ReadEditListApiArg = {
+  siftId: string;
+  editListForm: EditListForm;
+};
+export type KeepPassagesApiResponse = /** status 201  */ ShortView[];
+export type KeepPassagesApiArg = {
+  siftId: string;
+  keepPassagesForm: KeepPassagesForm;
+};
 export type ListTranslationsApiResponse = /** status 200  */ TranslationView[];
 export type ListTranslationsApiArg = string;
 export type ReadTranslationApiResponse = /** status 200  */ TranslationView;
@@ -1578,6 +1604,10 @@ export type PlatformProfileView = {
   hashtagLimit: number;
   postsPerDay: number;
   minGapMinutes: number;
+  /** Integrated, LUFS: what its players even out to */
+  loudness: number;
+  /** At most, dBTP */
+  truePeak: number;
   version: number;
 };
 export type WindowForm = {
@@ -1652,6 +1682,10 @@ export type PlatformProfileForm = {
   hashtagLimit: number;
   postsPerDay: number;
   minGapMinutes: number;
+  /** Integrated, LUFS: what its players even out to */
+  loudness: number;
+  /** At most, dBTP */
+  truePeak: number;
 };
 export type PlatformProfileChangeForm = {
   name: string;
@@ -1663,6 +1697,10 @@ export type PlatformProfileChangeForm = {
   hashtagLimit: number;
   postsPerDay: number;
   minGapMinutes: number;
+  /** Integrated, LUFS: what its players even out to */
+  loudness: number;
+  /** At most, dBTP */
+  truePeak: number;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -2224,6 +2262,48 @@ export type FramesView = {
 export type ReelForm = {
   parts: WordSpanForm[];
 };
+export type FoundPassageView = {
+  firstWord: number;
+  endWord: number;
+  edit: EditFields;
+  playedMs: number;
+  /** How it begins */
+  said: string;
+};
+export type EditListPassageView = {
+  title: string;
+  /** As it was cut, in ms of the recording */
+  startMs: number;
+  endMs: number;
+  /** Spans that it plays */
+  spans: number;
+  passage: FoundPassageView | null;
+  /** How far an end lies from where it was cut, at most, in ms; 0 where every frame is the same */
+  offMs: number;
+  /** Why it cannot become a short */
+  problem: ('beyond-the-end' | 'nothing-said' | 'too-many-parts' | 'too-long') | null;
+};
+export type EditListView = {
+  passages: EditListPassageView[];
+};
+export type EditListForm = {
+  /** Of the file */
+  name: string;
+  /** CMX 3600, or OpenTimelineIO JSON */
+  text: string;
+  /** All that it plays is one short */
+  asOne: boolean;
+};
+export type KeptPassageForm = {
+  firstWord: number;
+  endWord: number;
+  /** Empty where one is to be proposed */
+  title: string;
+  edit: EditFields;
+};
+export type KeepPassagesForm = {
+  passages: KeptPassageForm[];
+};
 export type CaptionTimeView = {
   startMs: number;
   endMs: number;
@@ -2417,11 +2497,17 @@ export type RenderView = {
   durationMs: number;
   /** Null until it is there */
   bytes: number | null;
+  /** Integrated, LUFS */
+  loudness: number;
+  /** At most, dBTP */
+  truePeak: number;
   /** What it was made of has changed since */
   outdated: boolean;
 };
 export type RenderForm = {
   shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
+  /** As loud as this platform plays; left out, as the first of the client’s channels that takes the shape */
+  platformProfileId?: string;
 };
 export type GoingFileView = {
   id: string;
@@ -2672,6 +2758,8 @@ export const {
   useProposeTighteningQuery,
   useDrawFramesQuery,
   useKeepReelMutation,
+  useReadEditListMutation,
+  useKeepPassagesMutation,
   useListTranslationsQuery,
   useReadTranslationQuery,
   useSaveTranslationMutation,

@@ -15,7 +15,7 @@ const PROBLEMS: readonly (readonly [RegExp, TextId, ...string[]])[] = [
   [/^each must be an id$/, 'fields.each-id'],
   [/^must be an instant$/, 'fields.instant'],
   [/^must be (-?[\d.]+) or more$/, 'fields.or-more', 'min'],
-  [/^must be from (-?[\d.]+) to ([\d.]+)$/, 'fields.from-to', 'min', 'max'],
+  [/^must be from (-?[\d.]+) to (-?[\d.]+)$/, 'fields.from-to', 'min', 'max'],
   [/^must be a whole number$/, 'fields.whole'],
   [/^must be a number$/, 'fields.number'],
   [/^must be yes or no$/, 'fields.flag'],

@@ -37,6 +37,9 @@ export function formatNumber(value: number, digits?: number): string {
   return value.toLocaleString(locale(), digits === undefined ? {} : { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 
+/** "−14 LUFS" */
+export const lufs = (level: number): string => t('common.lufs', { level: formatNumber(level).replace('-', '−') });
+
 /** "40 s", "6 min" */
 export function timeLeft(ms: number): string {
   return ms < 60_000 ? t('common.seconds-short', { number: Math.ceil(ms / 1_000) }) : t('common.minutes-short', { number: Math.ceil(ms / 60_000) });

@@ -23,6 +23,7 @@ const TRANSCRIPT_KINDS: Readonly<Record<string, number>> = {
   'text/srt': 1,
   'application/ttml+xml': 1,
   'application/json': 2,
+  'text/html': 3,
   'text/plain': 3,
 };
 const WEB_PAGE = 'this is a web page; give the address of the feed itself';

@@ -34,8 +34,8 @@ interface ReadTranscriptOptions {
 /** A recording is at most 48 hours; a time beyond is a slip of the pen, not a cue. */
 const LATEST_MS = 48 * 3_600_000;
 
-/** Formats that are text with times. Office documents become text before they come here; what has no times is heard. */
-type TextFormat = Exclude<TranscriptFormat, 'docx' | 'odt' | 'plain-text' | 'draft'>;
+/** Formats that are text with times. Office documents and web pages become text before they come here; what has no times is heard. */
+type TextFormat = Exclude<TranscriptFormat, 'docx' | 'odt' | 'html' | 'plain-text' | 'draft'>;
 
 const READERS: Record<TextFormat, (text: string) => ReadCues> = {
   webvtt: readWebVtt,

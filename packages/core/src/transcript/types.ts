@@ -35,7 +35,7 @@ export interface Transcript {
   readonly sentenceEnds: SentenceEnds;
 }
 
-export const TRANSCRIPT_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'ttml', 'lrc', 'stamped-text', 'docx', 'odt', 'plain-text', 'draft'] as const;
+export const TRANSCRIPT_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'ttml', 'lrc', 'stamped-text', 'docx', 'odt', 'html', 'plain-text', 'draft'] as const;
 export type TranscriptFormat = (typeof TRANSCRIPT_FORMATS)[number];
 /** Formats that a whole transcript is written in, too. */
 export const WRITTEN_FORMATS = ['webvtt', 'subrip', 'podcast-json', 'stamped-text'] as const satisfies readonly TranscriptFormat[];

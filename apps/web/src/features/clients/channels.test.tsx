@@ -17,6 +17,8 @@ const LOOP: PlatformProfileView = {
   hashtagLimit: 5,
   postsPerDay: 2,
   minGapMinutes: 120,
+  loudness: -14,
+  truePeak: -1,
   version: 2,
 };
 const CHANNEL: ChannelView = {

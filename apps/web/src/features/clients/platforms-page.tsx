@@ -9,6 +9,7 @@ import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Field, TextField } from '../../ui/fields.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
+import { formatNumber, lufs } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 import { SHAPE_NAMES } from '../../ui/shapes.js';
 
@@ -43,6 +44,7 @@ export function PlatformsPage(): ReactNode {
                 t('common.hashtags'),
                 t('clients.a-day'),
                 t('clients.gap'),
+                t('clients.loudness'),
                 '',
               ].map((head) => (
                 <th key={head} className="border-b border-rule px-[18px] py-2 font-semibold">
@@ -64,6 +66,10 @@ export function PlatformsPage(): ReactNode {
                 <td className={cell}>{one.hashtagLimit}</td>
                 <td className={cell}>{one.postsPerDay}</td>
                 <td className={cell}>{t('common.minutes-short', { number: one.minGapMinutes })}</td>
+                <td className={`${cell} whitespace-nowrap`}>
+                  {lufs(one.loudness)}
+                  <span className="block text-xs text-soft">{t('clients.at-most-dbtp', { peak: formatNumber(one.truePeak) })}</span>
+                </td>
                 <td className={`${cell} text-right`}>
                   {owner && (
                     <button type="button" className="underline" onClick={() => setEditing(one)}>
@@ -91,6 +97,8 @@ const PLATFORM_NAMES = {
   hashtagLimit: t('common.hashtags'),
   postsPerDay: t('clients.posts-a-day'),
   minGapMinutes: t('clients.gap-minutes'),
+  loudness: t('clients.loudness-lufs'),
+  truePeak: t('clients.true-peak-dbtp'),
 } as const;
 
 function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView | null; onClose: () => void }): ReactNode {
@@ -113,6 +121,9 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
     hashtagLimit: 5,
     postsPerDay: 2,
     minGapMinutes: 120,
+    // What most play at. Common practice.
+    loudness: -14,
+    truePeak: -1,
   };
   const { register, control, handleSubmit, formState, getValues, reset } = useForm<PlatformProfileForm>({
     resolver: classValidatorResolver(PlatformProfileForm),
@@ -145,6 +156,9 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
   const whole = (name: 'titleLimit' | 'descriptionLimit' | 'hashtagLimit' | 'postsPerDay' | 'minGapMinutes', label: string): ReactNode => (
     <TextField label={label} type="number" min={0} {...register(name, { valueAsNumber: true })} error={wrong[name]?.message} />
   );
+  const level = (name: 'loudness' | 'truePeak', label: string): ReactNode => (
+    <TextField label={label} type="number" step={0.5} {...register(name, { valueAsNumber: true })} error={wrong[name]?.message} />
+  );
   return (
     <Dialog open onClose={onClose} title={platform === null ? t('clients.add-a-platform-profile') : platform.name} wide>
       <form
@@ -162,6 +176,8 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
           {whole('hashtagLimit', t('common.hashtags'))}
           {whole('postsPerDay', t('clients.posts-a-day'))}
           {whole('minGapMinutes', t('clients.gap-between-posts-minutes'))}
+          {level('loudness', t('clients.loudness-lufs'))}
+          {level('truePeak', t('clients.true-peak-dbtp'))}
           <Controller
             control={control}
             name="shapes"

@@ -24,7 +24,7 @@ export function MediaFacts({ recording: { sound, preparation } }: { recording: R
   return (
     <span title={t('recordings.loudness-in-full', told)}>
       {' · '}
-      {kind} · {t('recordings.lufs', { level: told.integrated })}
+      {kind} · {t('common.lufs', { level: told.integrated })}
     </span>
   );
 }

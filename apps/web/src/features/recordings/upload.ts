@@ -13,9 +13,9 @@ export interface FilePair {
   readonly sound: File | null;
 }
 
-const TRANSCRIPT = /\.(?:vtt|srt|json|ttml|dfxp|xml|lrc|txt|docx|odt)$/i;
+const TRANSCRIPT = /\.(?:vtt|srt|json|ttml|dfxp|xml|lrc|txt|docx|odt|html?)$/i;
 /** Written by people, in shapes of their own: how one is understood is shown before it is taken. */
-const LOOSE = /\.(?:txt|docx|odt)$/i;
+const LOOSE = /\.(?:txt|docx|odt|html?)$/i;
 const VIDEO = /\.(?:mp4|m4v|mov|mkv|webm)$/i;
 const SOUND = /\.(?:mp3|m4a|aac|wav|flac|ogg|oga|opus|webm|mp4|m4v|mov|mkv)$/i;
 

@@ -1,18 +1,18 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { formatLength, SHAPES } from '@sift-reel/core';
+import { formatLength } from '@sift-reel/core';
 import clsx from 'clsx';
 import { Clapperboard, Download, Play, X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { api, type RenderForm, type RenderView, type ShortView } from '../../app/api.js';
 import { stageName } from '../../app/stages.js';
 import { sayTrouble } from '../../app/undo.js';
-import { formatBytes, timeLeft } from '../../texts/formats.js';
+import { formatBytes, lufs, timeLeft } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 import { Dialog } from '../../ui/dialog.js';
 import { ProgressBar } from '../../ui/parts.js';
 import { SHAPE_NAMES } from '../../ui/shapes.js';
+import { askedFiles } from './asked-files.js';
 
-const ASKED: readonly RenderForm['shape'][] = [...SHAPES, 'sound'];
 const NAMES: Readonly<Record<RenderForm['shape'], string>> = { ...SHAPE_NAMES, sound: t('shorts.sound-alone') };
 /** Of former versions, no more are shown. */
 const MOST_SHOWN = 6;
@@ -23,10 +23,12 @@ export function Files({ short, before }: { short: ShortView; before: () => Promi
   const [ask, asking] = api.useAskForRenderMutation();
   const [watched, setWatched] = useState<RenderView | null>(null);
   const item = 'block w-full px-3 py-[7px] text-left data-focus:bg-faint';
-  const put = (shape: RenderForm['shape']): void => {
+  const channels = api.useListChannelsQuery().currentData ?? [];
+  const asked = askedFiles(channels.filter(({ clientId }) => clientId === short.clientId));
+  const put = (renderForm: RenderForm): void => {
     // What was typed goes first, so that it stands in the file.
     before()
-      .then(() => ask({ shortId: short.id, renderForm: { shape } }).unwrap())
+      .then(() => ask({ shortId: short.id, renderForm }).unwrap())
       .catch(sayTrouble);
   };
   return (
@@ -39,11 +41,14 @@ export function Files({ short, before }: { short: ShortView; before: () => Promi
           <Clapperboard size={14} />
           {t('shorts.make-the-file')}
         </MenuButton>
-        <MenuItems anchor="bottom end" className="z-50 w-[180px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]">
-          {ASKED.map((shape) => (
-            <MenuItem key={shape}>
-              <button type="button" className={item} onClick={() => put(shape)}>
+        <MenuItems anchor="bottom end" className="z-50 min-w-[180px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]">
+          {asked.map(({ shape, platform }) => (
+            <MenuItem key={`${shape} ${platform?.id ?? ''}`}>
+              <button type="button" className={item} onClick={() => put(platform === null ? { shape } : { shape, platformProfileId: platform.id })}>
                 {NAMES[shape]}
+                {platform !== null && (
+                  <span className="block text-[11px] text-soft">{t('shorts.as-loud-as', { platform: platform.name, loudness: lufs(platform.loudness) })}</span>
+                )}
               </button>
             </MenuItem>
           ))}
@@ -77,6 +82,7 @@ function FileRow({ render, onWatch }: { render: RenderView; onWatch: () => void 
         <span className={clsx('min-w-0 flex-1 truncate', outdated && 'text-soft')}>
           {name} <span className="time text-soft">{formatLength(durationMs)}</span>
           {bytes !== null && <span className="text-soft"> · {formatBytes(bytes)}</span>}
+          <span className="text-soft"> · {lufs(render.loudness)}</span>
         </span>
         {state === 'done' && (
           <>

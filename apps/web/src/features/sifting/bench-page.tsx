@@ -12,6 +12,7 @@ import { KIND_NAMES } from '../../ui/signals.js';
 import { Bench } from './bench.js';
 import { benchLeft } from './bench-slice.js';
 import { BriefDialog } from './brief-dialog.js';
+import { EditListDialog } from './edit-list-dialog.js';
 import { bandName, FIRST_BRIEF } from './brief-form.js';
 import { Reading } from './reading.js';
 import { t } from '../../texts/texts.js';
@@ -66,7 +67,7 @@ export function BenchPage(): ReactNode {
             {t('common.documents')}
           </Link>
         )}
-        {sift?.state === 'done' && <CutSheetMenu recordingId={recordingId} />}
+        {sift?.state === 'done' && <CutSheetMenu recordingId={recordingId} siftId={sift.id} />}
       </PageHead>
       {working !== undefined && working.id !== sift?.id && <WorkingLine sift={working} onGo={go} />}
       <div className="min-h-0 flex-1">
@@ -187,7 +188,8 @@ function SiftsMenu({
   );
 }
 
-function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
+function CutSheetMenu({ recordingId, siftId }: { recordingId: string; siftId: string }): ReactNode {
+  const [bringing, setBringing] = useState(false);
   const item = 'block w-full px-3 py-[7px] text-left data-focus:bg-faint';
   return (
     <Menu>
@@ -213,7 +215,13 @@ function CutSheetMenu({ recordingId }: { recordingId: string }): ReactNode {
             {t('sifting.timeline-otio')}
           </a>
         </MenuItem>
+        <MenuItem>
+          <button type="button" className={`${item} border-t border-rule`} onClick={() => setBringing(true)}>
+            {t('sifting.bring-in-an-edit-list')}
+          </button>
+        </MenuItem>
       </MenuItems>
+      {bringing && <EditListDialog siftId={siftId} onClose={() => setBringing(false)} />}
     </Menu>
   );
 }

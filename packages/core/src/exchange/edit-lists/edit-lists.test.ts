@@ -51,6 +51,13 @@ describe('an edit decision list', () => {
     expect(edl).toContain('001  SOURCE   AA    C        00:00:00;00 00:01:00;02 01:00:00;00 01:01:00;02');
   });
 
+  test('whose picture and sound stand on a line each plays both once', () => {
+    const codes = '00:00:01:00 00:00:02:00 01:00:00:00 01:00:01:00';
+    expect(readEdl(`TITLE: x\n001  AX  V  C  ${codes}\n001  AX  AA  C  ${codes}\n* COMMENT: One`, PAL).passages).toEqual([
+      { title: 'One', spans: [{ startFrame: 25, endFrame: 50 }] },
+    ]);
+  });
+
   test('is refused with its line', () => {
     const refused = (text: string): string => {
       try {

@@ -61,6 +61,7 @@ export function readEdl(text: string, rate: FrameRate): ReadEdl {
   let title = '';
   let drop = false;
   const spans: { span: FrameSpan; title: string }[] = [];
+  let last = '';
   for (const [i, raw] of text.split(/\r\n|\r|\n/).entries()) {
     const line = raw.trim();
     const refuse = (detail: string): never => {
@@ -71,8 +72,8 @@ export function readEdl(text: string, rate: FrameRate): ReadEdl {
     else if (line.startsWith('FCM:')) drop = line.slice(4).trim() === 'DROP FRAME';
     else if (line.startsWith('*')) {
       const named = /^\*\s*COMMENT:\s*(.*)$/.exec(line)?.[1];
-      const last = spans.at(-1);
-      if (named !== undefined && last !== undefined) last.title = named;
+      const before = spans.at(-1);
+      if (named !== undefined && before !== undefined) before.title = named;
     } else if (/^\d/.test(line)) {
       const found = EVENT.exec(line) ?? refuse('is no event: number, reel, channels, transition and four timecodes');
       if (found[4] !== 'C') refuse(`“${found[4]!}” is no cut; only cuts can be taken over`);
@@ -81,6 +82,10 @@ export function readEdl(text: string, rate: FrameRate): ReadEdl {
         return parseSmpte(written, rate) ?? refuse(`“${code}” is no timecode at this rate`);
       }) as [number, number];
       if (endFrame <= startFrame) refuse('ends before it starts');
+      // Picture and sound of one event may stand on a line each.
+      const event = found.slice(5, 9).join(' ');
+      if (event === last) continue;
+      last = event;
       spans.push({ span: { startFrame, endFrame }, title: '' });
     } else refuse('is neither an event nor a comment');
   }
