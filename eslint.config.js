@@ -224,7 +224,7 @@ export default tseslint.config(
   {
     // Another rule than the one above, so that both hold.
     files: ['apps/server/src/**/*.ts'],
-    ignores: ['apps/server/src/text/{text-tasks,cut-tasks,align-tasks,prepare-task,office-text,unpack}.ts', 'apps/server/src/sifting/sift-task.ts'],
+    ignores: ['apps/server/src/text/{text-tasks,cut-tasks,align-tasks,prepare-task,office-text,html-text,unpack}.ts', 'apps/server/src/sifting/sift-task.ts'],
     rules: {
       '@typescript-eslint/no-restricted-imports': [
         'error',
