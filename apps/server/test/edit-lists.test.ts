@@ -46,9 +46,9 @@ describe('an edit list of what was kept here', () => {
     expect(answer.status, answer.text).toBe(200);
     const { passages } = answer.body;
     const played = ({ firstWord, endWord, edit }: Answer['body']) => ({ firstWord, endWord, edit: { ...edit, corrected: [] } });
-    expect(passages.map((each: Answer['body']) => [each.offMs, each.problem])).toEqual([
-      [0, null],
-      [0, null],
+    expect(passages.map((each: Answer['body']) => [each.offMs, each.problem, each.kept])).toEqual([
+      [0, null, true],
+      [0, null, true],
     ]);
     expect(passages.map(({ passage }: Answer['body']) => played(passage))).toEqual(kept.map(played));
     expect(passages.map(({ passage }: Answer['body']) => passage.playedMs)).toEqual(kept.map(({ playedMs }: Answer['body']) => playedMs));
@@ -76,6 +76,7 @@ describe('an edit list of somebody else', () => {
     const [one, ...rest] = (await read(text, true)).body.passages;
     expect([one.title, one.spans, rest]).toEqual(['The best of it', 2, []]);
     expect(one.passage.edit.removed).toHaveLength(1);
+    expect(one.kept).toBe(false);
     expect(one.offMs).toBeGreaterThan(0);
     expect(one.offMs).toBeLessThan(1_500);
     const made = await keep([{ title: '', firstWord: one.passage.firstWord, endWord: one.passage.endWord, edit: one.passage.edit }]);

@@ -88,6 +88,7 @@ export class EditListPassageView {
   @Whole() endMs: number;
   @Whole({ description: 'Spans that it plays' }) spans: number;
   @Part(() => FoundPassageView, { nullable: true }) passage: FoundPassageView | null;
+  @Flag({ description: 'A short that plays the same is kept already' }) kept: boolean;
   @Whole({ description: 'How far an end lies from where it was cut, at most, in ms; 0 where every frame is the same' }) offMs: number;
   @OneOf(EDIT_LIST_PROBLEMS, { nullable: true, description: 'Why it cannot become a short' }) problem: EditListProblem | null;
 }

@@ -1,4 +1,6 @@
+import { isDeepStrictEqual } from 'node:util';
 import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
+import type { EditedPassage, WordRange } from '@sift-reel/core';
 import { type EditListForm, type KeepPassagesForm, MOST_PARTS } from '@sift-reel/forms';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
@@ -15,6 +17,12 @@ import { baseCopy } from './short-views.js';
 import { Short } from './shorts.models.js';
 import { ShortsService } from './shorts.service.js';
 import type { ShortView } from './shorts.views.js';
+
+/** What a passage plays; how its words read is not in an edit list. */
+const playedOf = ({ firstWord, endWord, edit: { removed, pauses, before, after } }: EditedPassage): unknown => {
+  const plain = (runs: readonly WordRange[]) => runs.map((run) => [run.firstWord, run.endWord]);
+  return [firstWord, endWord, plain(removed), pauses.map((one) => [one.afterWord, one.leftMs]), plain(before), plain(after)];
+};
 
 /** Takes over what was cut elsewhere: an edit list is read and shown, and what is wanted of it becomes shorts. */
 @Injectable()
@@ -43,7 +51,9 @@ export class EditListsService {
       const { line, detail } = outcome.refused;
       throw new UnprocessableEntityException(`${name}${line === 0 ? '' : `, line ${line}`}: ${detail}.`);
     }
-    return { passages: outcome.passages.map(({ found: passage, ...about }) => ({ ...about, passage })) };
+    const kept = await this.shorts.list(actor, { recordingId });
+    const isKept = (one: EditedPassage): boolean => kept.some((short) => isDeepStrictEqual(playedOf(short), playedOf(one)));
+    return { passages: outcome.passages.map(({ found: passage, ...about }) => ({ ...about, passage, kept: passage !== null && isKept(passage) })) };
   }
 
   /** Keeps passages as shorts, each with its cut and its title: all of them, or none. In the order that they are given in. */

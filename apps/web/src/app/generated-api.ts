@@ -2278,6 +2278,8 @@ export type EditListPassageView = {
   /** Spans that it plays */
   spans: number;
   passage: FoundPassageView | null;
+  /** A short that plays the same is kept already */
+  kept: boolean;
   /** How far an end lies from where it was cut, at most, in ms; 0 where every frame is the same */
   offMs: number;
   /** Why it cannot become a short */

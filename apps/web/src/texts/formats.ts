@@ -37,8 +37,10 @@ export function formatNumber(value: number, digits?: number): string {
   return value.toLocaleString(locale(), digits === undefined ? {} : { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 
+/** A level below full scale, with a minus that is as wide as a plus. */
+export const formatLevel = (level: number, digits?: number): string => formatNumber(level, digits).replace('-', '−');
 /** "−14 LUFS" */
-export const lufs = (level: number): string => t('common.lufs', { level: formatNumber(level).replace('-', '−') });
+export const lufs = (level: number, digits?: number): string => t('common.lufs', { level: formatLevel(level, digits) });
 
 /** "40 s", "6 min" */
 export function timeLeft(ms: number): string {

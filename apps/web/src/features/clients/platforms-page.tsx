@@ -9,7 +9,7 @@ import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Field, TextField } from '../../ui/fields.js';
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
-import { formatNumber, lufs } from '../../texts/formats.js';
+import { formatLevel, lufs } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 import { SHAPE_NAMES } from '../../ui/shapes.js';
 
@@ -68,7 +68,7 @@ export function PlatformsPage(): ReactNode {
                 <td className={cell}>{t('common.minutes-short', { number: one.minGapMinutes })}</td>
                 <td className={`${cell} whitespace-nowrap`}>
                   {lufs(one.loudness)}
-                  <span className="block text-xs text-soft">{t('clients.at-most-dbtp', { peak: formatNumber(one.truePeak) })}</span>
+                  <span className="block text-xs text-soft">{t('clients.at-most-dbtp', { peak: formatLevel(one.truePeak) })}</span>
                 </td>
                 <td className={`${cell} text-right`}>
                   {owner && (

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { api, type RecordingView } from '../../app/api.js';
 import { isAtWork } from '../../app/stages.js';
 import { sayTrouble } from '../../app/undo.js';
-import { formatNumber } from '../../texts/formats.js';
+import { formatLevel, formatNumber, lufs } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 import { Select } from '../../ui/select.js';
 import { WorkLine } from '../../ui/work-line.js';
@@ -16,15 +16,15 @@ export function MediaFacts({ recording: { sound, preparation } }: { recording: R
   if (loudness === null) return ` · ${kind}`;
   const { integrated, shortTerm, range, truePeak } = loudness;
   const told = {
-    integrated: formatNumber(integrated, 1),
-    shortTerm: formatNumber(shortTerm, 1),
+    integrated: formatLevel(integrated, 1),
+    shortTerm: formatLevel(shortTerm, 1),
     range: formatNumber(range, 1),
-    truePeak: formatNumber(truePeak, 1),
+    truePeak: formatLevel(truePeak, 1),
   };
   return (
     <span title={t('recordings.loudness-in-full', told)}>
       {' · '}
-      {kind} · {t('common.lufs', { level: told.integrated })}
+      {kind} · {lufs(integrated, 1)}
     </span>
   );
 }

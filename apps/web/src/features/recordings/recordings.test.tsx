@@ -159,7 +159,7 @@ describe('what is made of a recording', () => {
   it.each<[string, Partial<PreparationView>, RegExp]>([
     ['at work', { state: 'running', stage: 'converting', fraction: 0.4, leftMs: 61_000 }, /being prepared: converting for browsers · 2 min left/],
     ['that waits', { state: 'waiting', stage: 'waiting', fraction: 0 }, /being prepared: waiting for a worker/],
-    ['that is done', { loudness }, /sound · -18.2 LUFS/],
+    ['that is done', { loudness }, /sound · −18.2 LUFS/],
     ['that failed', { state: 'failed', failure: 'It could not be converted: no' }, /It could not be converted: no Prepare it again/],
   ])('%s says so', async (_, fields, words) => {
     page([recording('r1', 'On the slipway', { preparation: preparation(fields) })]);
@@ -168,7 +168,7 @@ describe('what is made of a recording', () => {
   it('tells all of its loudness where one points', async () => {
     page([recording('r1', 'On the slipway', { preparation: preparation({ loudness }) })]);
     await row('On the slipway');
-    expect(screen.getByTitle('Loudness -18.2 LUFS, loudest three seconds -12.0 LUFS, range 6.1 LU, true peak -0.9 dBTP')).toBeInTheDocument();
+    expect(screen.getByTitle('Loudness −18.2 LUFS, loudest three seconds −12.0 LUFS, range 6.1 LU, true peak −0.9 dBTP')).toBeInTheDocument();
   });
   it('is asked for again', async () => {
     const { user, asked } = page([recording('r1', 'On the slipway', { preparation: preparation({ state: 'failed', failure: 'No.' }) })], {

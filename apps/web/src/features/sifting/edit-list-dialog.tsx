@@ -1,5 +1,5 @@
 import { formatLength, formatTimecode } from '@sift-reel/core';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { api, type EditListPassageView } from '../../app/api.js';
 import { noticed } from '../../app/notices.js';
 import { problemText } from '../../app/problems.js';
@@ -28,18 +28,21 @@ export function EditListDialog({ siftId, onClose }: { siftId: string; onClose: (
   const [keep, keeping] = api.useKeepPassagesMutation();
   const [file, setFile] = useState<Chosen | null>(null);
   const [asOne, setAsOne] = useState(false);
-  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const picker = useRef<HTMLInputElement>(null);
+  const [turned, setTurned] = useState<ReadonlySet<number>>(new Set());
   const [titles, setTitles] = useState<ReadonlyMap<number, string>>(new Map());
   const look = (chosen: Chosen, one: boolean): void => {
     setFile(chosen);
     setAsOne(one);
-    setLeft(new Set());
+    setTurned(new Set());
     setTitles(new Map());
     void read({ siftId, editListForm: { ...chosen, asOne: one } });
   };
   const passages = reading.isError ? [] : (reading.data?.passages ?? []);
+  // What is kept already is not kept twice, unless somebody ticks it.
+  const takes = (i: number): boolean => passages[i]!.kept === turned.has(i);
   const wanted = passages.flatMap(({ passage, title }, i) =>
-    passage === null || left.has(i) ? [] : [{ title: titles.get(i) ?? title, firstWord: passage.firstWord, endWord: passage.endWord, edit: passage.edit }],
+    passage === null || !takes(i) ? [] : [{ title: titles.get(i) ?? title, firstWord: passage.firstWord, endWord: passage.endWord, edit: passage.edit }],
   );
   const take = async (): Promise<void> => {
     const made = await keep({ siftId, keepPassagesForm: { passages: wanted } }).unwrap();
@@ -52,15 +55,22 @@ export function EditListDialog({ siftId, onClose }: { siftId: string; onClose: (
       <p className="text-soft">{t('sifting.what-edit-lists-are-read')}</p>
       <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
         <input
+          ref={picker}
           type="file"
+          className="hidden"
           accept=".edl,.otio,.txt,.json"
           aria-label={t('sifting.edit-list')}
           data-testid="edit-list"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
+          onChange={({ target }) => {
+            const [chosen] = target.files ?? [];
             if (chosen !== undefined) void chosen.text().then((text) => look({ name: chosen.name, text }, asOne));
+            target.value = ''; // the same file may be chosen again, changed
           }}
         />
+        <Button tone={file === null ? 'fill' : 'quiet'} onClick={() => picker.current?.click()}>
+          {file === null ? t('sifting.choose-a-file') : t('sifting.choose-another-file')}
+        </Button>
+        {file !== null && <b>{file.name}</b>}
         <label className="flex items-center gap-2">
           <input
             type="checkbox"
@@ -85,9 +95,9 @@ export function EditListDialog({ siftId, onClose }: { siftId: string; onClose: (
               of={one}
               n={i + 1}
               title={titles.get(i) ?? one.title}
-              taken={!left.has(i)}
+              taken={takes(i)}
               onTitle={(title) => setTitles(new Map(titles).set(i, title))}
-              onTake={(taken) => setLeft(new Set(taken ? [...left].filter((at) => at !== i) : [...left, i]))}
+              onTake={() => setTurned(new Set(turned.has(i) ? [...turned].filter((at) => at !== i) : [...turned, i]))}
             />
           ))}
         </ol>
@@ -103,7 +113,7 @@ export function EditListDialog({ siftId, onClose }: { siftId: string; onClose: (
 }
 
 function Passage({
-  of: { passage, problem, startMs, endMs, spans, offMs },
+  of: { passage, problem, startMs, endMs, spans, offMs, kept },
   n,
   title,
   taken,
@@ -115,7 +125,7 @@ function Passage({
   title: string;
   taken: boolean;
   onTitle: (title: string) => void;
-  onTake: (taken: boolean) => void;
+  onTake: () => void;
 }): ReactNode {
   return (
     <li data-testid="edit-list-passage" className="grid grid-cols-[24px_132px_1fr] items-start gap-x-3 border-b border-rule py-[8px]">
@@ -125,7 +135,7 @@ function Passage({
         aria-label={t('sifting.take-passage', { number: n })}
         disabled={passage === null}
         checked={passage !== null && taken}
-        onChange={(event) => onTake(event.target.checked)}
+        onChange={onTake}
       />
       <span className="time text-[12px]">
         {formatTimecode(startMs)} – {formatTimecode(endMs)}
@@ -148,6 +158,7 @@ function Passage({
             />
             <span className="line-clamp-2 font-serif text-[15px] leading-[1.35]">{passage.said}…</span>
             <span className="text-[12px] text-soft">
+              {kept && `${t('sifting.kept-already')} `}
               {offMs === 0 ? t('sifting.same-frames') : t('sifting.ends-are-off', { seconds: formatNumber(offMs / 1_000, 2) })}
             </span>
           </>

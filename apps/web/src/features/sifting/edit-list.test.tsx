@@ -21,6 +21,7 @@ const passage = (title: string, fields: Partial<EditListPassageView> = {}): Edit
     said: 'Why should you buy',
   },
   offMs: 0,
+  kept: false,
   problem: null,
   ...fields,
 });
@@ -36,7 +37,7 @@ function dialog(answers: Answers) {
 describe('an edit list that is brought in', () => {
   it('is shown first; what is ticked is kept, under the titles that were given', async () => {
     const bad = passage('Late', { passage: null, problem: 'beyond-the-end' });
-    const passages = [passage('Logs'), passage('Tar', { offMs: 240 }), bad];
+    const passages = [passage('Logs'), passage('Tar', { offMs: 240 }), bad, passage('Old', { kept: true })];
     const { user, asked, bring, onClose } = dialog({ [READ]: { passages }, [KEEP]: [{ id: 'a' }] });
     expect(screen.getByRole('button', { name: /Keep/ })).toBeDisabled();
     await bring();
@@ -45,9 +46,11 @@ describe('an edit list that is brought in', () => {
       expect.stringMatching(/01:01 – 01:35.*0:31 · 2 spans.*Why should you buy.*The same frames/),
       expect.stringMatching(/by 0\.24 s at most/),
       expect.stringMatching(/after the end of the recording/),
+      expect.stringMatching(/Kept already\./),
     ]);
     expect(asked.at(-1)!.body).toEqual({ name: 'cut.edl', text: 'TITLE: x', asOne: false });
     expect(within(rows[2]!).getByRole('checkbox')).toBeDisabled();
+    expect(within(rows[3]!).getByRole('checkbox')).not.toBeChecked();
     await user.click(screen.getByRole('checkbox', { name: 'Take passage 2' }));
     await user.clear(screen.getByRole('textbox', { name: 'Title of passage 1' }));
     await user.type(screen.getByRole('textbox', { name: 'Title of passage 1' }), 'Buy in March');
