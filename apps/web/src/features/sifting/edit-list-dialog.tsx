@@ -67,7 +67,7 @@ export function EditListDialog({ siftId, onClose }: { siftId: string; onClose: (
             target.value = ''; // the same file may be chosen again, changed
           }}
         />
-        <Button tone={file === null ? 'fill' : 'quiet'} onClick={() => picker.current?.click()}>
+        <Button tone={file === null ? 'fill' : 'plain'} onClick={() => picker.current?.click()}>
           {file === null ? t('sifting.choose-a-file') : t('sifting.choose-another-file')}
         </Button>
         {file !== null && <b>{file.name}</b>}

@@ -39,7 +39,7 @@ describe('an edit list that is brought in', () => {
     const bad = passage('Late', { passage: null, problem: 'beyond-the-end' });
     const passages = [passage('Logs'), passage('Tar', { offMs: 240 }), bad, passage('Old', { kept: true })];
     const { user, asked, bring, onClose } = dialog({ [READ]: { passages }, [KEEP]: [{ id: 'a' }] });
-    expect(screen.getByRole('button', { name: /Keep/ })).toBeDisabled();
+    expect(screen.getByRole('button', { name: 'Nothing to keep' })).toBeDisabled();
     await bring();
     const rows = await screen.findAllByTestId('edit-list-passage');
     expect(rows.map((row) => row.textContent)).toEqual([
@@ -70,7 +70,7 @@ describe('an edit list that is brought in', () => {
     expect(await screen.findByRole('alert')).toHaveTextContent('cut.edl, line 3: ends before it starts.');
     expect(asked.at(-1)!.body).toMatchObject({ asOne: true });
     expect(screen.queryByTestId('edit-list-passage')).toBeNull();
-    expect(screen.getByRole('button', { name: /Keep/ })).toBeDisabled();
+    expect(screen.getByRole('button', { name: 'Nothing to keep' })).toBeDisabled();
     expect(onClose).not.toHaveBeenCalled();
   });
 });
