@@ -80,7 +80,7 @@ describe('bringing in', () => {
 describe('what is refused leaves nothing behind', () => {
   const cases: [string, { transcript?: [string, string]; sound: boolean }, number, object][] = [
     ['bad time', { transcript: ['bad.vtt', 'WEBVTT\n\nsoon --> 00:01.000\nx\n'], sound: true }, 422, { file: 'bad.vtt', line: 3, code: 'bad-time' }],
-    ['no transcript at all', { transcript: ['letter.txt', '<html>Dear all,</html>\n'], sound: true }, 422, { code: 'unknown-format' }],
+    ['no transcript at all', { transcript: ['feed.txt', '<rss version="2.0"><channel/></rss>\n'], sound: true }, 422, { code: 'unknown-format' }],
     ['text without times, and no sound to hear them in', { transcript: ['letter.txt', 'Dear all,\n'], sound: false }, 422, { code: 'unknown-format' }],
     ['field of a JSON', { transcript: ['x.json', '{"segments":[{"startTime":"a","body":"b"}]}'], sound: false }, 422, { field: 'segments[0].startTime' }],
     ['no files', { sound: false }, 422, {}],

@@ -14,6 +14,13 @@ afterAll(() => world.close());
 
 const LINES = ['The kettle hour', 'Ann Lee 00:00:03', 'Hello there, and welcome.', 'Bo 00:00:08', 'Hello. It works & it boils.'];
 
+/** How they begin, as they are understood. */
+const EXCERPT = [
+  { startMs: 3_000, speaker: 'Ann Lee', text: 'Hello there, and welcome.' },
+  expect.objectContaining({ startMs: 8_000, speaker: 'Bo', text: 'Hello.' }),
+  expect.objectContaining({ speaker: 'Bo', text: 'It works & it boils.' }),
+];
+
 const word = async (lines: readonly string[]): Promise<Uint8Array> =>
   new Uint8Array(await Packer.toBuffer(new Document({ sections: [{ children: lines.map((line) => new Paragraph({ children: [new TextRun(line)] })) }] })));
 
@@ -49,11 +56,7 @@ describe('office documents', () => {
         sourceName: `kettle.${format}`,
         speakers: ['Ann Lee', 'Bo'],
         wordTimes: 'spread',
-        excerpt: [
-          { startMs: 3_000, speaker: 'Ann Lee', text: 'Hello there, and welcome.' },
-          expect.objectContaining({ startMs: 8_000, speaker: 'Bo', text: 'Hello.' }),
-          expect.objectContaining({ speaker: 'Bo', text: 'It works & it boils.' }),
-        ],
+        excerpt: EXCERPT,
         repairs: [{ line: 1, code: 'unknown-block', detail: expect.stringContaining('The kettle hour') }],
       }),
     ]);
@@ -168,11 +171,7 @@ describe('a web page', () => {
         format: 'html',
         speakers: ['Ann Lee', 'Bo'],
         wordTimes: 'spread',
-        excerpt: [
-          { startMs: 3_000, speaker: 'Ann Lee', text: 'Hello there, and welcome.' },
-          expect.objectContaining({ startMs: 8_000, speaker: 'Bo', text: 'Hello.' }),
-          expect.objectContaining({ speaker: 'Bo', text: 'It works & it boils.' }),
-        ],
+        excerpt: EXCERPT,
         repairs: [],
       }),
     ]);
@@ -182,6 +181,7 @@ describe('a web page', () => {
   it.each([
     ['a piece of one', '<p>Ann Lee 0:03</p><p>Hello there.</p><p>Bo 0:08</p><p>Hello.</p>', ['Ann Lee', 'Bo']],
     ['times in their own line', '<div><time>0:03</time></div><div>Hello there.</div><div><time>0:08</time></div><div>Hello.</div>', []],
+    ['from one time to another', '<cite>Ann Lee</cite> <time>0:03</time> – <time>0:07</time> <p>Hello there.</p>', ['Ann Lee']],
     ['the day that it was written on', '<p><time>2 May</time></p><cite>Ann Lee</cite><time>0:03</time><p>Hello there.</p>', ['Ann Lee']],
   ])('is read where it is %s', async (_, page, speakers) => {
     const { status, body, text } = await understand('page.html', page);

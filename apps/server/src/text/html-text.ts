@@ -14,6 +14,7 @@ const BLOCKS = new Set(
   'address article aside blockquote body br dd div dl dt figure h1 h2 h3 h4 h5 h6 header hr li main ol p pre section table tbody td th thead tr ul'.split(' '),
 );
 const TIME = /^(?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?$/;
+const BETWEEN = /^\s*(?:[-–—→]|to)?\s*$/;
 /** A page has some; nesting beyond is an attack. */
 const MOST_DEEP = 500;
 
@@ -30,7 +31,7 @@ export function isHtml(bytes: Uint8Array): boolean {
  */
 export function htmlText(bytes: Uint8Array): string {
   const lines: string[] = [];
-  let [line, cited, timed] = ['', '', ''];
+  let [line, cited, timed, written] = ['', '', '', ''];
   let open: 'cite' | 'time' | null = null;
   let [unsaid, deep] = [0, 0];
   const end = (): void => {
@@ -53,6 +54,7 @@ export function htmlText(bytes: Uint8Array): string {
       if (BLOCKS.has(name)) end();
       if (name === 'cite' || name === 'time') {
         if (name === 'cite' && cited !== '') head(); // somebody who says nothing
+        if (name === 'time') written = '';
         end();
         open = name;
       }
@@ -60,8 +62,9 @@ export function htmlText(bytes: Uint8Array): string {
     ontext(text) {
       if (unsaid > 0) return;
       if (open === 'cite') cited += text;
-      else if (open === 'time') timed += text;
+      else if (open === 'time') written += text;
       else {
+        if (BETWEEN.test(text) && cited + timed !== '') return; // from one time to another
         if (text.trim() !== '') head();
         line += text;
       }
@@ -72,8 +75,10 @@ export function htmlText(bytes: Uint8Array): string {
       if (BLOCKS.has(name)) end();
       if (name === 'cite') cited = cited.replace(/\s+/g, ' ').trim().replace(/\s*:$/, '');
       if (name === 'time') {
-        timed = timed.trim();
-        if (!TIME.test(timed)) [line, timed] = [`${line}${timed}`, '']; // a day, or “now”
+        const said = written.trim();
+        if (!TIME.test(said))
+          line += said; // a day, or “now”
+        else if (timed === '') timed = said; // of two, when it begins
       }
       if (name === open) open = null;
     },

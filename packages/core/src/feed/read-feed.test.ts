@@ -25,7 +25,7 @@ describe('readFeed', () => {
         `<item><title><![CDATA[Salt & rope]]></title><guid isPermaLink="false">ep-3</guid><link>https://shows.example/3</link>
         <description>&lt;p&gt;Why rope &amp;amp; salt&lt;br/&gt;fight.&lt;/p&gt;</description><pubDate>Mon, 02 Mar 2026 06:30:00 +0100</pubDate>
         <enclosure url="https://media.example/3.mp3?x=1&amp;y=2" length="123456" type="audio/mpeg"/>
-        <podcast:transcript url="3.txt" type="text/plain"/><podcast:transcript url="3.html" type="text/html"/>
+        <podcast:transcript url="3.txt" type="text/plain"/><podcast:transcript url="3.html" type="text/html"/><podcast:transcript url="3.pdf" type="application/pdf"/>
         <podcast:transcript url="https://media.example/3.vtt" type="text/vtt" language="en"/>
         <podcast:chapters url="3.json" type="application/json+chapters"/>
         <podcast:person role="Guest">Odile Farr</podcast:person><podcast:person>Pim</podcast:person>
@@ -47,6 +47,7 @@ describe('readFeed', () => {
         transcripts: [
           { url: 'https://media.example/3.vtt', type: 'text/vtt', language: 'en' },
           { url: 'https://shows.example/low-tide/3.txt', type: 'text/plain', language: '' },
+          { url: 'https://shows.example/low-tide/3.html', type: 'text/html', language: '' },
         ],
         chapters: { url: 'https://shows.example/low-tide/3.json', type: 'application/json+chapters' },
         persons: [
