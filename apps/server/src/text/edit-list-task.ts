@@ -49,6 +49,8 @@ export type EditListOutcome =
   { readonly refused: { readonly line: number; readonly detail: string } } | { readonly refused: null; readonly passages: ReadPassage[] };
 
 const SAID_WORDS = 24;
+/** As many as an edit decision list can number, and one. */
+const MOST_SPANS = 1_000;
 
 /** Reads an edit list that was made elsewhere, or here, of a recording. */
 export function readEditList({ packed, text, rate, asOne, lengthMs, mostParts }: ReadEditListTask): EditListOutcome {
@@ -68,6 +70,7 @@ export function readEditList({ packed, text, rate, asOne, lengthMs, mostParts }:
     const times = spans.flatMap(({ startFrame, endFrame }) => [frameStartMs(startFrame, rate), frameStartMs(endFrame, rate)]);
     const about = { title, startMs: Math.min(...times), endMs: Math.max(...times), spans: spans.length };
     const cannot = (problem: EditListProblem): ReadPassage => ({ ...about, found: null, offMs: 0, problem });
+    if (spans.length > MOST_SPANS) return cannot('too-many-parts');
     if (about.startMs >= lengthMs) return cannot('beyond-the-end');
     const found = editOfFrames(words, spans, rate);
     if (found === null) return cannot('nothing-said');

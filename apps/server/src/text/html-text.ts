@@ -14,7 +14,8 @@ const BLOCKS = new Set(
   'address article aside blockquote body br dd div dl dt figure h1 h2 h3 h4 h5 h6 header hr li main ol p pre section table tbody td th thead tr ul'.split(' '),
 );
 const TIME = /^(?:\d{1,2}:)?\d{1,3}:\d{2}(?:[.,]\d{1,3})?$/;
-const BETWEEN = /^\s*(?:[-–—→]|to)?\s*$/;
+/** Of trimmed text: what stands between when it begins and when it ends, or nothing. */
+const BETWEEN = /^(?:[-–—→]|to)?$/;
 /** A page has some; nesting beyond is an attack. */
 const MOST_DEEP = 500;
 
@@ -64,8 +65,9 @@ export function htmlText(bytes: Uint8Array): string {
       if (open === 'cite') cited += text;
       else if (open === 'time') written += text;
       else {
-        if (BETWEEN.test(text) && cited + timed !== '') return; // from one time to another
-        if (text.trim() !== '') head();
+        const said = text.trim();
+        if (cited + timed !== '' && BETWEEN.test(said)) return;
+        if (said !== '') head();
         line += text;
       }
     },

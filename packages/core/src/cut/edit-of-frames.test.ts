@@ -77,6 +77,22 @@ describe('frames that were cut', () => {
     expect(offMs).toBeGreaterThan(30);
     expect(offMs).toBeLessThan(260);
   });
+  test('that are cut through, with nothing left out, are one passage; only its ends are moved', () => {
+    const frame = (ms: number): number => Math.round(ms / 40);
+    const [from, to] = [frame(WORDS[50]!.startMs), frame(WORDS[150]!.endMs)];
+    const bladed = Array.from({ length: 20 }, (_, i) => ({
+      startFrame: from + Math.round(((to - from) * i) / 20),
+      endFrame: from + Math.round(((to - from) * (i + 1)) / 20),
+    }));
+    const { passage, offMs } = editOfFrames(WORDS, bladed, PAL)!;
+    expect(passage).toEqual({ firstWord: 50, endWord: 151, edit: NO_EDIT });
+    expect(offMs).toBeLessThan(200);
+  });
+  test('of silence among others are left out, and it is said', () => {
+    const silent = { startFrame: 2, endFrame: 12 }; // before the first word
+    const spoken = framesOf(WORDS, passageOf({}), PAL);
+    expect(editOfFrames(WORDS, [silent, ...spoken], PAL)).toEqual({ passage: passageOf({}), offMs: 400 });
+  });
   test('in which nobody speaks are none', () => {
     expect(editOfFrames(WORDS, [{ startFrame: 0, endFrame: 10 }], PAL)).toBeNull();
     expect(editOfFrames(WORDS, [], PAL)).toBeNull();

@@ -29,6 +29,17 @@ const FAR_MS = 20_000;
  * @returns null where nobody speaks in any of them
  */
 export function editOfFrames(words: readonly Word[], spans: readonly FrameSpan[], rate: FrameRate): FoundEdit | null {
+  const joined = joinedFrames(spans);
+  const simple = readingOf(words, joined, joined, rate);
+  // Where no frame is left out between two spans, less than a frame may be: it is looked for where the rest is not the same.
+  if (simple === null) return null;
+  const close = simple.wrong === 0 || joined.length === spans.length ? null : readingOf(words, spans, joined, rate);
+  const { passage, offMs } = close !== null && close.wrong < simple.wrong ? close : simple;
+  return { passage, offMs };
+}
+
+/** @param joined the same spans, of which each is compared @returns with how many frames are not the same */
+function readingOf(words: readonly Word[], spans: readonly FrameSpan[], joined: readonly FrameSpan[], rate: FrameRate): (FoundEdit & { wrong: number }) | null {
   const heard = together(
     words,
     spans.flatMap((span) => heardIn(words, span, rate)),
@@ -36,9 +47,9 @@ export function editOfFrames(words: readonly Word[], spans: readonly FrameSpan[]
   if (heard.length === 0) return null;
   const plain = passageOf(words, partsOf(words, heard, FAR_MS));
   // Where one part takes out what another plays, every span is a part of its own.
-  const passage = plays(words, plain, heard) ? plain : passageOf(words, partsOf(words, heard, 0));
-  const fitted = fitPauses(words, passage, heard, rate);
-  return { passage: fitted, offMs: offBy(words, fitted, spans, heard, rate) };
+  const passage = fitPauses(words, plays(words, plain, heard) ? plain : passageOf(words, partsOf(words, heard, 0)), heard, rate);
+  const wrong = wrongFrames(framesOfPassage(words, passage, rate), joined);
+  return { passage, wrong, offMs: wrong === 0 ? 0 : offBy(words, passage, joined, rate) };
 }
 
 /** Words whose middle lies in a span of source time; nothing where nobody speaks. */
@@ -127,10 +138,9 @@ interface Way {
 /**
  * What is left of a pause is known to a frame only, and what was rounded away before counts for every later frame. So the lengths are
  * tried together: by what is carried on from span to span, each sum once. Where no lengths play the frames, those are left that were
- * found; a pause of which nothing need be taken out stays whole.
+ * found.
  */
 function fitPauses(words: readonly Word[], passage: EditedPassage, heard: readonly Heard[], rate: FrameRate): EditedPassage {
-  const spans = heard.map(({ span }) => span);
   const way = wayThrough(words, passage, heard, rate);
   let edit = passage.edit;
   if (way !== null) {
@@ -138,11 +148,6 @@ function fitPauses(words: readonly Word[], passage: EditedPassage, heard: readon
     for (let [at, k]: [Way | null, number] = [way, heard.length - 1]; at !== null; at = at.before, k -= 1)
       if (at.leftMs !== null) left.set(heard[k]!.endWord - 1, at.leftMs);
     edit = { ...edit, pauses: edit.pauses.map(({ afterWord, leftMs }) => ({ afterWord, leftMs: left.get(afterWord) ?? leftMs })) };
-  }
-  for (const { afterWord } of edit.pauses) {
-    const whole = { ...edit, pauses: edit.pauses.filter((one) => one.afterWord !== afterWord) };
-    const wrongWith = (one: Edit): number => wrongFrames(framesOfPassage(words, { ...passage, edit: one }, rate), spans);
-    if (wrongWith(whole) <= wrongWith(edit)) edit = whole;
   }
   return { ...passage, edit };
 }
@@ -193,10 +198,13 @@ export function joinedFrames(spans: readonly FrameSpan[]): FrameSpan[] {
   return out;
 }
 
-function offBy(words: readonly Word[], passage: EditedPassage, spans: readonly FrameSpan[], heard: readonly Heard[], rate: FrameRate): number {
-  const played = framesOfPassage(words, passage, rate);
-  if (wrongFrames(played, spans) === 0) return 0;
+function offBy(words: readonly Word[], passage: EditedPassage, joined: readonly FrameSpan[], rate: FrameRate): number {
   const ends = cutListOf(words, playedRuns(words, passage)).flatMap(({ startMs, endMs }) => [startMs, endMs]);
   const nearest = (ms: number): number => Math.min(...ends.map((end) => Math.abs(end - ms)));
-  return Math.max(...heard.flatMap(({ startMs, endMs }) => [nearest(startMs), nearest(endMs)]));
+  const offs = joined.flatMap((span) => {
+    const [startMs, endMs] = [frameStartMs(span.startFrame, rate), frameStartMs(span.endFrame, rate)];
+    // Where nobody speaks, nothing is played.
+    return heardIn(words, span, rate).length === 0 ? [endMs - startMs] : [nearest(startMs), nearest(endMs)];
+  });
+  return Math.max(...offs);
 }

@@ -129,5 +129,9 @@ describe('an edit list that goes out', () => {
       JSON.stringify({ OTIO_SCHEMA: 'Timeline.1', tracks: { children: [{ OTIO_SCHEMA: 'Track.1', kind: 'Video', children: [clip] }] } });
     expect(refused(track({ OTIO_SCHEMA: 'Transition.1' }))).toContain('item 1 of the track is no clip but “Transition”');
     expect(refused(track({ OTIO_SCHEMA: 'Clip.2', source_range: null }))).toContain('clip 1 does not say');
+    const beyond = { start_time: { rate: 1e-300, value: 1e10 }, duration: { rate: 25, value: 25 } };
+    expect(refused(track({ OTIO_SCHEMA: 'Clip.2', source_range: beyond }))).toContain('clip 1 does not say');
+    expect(refused(track({ OTIO_SCHEMA: 'Clip.2', source_range: [] }))).toContain('clip 1 does not say');
+    expect(refused('{"OTIO_SCHEMA":"Timeline.1","tracks":[1]}')).toBe('it holds no track');
   });
 });

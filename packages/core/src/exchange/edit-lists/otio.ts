@@ -76,5 +76,6 @@ const listOf = (value: unknown): Json[] => (Array.isArray(value) ? (value as Jso
 function framesOf(time: unknown, { numerator, denominator }: FrameRate): number | null {
   const { rate, value } = (time ?? {}) as { rate?: unknown; value?: unknown };
   if (typeof rate !== 'number' || typeof value !== 'number' || !(rate > 0) || !Number.isFinite(value)) return null;
-  return Math.round((value / rate) * (numerator / denominator));
+  const frames = Math.round((value / rate) * (numerator / denominator));
+  return Number.isSafeInteger(frames) ? frames : null;
 }
