@@ -90,7 +90,11 @@ describe('an edit list of somebody else', () => {
   it.each([
     ['hello', 'cut.edl, line 1: is neither an event nor a comment.'],
     ['{"OTIO_SCHEMA":"Clip.1"}', 'cut.edl: it is no OpenTimelineIO timeline.'],
-  ])('that is none is refused with its place (%s)', async (text, detail) => {
+    ['[]', 'cut.edl, line 1: is neither an event nor a comment.'],
+    ['x'.repeat(890_000), 'cut.edl, line 1: is neither an event nor a comment.'],
+    [`001 ${' '.repeat(890_000)}x`, 'cut.edl, line 1: is no event: number, reel, channels, transition and four timecodes.'],
+    [`{"OTIO_SCHEMA":"Timeline.1","tracks":${'['.repeat(400_000)}`, 'cut.edl: it is no JSON.'],
+  ])('that is none is refused with its place (%#)', async (text, detail) => {
     const { status, body } = await read(text);
     expect([status, body.detail]).toEqual([422, detail]);
   });
@@ -105,5 +109,21 @@ describe('passages that become shorts', () => {
     const { status } = await keep([good, bad]);
     expect([status, await counts()]).toEqual([400, before]);
     expect((await keep([])).status).toBe(400);
+  });
+  it('are as many as may be at once, of two who keep them at the same moment, and others can work meanwhile', async () => {
+    const { firstWord } = candidates[0]!;
+    const many = Array.from({ length: 60 }, (_, i) => ({
+      title: `No. ${i}`,
+      firstWord: firstWord + (i % 20),
+      endWord: firstWord + 40 + (i % 7),
+      edit: NO_EDIT,
+    }));
+    const both = Promise.all([keep(many), keep(many.slice(0, 5))]);
+    const decided = await world.owner.put(`candidates/${candidates[1]!.id}/state`, { state: 'kept' });
+    expect(decided.status, decided.text).toBe(200);
+    expect((await both).map(({ status, text }) => (status === 201 ? 201 : text))).toEqual([201, 201]);
+    const { candidates: now } = (await world.read(`sifts/${siftId}/ranking`)).body;
+    expect(now.map(({ rank }: { rank: number }) => rank)).toEqual(now.map((_: unknown, i: number) => i + 1));
+    expect(now.filter(({ origin }: Answer['body']) => origin === 'own')).toHaveLength(65);
   });
 });

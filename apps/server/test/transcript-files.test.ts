@@ -192,6 +192,12 @@ describe('a web page', () => {
     const { body } = await understand('page.html', '<cite>Ann Lee</cite><p>Hello there.</p><cite>Bo</cite><p>Hello.</p>');
     expect([body.timed, body.speakers]).toEqual([false, ['Ann Lee', 'Bo']]);
   });
+  it('of a megabyte of white space, or of one letter, is read at once', async () => {
+    for (const filler of [' '.repeat(1_000_000), 'a'.repeat(1_000_000)]) {
+      const { status, body } = await understand('long.html', `<cite>Ann Lee</cite> <time>0:03</time>${filler}Hello there.<p>It works.</p>`);
+      expect([status, body.speakers]).toEqual([200, ['Ann Lee']]);
+    }
+  });
   it('that nests without end is refused, and nothing is brought in', async () => {
     const before = await recordings();
     const { status, text } = await bring('deep.html', `<p>${'<div>'.repeat(100_000)}0:01 x`);

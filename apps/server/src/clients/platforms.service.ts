@@ -54,35 +54,5 @@ export class PlatformsService {
   }
 }
 
-export function toPlatformView(row: PlatformProfile): PlatformProfileView {
-  const {
-    id,
-    name,
-    minDurationMs,
-    maxDurationMs,
-    shapes,
-    titleLimit,
-    descriptionLimit,
-    hashtagLimit,
-    postsPerDay,
-    minGapMinutes,
-    loudness,
-    truePeak,
-    version,
-  } = row;
-  return {
-    id,
-    name,
-    minDurationMs,
-    maxDurationMs,
-    shapes,
-    titleLimit,
-    descriptionLimit,
-    hashtagLimit,
-    postsPerDay,
-    minGapMinutes,
-    loudness,
-    truePeak,
-    version,
-  };
-}
+/** All that is known of a profile is everybody's to see. */
+export const toPlatformView = (row: PlatformProfile): PlatformProfileView => row.get({ plain: true });

@@ -1,20 +1,15 @@
 import { isDeepStrictEqual } from 'node:util';
-import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
+import { Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
 import type { EditedPassage, WordRange } from '@sift-reel/core';
 import { type EditListForm, type KeepPassagesForm, MOST_PARTS } from '@sift-reel/forms';
-import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
 import { Recording } from '../recordings/recordings.models.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
-import { CandidatesService } from '../sifting/candidates.service.js';
-import { OwnCandidatesService } from '../sifting/own-candidates.service.js';
 import { Sift } from '../sifting/sifting.models.js';
 import { TextPool } from '../text/text-pool.service.js';
-import { CuttingService } from './cutting.service.js';
 import type { EditListView } from './cutting.views.js';
 import { editRateOf } from './edit-rate.js';
-import { baseCopy } from './short-views.js';
-import { Short } from './shorts.models.js';
+import { KeptPassages } from './kept-passages.service.js';
 import { ShortsService } from './shorts.service.js';
 import type { ShortView } from './shorts.views.js';
 
@@ -28,11 +23,8 @@ const playedOf = ({ firstWord, endWord, edit: { removed, pauses, before, after }
 @Injectable()
 export class EditListsService {
   constructor(
-    @Inject(Database) private readonly database: Database,
     @Inject(RecordingsService) private readonly recordings: RecordingsService,
-    @Inject(OwnCandidatesService) private readonly own: OwnCandidatesService,
-    @Inject(CandidatesService) private readonly candidates: CandidatesService,
-    @Inject(CuttingService) private readonly cutting: CuttingService,
+    @Inject(KeptPassages) private readonly kept: KeptPassages,
     @Inject(ShortsService) private readonly shorts: ShortsService,
     @Inject(TextPool) private readonly text: TextPool,
   ) {}
@@ -57,29 +49,12 @@ export class EditListsService {
   }
 
   /** Keeps passages as shorts, each with its cut and its title: all of them, or none. In the order that they are given in. */
-  async keep(actor: Actor, siftId: string, { passages }: KeepPassagesForm): Promise<ShortView[]> {
-    await this.siftOf(actor, siftId);
-    const ids = await this.database.transaction(async () => {
-      const made: string[] = [];
-      for (const { title, firstWord, endWord, edit } of passages) {
-        const candidateId = await this.own.add(actor, siftId, { firstWord, endWord }, { anew: true });
-        await this.candidates.setState(actor, candidateId, 'kept');
-        const short = await Short.findOne({ where: { candidateId }, attributes: ['id', 'version'] });
-        if (short === null) throw new ConflictException('One of the passages was taken away just now. Try again.');
-        const { version } = await this.cutting.save(actor, short.id, { edit, version: short.version });
-        if (title !== '') await this.call(actor, short.id, title, version);
-        made.push(short.id);
-      }
-      return made;
-    });
-    const views = new Map((await this.shorts.list(actor, { ids })).map((short) => [short.id, short]));
-    return ids.flatMap((id) => views.get(id) ?? []);
-  }
-
-  /** Gives a short the title that its passage had. */
-  private async call(actor: Actor, shortId: string, title: string, version: number): Promise<void> {
-    const { description, hashtags, keywords, coverLine } = baseCopy(await this.shorts.find(actor, shortId));
-    await this.shorts.saveCopy(actor, shortId, null, { title, description, hashtags, keywords, coverLine, version });
+  keep(actor: Actor, siftId: string, { passages }: KeepPassagesForm): Promise<ShortView[]> {
+    return this.kept.keep(
+      actor,
+      siftId,
+      passages.map(({ title, ...passage }) => ({ ...passage, title: title === '' ? null : title })),
+    );
   }
 
   private async siftOf(actor: Actor, siftId: string): Promise<Sift> {

@@ -1,11 +1,12 @@
 import { isDeepStrictEqual } from 'node:util';
 import { ConflictException, Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import type { Copy, Edit, WordRange } from '@sift-reel/core';
+import { type Copy, type Edit, NO_EDIT, type WordRange } from '@sift-reel/core';
 import { Op } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
 import type { Actor } from '../identity/actor.js';
+import { InvalidFormException } from '../problems/refusals.js';
 import { RecordingFacts } from '../recordings/recording-facts.js';
-import { CandidateHooks, type CandidateListener } from '../sifting/candidate-hooks.js';
+import { CandidateHooks, type CandidateListener, type ToKeep } from '../sifting/candidate-hooks.js';
 import { type CandidateRow, Sift } from '../sifting/sifting.models.js';
 import { CopyHistory } from './copy-history.service.js';
 import type { CheckedEdit } from '../text/cut-tasks.js';
@@ -20,6 +21,17 @@ type Moved = CheckedEdit & { readonly edit: Edit };
 interface Prepared {
   readonly recordingId: string;
   readonly copy: Copy;
+  /** Whether a person gave it its title. */
+  readonly titled: boolean;
+  readonly edit: Edit;
+  /** Null where it plays all that lies between its ends. */
+  readonly playedMs: number | null;
+}
+
+/** What a short is to be from its beginning: its cut, and its title where it is not to be proposed. */
+export interface KeptWish {
+  readonly title: string | null;
+  readonly edit: Edit;
 }
 
 /** A kept candidate is a short; one that is left keeps its row, so that its words are not lost. */
@@ -46,22 +58,30 @@ export class KeptCandidates implements CandidateListener, OnModuleInit {
     });
   }
 
-  async beforeKept(candidate: CandidateRow): Promise<Prepared | null> {
-    if ((await Short.count({ where: { candidateId: candidate.id } })) > 0) return null;
-    const sift = await Sift.findByPk(candidate.siftId, { attributes: ['recordingId'] });
+  /** @throws InvalidFormException naming the field of the wished cut that cannot be played */
+  async beforeKept({ id, siftId, clientId, firstWord, endWord }: ToKeep, wish: unknown): Promise<Prepared | null> {
+    if (id !== null && (await Short.count({ where: { candidateId: id } })) > 0) return null;
+    const sift = await Sift.findByPk(siftId, { attributes: ['recordingId'] });
     if (sift === null) return null;
-    return { recordingId: sift.recordingId, copy: await this.proposals.propose(candidate.clientId, sift.recordingId, candidate) };
+    const { recordingId } = sift;
+    const { title, edit } = (wish ?? { title: null, edit: NO_EDIT }) as KeptWish;
+    const checked = edit === NO_EDIT ? null : await this.edits.check(clientId, recordingId, { firstWord, endWord, edit });
+    if (checked !== null && checked.problem !== null)
+      throw new InvalidFormException([{ field: `edit.${checked.problem.field}`, detail: checked.problem.detail }]);
+    const proposed = await this.proposals.propose(clientId, recordingId, { firstWord, endWord });
+    const copy = title === null ? proposed : { ...proposed, title };
+    return { recordingId, copy, titled: title !== null, edit, playedMs: checked?.playedMs ?? null };
   }
 
   async onKept(actor: Actor, candidate: CandidateRow, prepared: unknown): Promise<void> {
     const { id: candidateId, clientId, firstWord, endWord, startMs, endMs, score } = candidate;
     if ((await Short.count({ where: { candidateId } })) > 0) return; // there already, with its words
     if (prepared === null) throw new ConflictException('The candidate was changed just now. Try again.');
-    const { recordingId, copy } = prepared as Prepared;
-    const playedMs = endMs - startMs;
-    const short = await Short.create({ candidateId, clientId, recordingId, firstWord, endWord, startMs, endMs, playedMs, score });
+    const { recordingId, copy, titled, edit, playedMs } = prepared as Prepared;
+    const plays = { edit, playedMs: playedMs ?? endMs - startMs };
+    const short = await Short.create({ candidateId, clientId, recordingId, firstWord, endWord, startMs, endMs, score, ...plays });
     await CopyRow.create({ ...copy, shortId: short.id, clientId, channelId: null });
-    await this.history.add({ short, channelId: null, copy, by: null });
+    await this.history.add({ short, channelId: null, copy, by: titled ? actor.userId : null });
     await this.audit.record({ userId: actor.userId, clientId, action: 'make', subject: 'short', subjectId: short.id, detail: { title: copy.title } });
   }
 

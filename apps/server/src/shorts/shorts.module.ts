@@ -8,6 +8,7 @@ import { CuttingService } from './cutting.service.js';
 import { EditChecker } from './edit-checker.service.js';
 import { EditListsService } from './edit-lists.service.js';
 import { ExportsController } from './exports.controller.js';
+import { KeptPassages } from './kept-passages.service.js';
 import { KeptCandidates } from './kept-candidates.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ReelsService } from './reels.service.js';
@@ -26,6 +27,7 @@ import { TranslationsService } from './translations.service.js';
     CuttingService,
     ReelsService,
     EditListsService,
+    KeptPassages,
     EditChecker,
     ProposalsService,
     CopyCheck,

@@ -3,10 +3,17 @@ import type { WordRange } from '@sift-reel/core';
 import type { Actor } from '../identity/actor.js';
 import type { CandidateRow } from './sifting.models.js';
 
+/** A candidate that is to be kept; without an id where it is not written yet. */
+export type ToKeep = Pick<CandidateRow, 'siftId' | 'clientId' | 'firstWord' | 'endWord'> & { readonly id: string | null };
+
 /** What becomes of a candidate elsewhere. Each is called in the transaction of the change, and may refuse it by throwing. */
 export interface CandidateListener {
-  /** Before the transaction: what takes long, and writes nothing. @returns what `onKept` is given */
-  beforeKept(candidate: CandidateRow): Promise<unknown>;
+  /**
+   * Before the transaction: what takes long, and writes nothing.
+   * @param wish what whoever keeps it wants of the listener; undefined where he wants nothing of his own
+   * @returns what `onKept` is given
+   */
+  beforeKept(candidate: ToKeep, wish: unknown): Promise<unknown>;
   onKept(actor: Actor, candidate: CandidateRow, prepared: unknown): Promise<void>;
   onLeft(candidate: CandidateRow): Promise<void>;
   /** Before the transaction, as `beforeKept`. @param ends where it is to go; @returns what `onMoved` is given */
@@ -25,9 +32,9 @@ export class CandidateHooks {
     this.listeners.push(listener);
   }
 
-  async beforeKept(candidate: CandidateRow): Promise<unknown[]> {
+  async beforeKept(candidate: ToKeep, wish?: unknown): Promise<unknown[]> {
     const prepared: unknown[] = [];
-    for (const listener of this.listeners) prepared.push(await listener.beforeKept(candidate));
+    for (const listener of this.listeners) prepared.push(await listener.beforeKept(candidate, wish));
     return prepared;
   }
   async onKept(actor: Actor, candidate: CandidateRow, prepared: readonly unknown[]): Promise<void> {

@@ -7,6 +7,7 @@ import { type Actor, found, scoped } from '../identity/actor.js';
 import { RecordingsService } from '../recordings/recordings.service.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { assembleCandidates } from './candidate-views.js';
+import type { ScoredPassage } from './own-candidates.service.js';
 import { CandidateHooks } from './candidate-hooks.js';
 import { CandidateRow, CandidateSignal, EvidenceRow, Sift } from './sifting.models.js';
 import type { CandidateView } from './sifting.views.js';
@@ -41,6 +42,20 @@ export class CandidatesService {
       return locked;
     });
     return this.viewOf(row);
+  }
+
+  /** What keeping a candidate that is not written yet will need. It takes its time, so it is done before a lock. @param wish see `CandidateListener` */
+  prepareKept({ sift, candidate }: ScoredPassage, wish: unknown): Promise<unknown[]> {
+    const { firstWord, endWord } = candidate;
+    return this.hooks.beforeKept({ id: null, siftId: sift.id, clientId: sift.clientId, firstWord, endWord }, wish);
+  }
+
+  /** Keeps one that was prepared, in the caller's transaction. */
+  async keepPrepared(actor: Actor, candidateId: string, prepared: readonly unknown[]): Promise<void> {
+    const locked = await this.findLocked(actor, candidateId);
+    await this.hooks.onKept(actor, locked, prepared);
+    await locked.update({ state: 'kept' });
+    await this.record(actor, locked, ACTIONS.kept);
   }
 
   /** Moves the ends of a candidate to other words; its short, where it has one, moves with it. */

@@ -20,6 +20,13 @@ import { embedWanted, readWanted } from './wanted.js';
 /** Room enough above the ranks of any sift to move them aside. */
 const ASIDE = 1_000_000;
 
+/** A passage as the sift would have scored it, not written yet. */
+export interface ScoredPassage {
+  readonly sift: Sift;
+  readonly candidate: Candidate;
+  readonly wordTimes: WordTimes;
+}
+
 /** Makes candidates of what somebody found or selected: scored as the sift would have, and put at their rank. */
 @Injectable()
 export class OwnCandidatesService {
@@ -33,29 +40,50 @@ export class OwnCandidatesService {
     @Inject(AuditService) private readonly audit: AuditService,
   ) {}
 
-  /**
-   * @param anew whether it is another beside one that is there already on the same words, which is handed back as it is else
-   * @returns the id of the candidate
-   */
-  async add(actor: Actor, siftId: string, form: OwnCandidateForm, { anew = false } = {}): Promise<string> {
+  /** @returns the id of the candidate; of the one that is there already, where one is on the same words */
+  async add(actor: Actor, siftId: string, form: OwnCandidateForm): Promise<string> {
+    const sift = await this.doneSift(actor, siftId);
+    const there = form.around === true ? null : await this.findOn(siftId, form);
+    if (there !== null) return there;
+    const scored = await this.score(actor, sift, form);
+    return this.database.transaction(async () => {
+      await this.hold(scored);
+      return (await this.findOn(siftId, scored.candidate)) ?? this.write(actor, scored);
+    });
+  }
+
+  /** Scores what is to be another candidate, whatever stands on the same words. It takes its time, so it is done before a lock. */
+  async prepare(actor: Actor, siftId: string, range: WordRange): Promise<ScoredPassage> {
+    return this.score(actor, await this.doneSift(actor, siftId), range);
+  }
+
+  /** In the caller's transaction: who adds several of one sift takes its lock with the first. @returns the id of the candidate */
+  async addPrepared(actor: Actor, scored: ScoredPassage): Promise<string> {
+    await this.hold(scored);
+    return this.write(actor, scored);
+  }
+
+  /** The times it was scored by still hold, and nobody else changes the sift's ranks. */
+  private async hold({ sift, wordTimes }: ScoredPassage): Promise<void> {
+    await this.recordings.requireTimes(sift.recordingId, wordTimes);
+    await this.lockSift(sift.id);
+  }
+
+  private async write(actor: Actor, { sift, candidate }: ScoredPassage): Promise<string> {
+    const locked = await this.lockSift(sift.id);
+    const rank = 1 + (await CandidateRow.count({ where: { siftId: sift.id, score: { [Op.gte]: candidate.score } } }));
+    await this.shift(sift.id, rank, 1);
+    const [id] = await writeCandidates(sift, [{ ...candidate, rank }], 'own');
+    if (rank <= (locked.strongCount ?? 0)) await locked.increment('strongCount');
+    const { title } = candidate;
+    await this.audit.record({ userId: actor.userId, clientId: sift.clientId, action: 'make', subject: 'candidate', subjectId: id!, detail: { title } });
+    return id!;
+  }
+
+  private async doneSift(actor: Actor, siftId: string): Promise<Sift> {
     const sift = found(await Sift.findOne({ where: { id: siftId, ...scoped(actor) }, include: [BriefRow] }), 'sift');
     if ((await this.jobs.ofSubjects(SIFT, [siftId])).get(siftId)?.state !== 'done') throw new ConflictException('The sift is not done yet.');
-    const there = form.around === true || anew ? null : await this.findOn(siftId, form);
-    if (there !== null) return there;
-    const { candidate, wordTimes } = await this.score(actor, sift, form);
-    return this.database.transaction(async () => {
-      await this.recordings.requireTimes(sift.recordingId, wordTimes);
-      const locked = await this.lockSift(siftId);
-      const same = anew ? null : await this.findOn(siftId, candidate);
-      if (same !== null) return same;
-      const rank = 1 + (await CandidateRow.count({ where: { siftId, score: { [Op.gte]: candidate.score } } }));
-      await this.shift(siftId, rank, 1);
-      const [id] = await writeCandidates(sift, [{ ...candidate, rank }], 'own');
-      if (rank <= (locked.strongCount ?? 0)) await locked.increment('strongCount');
-      const { title } = candidate;
-      await this.audit.record({ userId: actor.userId, clientId: sift.clientId, action: 'make', subject: 'candidate', subjectId: id!, detail: { title } });
-      return id!;
-    });
+    return sift;
   }
 
   /** Takes one's own candidate away again. What the sift found stays; it can be dropped. */
@@ -85,11 +113,7 @@ export class OwnCandidatesService {
     return (await CandidateRow.findOne({ where: { siftId, firstWord, endWord }, attributes: ['id'] }))?.id ?? null;
   }
 
-  private async score(
-    actor: Actor,
-    sift: Sift,
-    { firstWord, endWord, around = false }: OwnCandidateForm,
-  ): Promise<{ candidate: Candidate; wordTimes: WordTimes }> {
+  private async score(actor: Actor, sift: Sift, { firstWord, endWord, around = false }: OwnCandidateForm): Promise<ScoredPassage> {
     const { packed, clientId, wordTimes } = await this.recordings.readPacked(actor, sift.recordingId);
     const recording = await this.recordings.find(actor, sift.recordingId);
     const brief = toBriefForm(sift.brief);
@@ -116,7 +140,7 @@ export class OwnCandidatesService {
       voice,
     });
     if (candidate === null) throw new ConflictException('The transcript ends before these words.');
-    return { candidate, wordTimes };
+    return { sift, candidate, wordTimes };
   }
 
   /** Moves ranks from `from` on by one; by way of high numbers, since no two may be the same at any moment. */
