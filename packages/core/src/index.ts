@@ -133,6 +133,7 @@ export { drawCaption, drawGround, FRAME_SIZES } from './caption/draw.js';
 export type { GroundTexts } from './caption/draw.js';
 export { editOfFrames } from './cut/edit-of-frames.js';
 export type { FoundEdit } from './cut/edit-of-frames.js';
+export { loudnessLevels, type LoudPlatform, takesShape } from './plan/loudness-levels.js';
 export { readEdl, writeEdl } from './exchange/edit-lists/edl.js';
 export { readOtio, writeOtio } from './exchange/edit-lists/otio.js';
 export { EditListRefusedError } from './exchange/edit-lists/types.js';

@@ -1,10 +1,9 @@
-import { isDeepStrictEqual } from 'node:util';
 import { ConflictException } from '@nestjs/common';
+import { loudnessLevels, takesShape } from '@sift-reel/core';
 import type { Channel, PlatformProfile } from '../clients/clients.models.js';
 import { found } from '../identity/actor.js';
 import { type Loudness, PLAYED_LOUDNESS, type RenderShape } from './render-plan.js';
 
-const takes = ({ shapes }: PlatformProfile, shape: RenderShape): boolean => shape === 'sound' || shapes.includes(shape);
 const playedBy = ({ loudness, truePeak }: PlatformProfile): Loudness => ({ integrated: loudness, peak: truePeak });
 
 /**
@@ -14,11 +13,10 @@ const playedBy = ({ loudness, truePeak }: PlatformProfile): Loudness => ({ integ
  * @returns at least one, each once
  */
 export function loudnessAsked(channels: readonly Channel[], shape: RenderShape): readonly Loudness[] {
-  const asked: Loudness[] = [];
-  for (const { platformProfile } of channels) {
-    const one = playedBy(platformProfile);
-    if (takes(platformProfile, shape) && !asked.some((other) => isDeepStrictEqual(other, one))) asked.push(one);
-  }
+  const asked = loudnessLevels(
+    channels.map(({ platformProfile }) => platformProfile),
+    shape,
+  ).map(playedBy);
   return asked.length > 0 ? asked : [PLAYED_LOUDNESS];
 }
 
@@ -28,6 +26,6 @@ export function loudnessAsked(channels: readonly Channel[], shape: RenderShape):
  */
 export function loudnessFor(channels: readonly Channel[], shape: RenderShape, platformProfileId: string): Loudness {
   const { platformProfile } = found(channels.find((one) => one.platformProfileId === platformProfileId) ?? null, 'platform profile of this client');
-  if (!takes(platformProfile, shape)) throw new ConflictException(`${platformProfile.name} does not take files of this shape.`);
+  if (!takesShape(platformProfile, shape)) throw new ConflictException(`${platformProfile.name} does not take files of this shape.`);
   return playedBy(platformProfile);
 }

@@ -128,7 +128,7 @@ function Passage({
   onTake: () => void;
 }): ReactNode {
   return (
-    <li data-testid="edit-list-passage" className="grid grid-cols-[24px_132px_1fr] items-start gap-x-3 border-b border-rule py-[8px]">
+    <li data-testid="edit-list-passage" className="grid grid-cols-[24px_1fr] items-start md:grid-cols-[24px_132px_1fr] gap-x-3 border-b border-rule py-[8px]">
       <input
         type="checkbox"
         className="mt-1 accent-ink"
@@ -143,7 +143,7 @@ function Passage({
           {formatLength(passage?.playedMs ?? endMs - startMs)} · {t('sifting.in-spans', { count: spans })}
         </span>
       </span>
-      <span className="min-w-0">
+      <span className="min-w-0 max-md:col-start-2">
         {passage === null ? (
           <span className="text-madder-text">{problem !== null && PROBLEMS[problem]}</span>
         ) : (
