@@ -1,53 +1,22 @@
 // How far the words of a text are placed from where they are said: others' talks (../shared/editors), spoken by Debian's flite, which
 // says when each of its sounds ends. Asked: median 0.15 s or less, 95 % within 0.5 s. Clean, and with noise ten decibels below the voice;
 // then each talk's sound with the text of another, which must not be taken for its own.
-import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { alignWords, belongs } from '@sift-reel/core';
 import { Pocketsphinx } from '../apps/server/dist/aligning/pocketsphinx.js';
 import { wavOf } from '../apps/server/dist/aligning/sound-pieces.js';
-import { RATE, speakWords } from '../scripts/lib/flite-words.mjs';
+import { RATE } from '../scripts/lib/flite-words.mjs';
+import { noisy, spokenTalks } from './lib/spoken-talks.mjs';
 import { row } from './measure.mjs';
 
-const TALKS = new URL('../../shared/editors/talks/', import.meta.url);
-const VOICES = ['slt', 'rms', 'kal16', 'awb'];
 const TALKS_TAKEN = 8;
-const LINES_OF_EACH = 30;
 const NOISE_DB = 10;
 const { signal } = new AbortController();
 
 const at = (values, share) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
 const within = (values, ms) => values.filter((one) => one <= ms).length / values.length;
-
-async function linesOf(name) {
-  const lines = (await readFile(new URL(name, TALKS), 'utf8')).split('\n').filter((line) => line.trim() !== '' && !line.startsWith('#'));
-  const speakers = new Map();
-  let voice = VOICES[0];
-  return lines.slice(0, LINES_OF_EACH).map((line, i) => {
-    const [, speaker, text] = /^(?:([A-Z][\w .'-]{0,30}): )?(.*)$/.exec(line);
-    if (speaker !== undefined) voice = speakers.get(speaker) ?? speakers.set(speaker, VOICES[speakers.size % VOICES.length]).get(speaker);
-    // Short and long, as people leave them; after a silence of seconds a recogniser may lose the time.
-    return { voice, text, pauseMs: [200, 350, 900, 2_600, 350, 6_000, 150][i % 7] };
-  });
-}
-
-/** Pink noise (three poles, after Voss), as loud as the voice less so many decibels. */
-function noisy(samples, db) {
-  const power = samples.reduce((sum, one) => sum + one * one, 0) / samples.length;
-  let [seed, a, b, c] = [9, 0, 0, 0];
-  const noise = Float64Array.from(samples, () => {
-    seed = (seed * 1_103_515_245 + 12_345) & 0x7fffffff;
-    const white = (seed / 0x7fffffff) * 2 - 1;
-    a = 0.997 * a + 0.029 * white;
-    b = 0.985 * b + 0.032 * white;
-    c = 0.95 * c + 0.048 * white;
-    return a + b + c + 0.05 * white;
-  });
-  const own = noise.reduce((sum, one) => sum + one * one, 0) / noise.length;
-  const gain = Math.sqrt(power / own / 10 ** (db / 10));
-  return Int16Array.from(samples, (one, i) => Math.max(-32_768, Math.min(32_767, one + gain * noise[i])));
-}
 
 async function align(texts, samples) {
   const folder = await mkdtemp(join(tmpdir(), 'sift-reel-align-'));
@@ -64,10 +33,7 @@ async function align(texts, samples) {
   }
 }
 
-const all = (await readdir(TALKS)).sort();
-const names = Array.from({ length: TALKS_TAKEN }, (_, i) => all[Math.floor((i * all.length) / TALKS_TAKEN)]);
-const talks = [];
-for (const name of names) talks.push({ name, ...(await speakWords(await linesOf(name))) });
+const talks = await spokenTalks(TALKS_TAKEN);
 
 row('starts of words', 'median, ms', '95 %, ms', 'within 0.5 s', 'heard', 'of its length');
 const pooled = { clean: [], noise: [] };
@@ -82,14 +48,7 @@ for (const { name, samples, words } of talks)
     );
     const errors = spans.map(({ startMs }, i) => Math.abs(startMs - words[i].startMs));
     pooled[way].push(errors);
-    row(
-      `${name.replace('.txt', '')}, ${way}`,
-      at(errors, 0.5).toFixed(0),
-      at(errors, 0.95).toFixed(0),
-      within(errors, 500).toFixed(3),
-      share.toFixed(3),
-      ofLength.toFixed(3),
-    );
+    row(`${name}, ${way}`, at(errors, 0.5).toFixed(0), at(errors, 0.95).toFixed(0), within(errors, 500).toFixed(3), share.toFixed(3), ofLength.toFixed(3));
   }
 for (const [way, lists] of Object.entries(pooled)) {
   const every = lists.flat();
@@ -107,5 +66,5 @@ for (const [i, { samples, name }] of talks.entries()) {
     talks[(i + 3) % talks.length].words.map(({ text }) => text),
     samples,
   );
-  row(name.replace('.txt', ''), share.toFixed(2), used.toFixed(2), belongs({ share, used }) ? 'yes' : 'no');
+  row(name, share.toFixed(2), used.toFixed(2), belongs({ share, used }) ? 'yes' : 'no');
 }

@@ -5,8 +5,8 @@ import { Assignment, Invitation, Session, User } from './identity/identity.model
 import { Episode, Feed, Fetch } from './feeds/feeds.models.js';
 import { Job } from './jobs/job.model.js';
 import { Batch, BatchShort, Post } from './planning/planning.models.js';
-import { Preparation, VoiceTrackRow } from './preparing/preparing.models.js';
-import { Recording, TranscriptRow } from './recordings/recordings.models.js';
+import { Preparation } from './preparing/preparing.models.js';
+import { Recording, TranscriptRow, VoiceTrackRow } from './recordings/recordings.models.js';
 import { CopyRow, CopyVersion, Short, Translation } from './shorts/shorts.models.js';
 import { DocumentRow, DocumentVersion } from './documents/documents.models.js';
 import { Render } from './rendering/rendering.models.js';

@@ -156,9 +156,9 @@ describe('cues', () => {
     expect(after.candidates.length).toBeGreaterThan(0);
     for (const [i, one] of after.candidates.entries()) {
       expect([one.id, one.firstWord, one.endWord]).toEqual([before.candidates[i].id, before.candidates[i].firstWord, before.candidates[i].endWord]);
-      expect(one.startMs).toBeLessThanOrEqual(words[one.firstWord]!.startMs);
-      expect(words[one.firstWord]!.startMs - one.startMs).toBeLessThanOrEqual(120);
-      expect(one.endMs).toBeGreaterThanOrEqual(words[one.endWord - 1]!.endMs);
+      // A little air, and where its sound begins and ends, which may be a little beside its times.
+      expect(Math.abs(words[one.firstWord]!.startMs - one.startMs)).toBeLessThanOrEqual(120 + 160);
+      expect(Math.abs(one.endMs - words[one.endWord - 1]!.endMs)).toBeLessThanOrEqual(180 + 160);
     }
     expect(after.chapters[0].startMs).toBe(words[0]!.startMs);
   });

@@ -273,3 +273,45 @@ describe('a reel', () => {
     expect([status, body.errors[0].field, await rows()]).toEqual([400, field, before]);
   });
 });
+
+describe('a sound that was listened to', () => {
+  const STEP_MS = 40;
+
+  it('moves cuts into its silence, for the screen, the captions and the length alike', async () => {
+    const { talks } = await talk();
+    const { firstWord, words } = talks[0];
+    const at = short.firstWord - firstWord + 4;
+    // The voice stops 120 ms before the times say that a word ends, and a fifth of a second later it is there again.
+    const [fromMs, toMs] = [words[at].endMs - 120, words[at].endMs + 120].map((ms) => Math.round(ms / STEP_MS) * STEP_MS) as [number, number];
+    const levels = Buffer.alloc(Math.ceil((words.at(-1).endMs + 10_000) / STEP_MS), -20);
+    levels.fill(-70, fromMs / STEP_MS, toMs / STEP_MS);
+    levels.fill(-70, levels.length - 200);
+    for (let i = 25; i < levels.length; i += 50) levels.fill(-70, i, i + 8); // there is quiet here and there, as in every room
+    levels.fill(-20, fromMs / STEP_MS - 40, fromMs / STEP_MS);
+    levels.fill(-20, toMs / STEP_MS, toMs / STEP_MS + 40);
+    await query(
+      `UPDATE recordings SET sound_track = 0, sound_file = 'heard.wav', sound_name = 'heard.wav', sound_type = 'audio/wav', sound_bytes = 4 WHERE id = $1`,
+      [short.recordingId],
+    );
+    const before = (await save({ removed: [run(5, 8)] })).body;
+    await query(`INSERT INTO voice_tracks (recording_id, client_id, sound_file, levels, pitches) VALUES ($1, $2, 'heard.wav', $3, $4)`, [
+      short.recordingId,
+      clientId,
+      levels,
+      Buffer.alloc(levels.length),
+    ]);
+    expect((await talk()).talks[0].words[at].endMs).toBe(words[at].endMs);
+    await query(`UPDATE transcripts SET ends_heard_in = 'heard.wav' WHERE recording_id = $1`, [short.recordingId]);
+    const heard = (await talk()).talks[0].words;
+    expect([heard[at].endMs, heard[at + 1].startMs]).toEqual([fromMs, toMs]);
+
+    const passage = (await world.read(`shorts/${short.id}/passage`)).body;
+    expect(passage.cuts[0].endMs).toBeGreaterThan(fromMs);
+    expect(passage.cuts[0].endMs).toBeLessThan(toMs);
+    const again = (await save({ removed: [run(5, 8)], pauses: [] }, before.version)).body;
+    const played = passage.cuts.reduce((sum: number, { startMs, endMs }: { startMs: number; endMs: number }) => sum + endMs - startMs, 0);
+    expect(again.playedMs).toBe(played);
+    expect(again.playedMs).not.toBe(before.playedMs);
+    expect(lastMs(await captions())).toBeLessThanOrEqual(played);
+  });
+});

@@ -1,6 +1,6 @@
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
 import { BRIEF, filesForm, query, talk, World } from './world.js';
@@ -8,8 +8,8 @@ import { BRIEF, filesForm, query, talk, World } from './world.js';
 const RATE = 16_000;
 const SECONDS = 130;
 
-/** A WAV file of one channel: a tone with overtones that stays at 120 Hz at first, and from the middle on swings and is louder. */
-function voiceWav(): Uint8Array {
+/** A WAV file of one channel: a tone with overtones that stays at 120 Hz at first, and from the middle on swings and is louder; with pauses of 0.2 s. */
+function voiceWav(pauses = false): Uint8Array {
   const samples = RATE * SECONDS;
   const file = Buffer.alloc(44 + 2 * samples);
   file.write('RIFF', 0);
@@ -23,7 +23,7 @@ function voiceWav(): Uint8Array {
     const t = i / RATE;
     const lively = t > SECONDS / 2;
     phase += (2 * Math.PI * (lively ? 120 * 2 ** (0.4 * Math.sin(3 * t)) : 120)) / RATE;
-    const value = (lively ? 0.3 : 0.12) * (Math.sin(phase) + 0.5 * Math.sin(2 * phase) + 0.3 * Math.sin(3 * phase));
+    const value = (pauses && t % 1.1 < 0.2 ? 0 : lively ? 0.3 : 0.12) * (Math.sin(phase) + 0.5 * Math.sin(2 * phase) + 0.3 * Math.sin(3 * phase));
     file.writeInt16LE(Math.round(32_767 * value), 44 + 2 * i);
   }
   return file;
@@ -119,4 +119,62 @@ it.each([
   expect(ranking.limits).toContain('no-sound');
   expect(ranking.candidates.length).toBeGreaterThan(0);
   expect(await tracks(body.id)).toEqual([]);
+});
+
+describe('words are cut where they are heard to end', () => {
+  const endsHeardIn = async (recordingId: string): Promise<unknown> =>
+    (await query('SELECT ends_heard_in AS "in" FROM transcripts WHERE recording_id = $1', [recordingId]))[0]!['in'];
+  const soundOf = async (recordingId: string): Promise<unknown> =>
+    (await query('SELECT sound_file AS file FROM recordings WHERE id = $1', [recordingId]))[0]!['file'];
+  const spans = ({ candidates }: Ranked): number[][] => candidates.map(({ startMs, firstWord, endWord }) => [startMs, firstWord, endWord]);
+  const deaf = async (name: string): Promise<{ id: string; sift: Ranked & { id: string } }> => {
+    const { body } = await world.owner.post(`clients/${clientId}/recordings`, filesForm({ transcript: ['talk.vtt', talk(2, name)] }));
+    const sift = await sifted(body.id);
+    await world.owner.post(`recordings/${body.id}/files`, filesForm({ sound: ['talk.wav', voiceWav(true)] }));
+    return { id: body.id, sift };
+  };
+
+  it('from the first sift on that has a sound, in every sift of the recording', async () => {
+    const { id, sift } = await deaf('ends ');
+    expect(await endsHeardIn(id)).toBeNull();
+    await sifted(id);
+    expect(await endsHeardIn(id)).toBe(await soundOf(id));
+    const moved: Ranked = (await world.read(`sifts/${sift.id}/ranking`)).body;
+    expect(spans(moved).map(([, ...words]) => words)).toEqual(spans(sift).map(([, ...words]) => words));
+    expect(spans(moved)).not.toEqual(spans(sift));
+    // Another sound has other ends: until it is sifted, the times count alone.
+    await world.owner.post(`recordings/${id}/files`, filesForm({ sound: ['talk.wav', voiceWav()] }));
+    expect(await endsHeardIn(id)).not.toBe(await soundOf(id));
+  });
+
+  it('but not under a short that is kept already', async () => {
+    const { id, sift } = await deaf('kept ');
+    await world.owner.put(`candidates/${(sift.candidates[0] as unknown as { id: string }).id}/state`, { state: 'kept' });
+    const [short] = await world.shorts(id);
+    const cuts = async (): Promise<unknown> => (await world.read(`shorts/${short.id}/passage`)).body.cuts;
+    const before = await cuts();
+    await sifted(id);
+    expect(await endsHeardIn(id)).toBeNull();
+    expect(await cuts()).toEqual(before);
+  });
+
+  it('or at the same moment: a short plays what was reckoned for it', async () => {
+    const worlds = [];
+    for (let i = 0; i < 3; i += 1) worlds.push(await deaf(`race ${i} `));
+    await Promise.all(
+      worlds.map(async ({ id, sift }, i) => {
+        const ended = sifted(id);
+        await new Promise((resolve) => {
+          setTimeout(resolve, 700 * i);
+        });
+        for (const { id: candidateId } of (sift.candidates as unknown as { id: string }[]).slice(0, 3))
+          await world.owner.put(`candidates/${candidateId}/state`, { state: 'kept' });
+        await ended;
+        for (const short of await world.shorts(id)) {
+          const { cuts } = (await world.read(`shorts/${short.id}/passage`)).body as { cuts: { startMs: number; endMs: number }[] };
+          expect(cuts.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0)).toBe(short.playedMs);
+        }
+      }),
+    );
+  });
 });

@@ -19,6 +19,7 @@ export type { Repair, Sentence, SentenceEnds, Transcript, TranscriptFormat, Word
 export { FeedRefusedError } from './feed/types.js';
 export type { Feed, FeedEpisode, FeedFile, FeedPerson, FeedTranscript, GivenChapter } from './feed/types.js';
 // Sound
+export { withHeardEnds } from './sound/heard-ends.js';
 export { VOICE_RATE, VoiceAnalyser } from './sound/voice-analyser.js';
 export { VOICE_STEP_MS } from './sound/voice-track.js';
 export type { VoiceTrack } from './sound/voice-track.js';

@@ -1,20 +1,21 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { belongs, type Span, type WordRange } from '@sift-reel/core';
+import { belongs } from '@sift-reel/core';
 import { Database } from '../database/database.service.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { RecordingFacts } from '../recordings/recording-facts.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
+import { levelsOfEnds } from '../recordings/stored-talk.js';
 import { Short } from '../shorts/shorts.models.js';
-import { CandidateRow, Sift } from '../sifting/sifting.models.js';
+import { moveSifted } from '../sifting/move-sifted.js';
 import type { PreparedTranscript } from '../text/prepare-task.js';
 import { TextPool } from '../text/text-pool.service.js';
 import type { Alignment } from './aligning.models.js';
 
 /** $1 recording, $2 ms */
 const AS_LONG_AS_IT_IS = `UPDATE recordings SET duration_ms = greatest(duration_ms, $2) WHERE id = $1`;
-/** $1 ids, $2 starts, $3 ends, in ms */
-const MOVE_CANDIDATES = `UPDATE candidates c SET start_ms = t.start_ms, end_ms = t.end_ms
-FROM unnest($1::uuid[], $2::int[], $3::int[]) AS t (id, start_ms, end_ms) WHERE c.id = t.id`;
+
+/** $1 recording */
+const TRUE_TIMES = `UPDATE sifts SET limits = array_remove(limits, 'spread-times') WHERE recording_id = $1 AND 'spread-times' = ANY (limits)`;
 
 /** Somebody changed the transcript while its words were placed: the next run, which need not listen again, places them anew. */
 class ChangedMeanwhileError extends Error {
@@ -28,8 +29,8 @@ class ChangedMeanwhileError extends Error {
 @Injectable()
 export class TakeTimes {
   constructor(
-    @Inject(Database) private readonly database: Database,
-    @Inject(TextPool) private readonly text: TextPool,
+    @Inject(Database) readonly database: Database,
+    @Inject(TextPool) readonly text: TextPool,
     @Inject(RecordingFacts) private readonly facts: RecordingFacts,
   ) {}
 
@@ -58,13 +59,18 @@ export class TakeTimes {
     const before = await TranscriptRow.findByPk(recordingId, { attributes: ['packed'], rejectOnEmpty: true });
     const { packed, durationMs, share, used } = await this.text.retime(clientId, { packed: before.packed, heard: row.heard!, lengthMs });
     await this.holding(row, run, async () => {
-      const transcript = await TranscriptRow.findByPk(recordingId, { attributes: ['recordingId', 'packed', 'wordTimes'], lock: true, rejectOnEmpty: true });
+      const transcript = await TranscriptRow.findByPk(recordingId, {
+        attributes: ['recordingId', 'packed', 'wordTimes', 'endsHeardIn'],
+        lock: true,
+        rejectOnEmpty: true,
+      });
       if (!transcript.packed.equals(before.packed)) throw new ChangedMeanwhileError('the transcript was changed while its words were placed');
       const outcome = !belongs({ share, used }) ? 'unlike' : (await Short.count({ where: { recordingId } })) > 0 ? 'shorts' : 'taken';
       if (outcome === 'taken') {
         await transcript.update({ packed: Buffer.from(packed), wordTimes: 'heard', durationMs });
         await this.database.run(AS_LONG_AS_IT_IS, [recordingId, durationMs]);
-        await this.moveSifted(recordingId, clientId, packed);
+        await moveSifted(this, recordingId, clientId, { packed, levels: await levelsOfEnds(recordingId, transcript.endsHeardIn) });
+        await this.database.run(TRUE_TIMES, [recordingId]);
       }
       await row.update({ share, outcome, heard: null });
     });
@@ -75,27 +81,5 @@ export class TakeTimes {
       await Recording.findByPk(row.recordingId, { attributes: ['id'], lock: true });
       await run.complete(act);
     });
-  }
-
-  /** Candidates and chapters are runs of words: they begin and end where their words do. */
-  private async moveSifted(recordingId: string, clientId: string, packed: Uint8Array): Promise<void> {
-    const sifts = await Sift.findAll({ where: { recordingId }, attributes: ['id', 'chapters', 'limits'] });
-    if (sifts.length === 0) return;
-    const candidates = await CandidateRow.findAll({ where: { siftId: sifts.map(({ id }) => id) }, attributes: ['id', 'firstWord', 'endWord', 'alternatives'] });
-    const ranges: WordRange[] = [...candidates, ...candidates.flatMap(({ alternatives }) => alternatives), ...sifts.flatMap(({ chapters }) => chapters ?? [])];
-    const spans = await this.text.spansOfRanges(clientId, { packed, ranges: ranges.map(({ firstWord, endWord }) => ({ firstWord, endWord })) });
-    const spanOf = new Map<WordRange, Span>(ranges.map((range, i) => [range, spans[i]!]));
-    const moved = <T extends WordRange>(range: T): T => ({ ...range, ...spanOf.get(range)! });
-    await this.database.run(MOVE_CANDIDATES, [
-      candidates.map(({ id }) => id),
-      candidates.map((one) => spanOf.get(one)!.startMs),
-      candidates.map((one) => spanOf.get(one)!.endMs),
-    ]);
-    for (const one of candidates) if (one.alternatives.length > 0) await one.update({ alternatives: one.alternatives.map(moved) });
-    for (const sift of sifts)
-      await sift.update({
-        ...(sift.chapters === null ? {} : { chapters: sift.chapters.map(moved) }),
-        ...(sift.limits === null ? {} : { limits: sift.limits.filter((limit) => limit !== 'spread-times') }),
-      });
   }
 }

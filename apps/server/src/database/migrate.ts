@@ -21,6 +21,7 @@ import { feeds } from './migrations/0017-feeds.js';
 import { filesKept } from './migrations/0018-files-kept.js';
 import { platformLoudness } from './migrations/0019-platform-loudness.js';
 import { pages } from './migrations/0020-pages.js';
+import { heardEnds } from './migrations/0021-heard-ends.js';
 import type { Migration } from './migration.js';
 
 export const MIGRATIONS: readonly Migration[] = [
@@ -44,6 +45,7 @@ export const MIGRATIONS: readonly Migration[] = [
   filesKept,
   platformLoudness,
   pages,
+  heardEnds,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

@@ -45,8 +45,8 @@ export class DocumentFilesController {
   ): Promise<void> {
     const { clientId, recordingId, kind, content, recording } = await this.documents.find(actor, documentId);
     const language = (await talkLanguages(this.database, [recordingId])).get(recordingId)!;
-    const { packed } = await this.recordings.readPacked(actor, recordingId);
-    const body = await this.text.writeDocument(clientId, { packed, as, content, title: recording.title, language });
+    const { talk } = await this.recordings.readTalk(actor, recordingId);
+    const body = await this.text.writeDocument(clientId, { talk, as, content, title: recording.title, language });
     const { ending, type } = FORMATS[as];
     sendFile(response, fileName([recording.title, kind.replace('-', ' ')], ending), type, Buffer.from(body));
   }

@@ -3,7 +3,8 @@ import type { DocumentContent, DocumentKind, TalkMoment } from '@sift-reel/core'
 import { Op } from 'sequelize';
 import { Client, voiceOf } from '../clients/clients.models.js';
 import { found } from '../identity/actor.js';
-import { type Recording, TranscriptRow } from '../recordings/recordings.models.js';
+import type { Recording } from '../recordings/recordings.models.js';
+import { storedTalk } from '../recordings/stored-talk.js';
 import { CandidateRow, Sift } from '../sifting/sifting.models.js';
 import { CopyRow, Short } from '../shorts/shorts.models.js';
 import { TextPool } from '../text/text-pool.service.js';
@@ -20,10 +21,9 @@ export class DocumentMaker {
   async make({ id: recordingId, clientId, title }: Pick<Recording, 'id' | 'clientId' | 'title'>, kind: DocumentKind): Promise<DocumentContent> {
     const sift = await Sift.findOne({ where: { recordingId, ridge: { [Op.ne]: null } }, order: [['createdAt', 'DESC']] });
     if (sift === null) throw new ConflictException('Sift the recording first: documents are made of its chapters and its strongest passages.');
-    const { packed } = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
     const client = found(await Client.findByPk(clientId), 'client');
     const made = await this.text.makeDocument(clientId, {
-      packed,
+      talk: await storedTalk(recordingId),
       kind,
       title,
       chapters: sift.chapters ?? [],

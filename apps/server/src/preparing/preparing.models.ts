@@ -23,13 +23,3 @@ export class Preparation extends Model {
   @Column(DataType.INTEGER) declare heardMs: number | null;
   declare createdAt: Date;
 }
-
-/** What was heard of a recording: see the core's `VoiceTrack`. Holds for one sound file only. */
-@Table({ tableName: 'voice_tracks', underscored: true, timestamps: false })
-export class VoiceTrackRow extends Model {
-  @PrimaryKey @Column(DataType.UUID) declare recordingId: string;
-  @Column(DataType.UUID) declare clientId: string;
-  @Column(DataType.TEXT) declare soundFile: string;
-  @Column(DataType.BLOB) declare levels: Buffer;
-  @Column(DataType.BLOB) declare pitches: Buffer;
-}

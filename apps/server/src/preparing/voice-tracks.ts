@@ -3,21 +3,15 @@ import { log } from '../config/logger.js';
 import { DeafError, type Heard, listenTo } from '../media/listen.js';
 import type { MediaStore } from '../media/media-store.service.js';
 import { FfmpegError } from '../media/run-ffmpeg.js';
-import { Recording } from '../recordings/recordings.models.js';
-import { VoiceTrackRow } from './preparing.models.js';
-
-type Sounding = Pick<Recording, 'soundFile' | 'soundTrack'>;
-
-/** What the voices are kept under: the file, and which of its sound tracks where it is not the first. */
-const heardOf = ({ soundFile, soundTrack }: Sounding): string => `${soundFile ?? ''}${soundTrack === 0 ? '' : `#${soundTrack}`}`;
+import { Recording, VoiceTrackRow } from '../recordings/recordings.models.js';
+import { heardOf, levelsOf, type Sounding } from '../recordings/stored-talk.js';
 
 /** What was heard of a recording's present sound, or null when nobody has listened yet. */
 export async function knownVoice(recording: Pick<Recording, 'id'> & Sounding): Promise<VoiceTrack | null> {
   if (recording.soundFile === null || recording.soundTrack === null) return null;
   const row = await VoiceTrackRow.findOne({ where: { recordingId: recording.id, soundFile: heardOf(recording) } });
   if (row === null) return null;
-  const { levels, pitches } = row;
-  return { levels: new Int8Array(levels.buffer.slice(levels.byteOffset, levels.byteOffset + levels.length) as ArrayBuffer), pitches: Uint8Array.from(pitches) };
+  return { levels: levelsOf(row), pitches: Uint8Array.from(row.pitches) };
 }
 
 /** What is kept already is left as it is: the same sound is heard the same. */

@@ -107,7 +107,7 @@ export class RecordingsController {
   @Get('recordings/:recordingId/transcript')
   @ApiOkResponse({ type: PackedTranscriptView })
   async readTranscript(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Res() response: Response): Promise<void> {
-    const { packed } = await this.recordings.readPacked(actor, recordingId);
+    const packed = await this.recordings.readPacked(actor, recordingId);
     // Stored gzipped: sent as it is, since unpacking 100,000 words to pack them again is what makes a bench slow to open.
     response
       .setHeader('Content-Type', 'application/json; charset=utf-8')

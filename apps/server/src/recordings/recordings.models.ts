@@ -53,8 +53,20 @@ export class TranscriptRow extends Model {
   @Column(DataType.INTEGER) declare sentenceCount: number;
   @Column(DataType.ARRAY(DataType.TEXT)) declare speakers: string[];
   @Column(DataType.TEXT) declare wordTimes: WordTimes;
+  /** In which sound it was heard where its words end: see `heardOf`. Null where they are cut by their times alone. */
+  @Column(DataType.TEXT) declare endsHeardIn: string | null;
   @Column(DataType.TEXT) declare sentenceEnds: SentenceEnds;
   @Column(DataType.BLOB) declare packed: Buffer;
   @Column(DataType.INTEGER) declare repairCount: number;
   @Column(DataType.JSONB) declare repairs: Repair[];
+}
+
+/** What was heard of a recording: see the core's `VoiceTrack`. Holds for one sound file only. */
+@Table({ tableName: 'voice_tracks', underscored: true, timestamps: false })
+export class VoiceTrackRow extends Model {
+  @PrimaryKey @Column(DataType.UUID) declare recordingId: string;
+  @Column(DataType.UUID) declare clientId: string;
+  @Column(DataType.TEXT) declare soundFile: string;
+  @Column(DataType.BLOB) declare levels: Buffer;
+  @Column(DataType.BLOB) declare pitches: Buffer;
 }

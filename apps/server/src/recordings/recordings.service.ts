@@ -14,9 +14,11 @@ import { claimVersion } from '../database/versions.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { TaskGivenUpError, TextPool } from '../text/text-pool.service.js';
+import type { StoredTalk } from '../text/unpack.js';
 import type { BroughtIn, Talk, ToStore } from './bring-in.js';
 import { type NamedText, RecordingFacts } from './recording-facts.js';
 import { Recording, TranscriptRow } from './recordings.models.js';
+import { type TimesOfWords, withLevels } from './stored-talk.js';
 import type { RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
 
 /** On whose behalf something is brought in. */
@@ -320,25 +322,26 @@ export class RecordingsService implements OnModuleInit, OnModuleDestroy {
     if (soundFile !== null) await this.media.remove(soundFile);
   }
 
-  /** The packed transcript of a recording that the caller may see, gzipped. */
-  async packedOf(recordingId: string): Promise<Buffer> {
-    return found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript').packed;
+  /** The packed transcript, gzipped. */
+  async readPacked(actor: Actor, recordingId: string): Promise<Buffer> {
+    return found(await TranscriptRow.findOne({ where: { recordingId, ...scoped(actor) }, attributes: ['packed'] }), 'transcript').packed;
   }
 
-  /** The packed transcript, gzipped. */
-  async readPacked(actor: Actor, recordingId: string): Promise<Pick<TranscriptRow, 'packed' | 'clientId' | 'wordTimes'>> {
-    const row = await TranscriptRow.findOne({ where: { recordingId, ...scoped(actor) }, attributes: ['packed', 'clientId', 'wordTimes'] });
-    const { packed, clientId, wordTimes } = found(row, 'transcript');
-    return { packed, clientId, wordTimes };
+  /** The transcript as it is cut, with what must hold still while something is written by it: see `requireTimes`. */
+  async readTalk(actor: Actor, recordingId: string): Promise<Pick<TranscriptRow, 'clientId'> & { readonly talk: StoredTalk; readonly times: TimesOfWords }> {
+    const row = await TranscriptRow.findOne({ where: { recordingId, ...scoped(actor) }, attributes: ['packed', 'clientId', 'wordTimes', 'endsHeardIn'] });
+    const { packed, clientId, wordTimes, endsHeardIn } = found(row, 'transcript');
+    return { talk: await withLevels(recordingId, { packed, endsHeardIn }), clientId, times: { wordTimes, endsHeardIn } };
   }
 
   /**
    * Holds a transcript's times as they were read, to the end of the transaction.
-   * @throws ConflictException when true ones were heard meanwhile
+   * @throws ConflictException when others were heard meanwhile
    */
-  async requireTimes(recordingId: string, wordTimes: TranscriptRow['wordTimes']): Promise<void> {
-    const row = await TranscriptRow.findByPk(recordingId, { attributes: ['wordTimes'], lock: Transaction.LOCK.SHARE });
-    if (row?.wordTimes !== wordTimes) throw new ConflictException('The true times of its words were heard just now. Try again.');
+  async requireTimes(recordingId: string, { wordTimes, endsHeardIn }: TimesOfWords): Promise<void> {
+    const row = await TranscriptRow.findByPk(recordingId, { attributes: ['wordTimes', 'endsHeardIn'], lock: Transaction.LOCK.SHARE });
+    if (row?.wordTimes !== wordTimes || row.endsHeardIn !== endsHeardIn)
+      throw new ConflictException('The true times of its words were heard just now. Try again.');
   }
 
   async readRepairs(actor: Actor, recordingId: string): Promise<RepairsView> {

@@ -12,13 +12,14 @@ import { type Actor, found, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { MediaStore } from '../media/media-store.service.js';
-import { RecordingsService } from '../recordings/recordings.service.js';
+import { storedTalk } from '../recordings/stored-talk.js';
 import { groundOf } from '../shorts/ground.js';
 import { baseCopy } from '../shorts/short-views.js';
 import { passageOf, Short } from '../shorts/shorts.models.js';
 import { ShortsService } from '../shorts/shorts.service.js';
 import { refuseLacking } from '../shorts/lacking-letters.js';
 import { TextPool } from '../text/text-pool.service.js';
+import type { StoredTalk } from '../text/unpack.js';
 import { loudnessAsked, loudnessFor } from './asked-loudness.js';
 import { RENDER, workFolder } from './render.kind.js';
 import { isMadeOf, keyOf, type Loudness, type RenderInputs, type RenderPlan, type RenderShape } from './render-plan.js';
@@ -47,7 +48,6 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     @Inject(Database) private readonly database: Database,
     @Inject(JobsService) private readonly jobs: JobsService,
     @Inject(ShortsService) private readonly shorts: ShortsService,
-    @Inject(RecordingsService) private readonly recordings: RecordingsService,
     @Inject(TextPool) private readonly text: TextPool,
     @Inject(MediaStore) private readonly media: MediaStore,
     @Inject(AuditService) private readonly audit: AuditService,
@@ -134,15 +134,15 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     const lacking = shorts.filter(({ file }) => file === null).map(({ short }) => `“${titleOf(short)}”`);
     if (lacking.length > 0) throw new ConflictException(`There is no file of this shape yet of ${lacking.join(', ')}.`);
     const entries: ArchiveEntry[] = [];
-    const packed = new Map<string, Buffer>(); // many shorts are of one recording
+    const talks = new Map<string, StoredTalk>(); // many shorts are of one recording
     for (const [i, { short, file }] of shorts.entries()) {
       const name = [String(i + 1).padStart(2, '0'), titleOf(short)];
       entries.push({ name: fileName([...name, shape], file!.slice(file!.lastIndexOf('.') + 1)), path: this.media.pathOf(file!, 'renders') });
       const { clientId, recordingId } = short;
-      if (!packed.has(recordingId)) packed.set(recordingId, await this.recordings.packedOf(recordingId));
+      if (!talks.has(recordingId)) talks.set(recordingId, await storedTalk(recordingId));
       entries.push({
         name: fileName([...name, shape], 'srt'),
-        text: await this.text.captions(clientId, { packed: packed.get(recordingId)!, ...passageOf(short), format: 'subrip' }),
+        text: await this.text.captions(clientId, { talk: talks.get(recordingId)!, ...passageOf(short), format: 'subrip' }),
       });
     }
     return { name: fileName(['shorts', shape], 'zip'), entries };
@@ -171,10 +171,9 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     const { clientId, recordingId } = short;
     const inputs = inputsOf(short, (await this.clientsOf([short])).get(clientId)!, shape, loudness);
     if (inputs === null) throw new ConflictException('The recording has no sound yet. Add it on the recordings screen.');
-    const packed = await this.recordings.packedOf(recordingId);
     const { style, ground } = inputs;
     const drawn = shape === 'sound' ? null : { typeface: style.typeface, texts: ground === null ? [] : [ground.title, ...ground.credits] };
-    const { cuts, captions, lacking } = await this.text.cut(clientId, { packed, ...inputs.passage, drawn });
+    const { cuts, captions, lacking } = await this.text.cut(clientId, { talk: await storedTalk(recordingId), ...inputs.passage, drawn });
     refuseLacking(lacking);
     return { ...inputs, cuts, captions: shape === 'sound' ? [] : captions };
   }

@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { type Copy, type Finding, isTruth } from '@sift-reel/core';
 import { Client, voiceOf } from '../clients/clients.models.js';
 import { found } from '../identity/actor.js';
-import { TranscriptRow } from '../recordings/recordings.models.js';
+import { storedTalk } from '../recordings/stored-talk.js';
 import type { CheckedCopies } from '../text/check-task.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { ProposalsService } from './proposals.service.js';
@@ -23,11 +23,11 @@ export class CopyCheck {
     { tellLanguage = false, foreign = false }: { tellLanguage?: boolean; foreign?: boolean } = {},
   ): Promise<CheckedCopies> {
     const { clientId, recordingId, recording } = short;
-    const transcript = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
+    const talk = await storedTalk(recordingId);
     const client = found(await Client.findByPk(clientId), 'client');
     const { language } = await this.proposals.knownOf(recordingId);
     const around = [recording.title, client.name];
-    const [passage, english] = [{ packed: transcript.packed, ...passageOf(short) }, language === null && !foreign];
+    const [passage, english] = [{ talk, ...passageOf(short) }, language === null && !foreign];
     return this.text.checkCopies(clientId, { ...passage, copies, voice: voiceOf(client), around, english, tellLanguage });
   }
 

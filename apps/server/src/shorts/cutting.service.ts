@@ -46,8 +46,8 @@ export class CuttingService {
   /** What is said in a short and around it, word by word. */
   async talk(actor: Actor, shortId: string): Promise<TalkAroundView> {
     const short = await this.shorts.find(actor, shortId);
-    const { packed } = await this.recordings.readPacked(actor, short.recordingId);
-    const { talks, wordCount, wordTimes } = await this.text.talkAround(short.clientId, { packed, ...passageOf(short), around: AROUND });
+    const { talk } = await this.recordings.readTalk(actor, short.recordingId);
+    const { talks, wordCount, wordTimes } = await this.text.talkAround(short.clientId, { talk, ...passageOf(short), around: AROUND });
     return {
       talks: talks.map(({ firstWord, words, turns }) => ({ firstWord, words: [...words], turns: [...turns] })),
       levels: levelsOf(await knownVoice(short.recording), talks[0]!.words),
@@ -58,21 +58,21 @@ export class CuttingService {
 
   async tightening(actor: Actor, shortId: string, options: TightenOptions): Promise<Tightening[]> {
     const short = await this.shorts.find(actor, shortId);
-    const { packed } = await this.recordings.readPacked(actor, short.recordingId);
-    return this.text.tightening(short.clientId, { packed, ...passageOf(short), options });
+    const { talk } = await this.recordings.readTalk(actor, short.recordingId);
+    return this.text.tightening(short.clientId, { talk, ...passageOf(short), options });
   }
 
   /** What a file of a shape shows beside the recording's own picture. */
   async frames(actor: Actor, shortId: string, shape: Shape): Promise<FramesView> {
     const short = await this.shorts.find(actor, shortId);
     const client = found(await Client.findByPk(short.clientId), 'client');
-    const { packed } = await this.recordings.readPacked(actor, short.recordingId);
+    const { talk } = await this.recordings.readTalk(actor, short.recordingId);
     const ground = groundOf(short, short.recording, client, short.recording.picture !== null);
     const {
       ground: svg,
       captions,
       lacking,
-    } = await this.text.framesOfCut(short.clientId, { packed, ...passageOf(short), shape, style: cardStyleOf(client), ground });
+    } = await this.text.framesOfCut(short.clientId, { talk, ...passageOf(short), shape, style: cardStyleOf(client), ground });
     refuseLacking(lacking);
     return { ground: svg, captions: captions.map(({ startMs, endMs, text, svg: drawn }) => ({ startMs, endMs, text, svg: drawn })) };
   }

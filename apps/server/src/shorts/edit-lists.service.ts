@@ -36,9 +36,9 @@ export class EditListsService {
   async read(actor: Actor, siftId: string, { name, text, asOne }: EditListForm): Promise<EditListView> {
     const { recordingId, clientId } = await this.siftOf(actor, siftId);
     const recording = found(await Recording.findByPk(recordingId), 'recording');
-    const { packed } = await this.recordings.readPacked(actor, recordingId);
+    const { talk } = await this.recordings.readTalk(actor, recordingId);
     const rate = editRateOf(recording);
-    const outcome = await this.text.readEditList(clientId, { packed, text, rate, asOne, lengthMs: recording.durationMs ?? Infinity, mostParts: MOST_PARTS });
+    const outcome = await this.text.readEditList(clientId, { talk, text, rate, asOne, lengthMs: recording.durationMs ?? Infinity, mostParts: MOST_PARTS });
     if (outcome.refused !== null) {
       const { line, detail } = outcome.refused;
       throw new UnprocessableEntityException(`${name}${line === 0 ? '' : `, line ${line}`}: ${detail}.`);

@@ -104,14 +104,14 @@ export class ExportsController {
 
   private async cutLists(actor: Actor, recordingId: string, clientId: string, shorts: readonly ShortView[]): Promise<readonly CutList[]> {
     if (shorts.length === 0) return [];
-    const { packed } = await this.recordings.readPacked(actor, recordingId);
-    return this.text.cutLists(clientId, { packed, passages: shorts.map(({ firstWord, endWord, edit }) => ({ firstWord, endWord, edit })) });
+    const { talk } = await this.recordings.readTalk(actor, recordingId);
+    return this.text.cutLists(clientId, { talk, passages: shorts.map(({ firstWord, endWord, edit }) => ({ firstWord, endWord, edit })) });
   }
 
   private async captions(actor: Actor, shortId: string, format: 'subrip' | 'webvtt'): Promise<{ body: string; name: string[] }> {
     const short = await this.shorts.find(actor, shortId);
-    const { packed, clientId } = await this.recordings.readPacked(actor, short.recordingId);
-    const body = await this.text.captions(clientId, { packed, ...passageOf(short), format });
+    const { talk, clientId } = await this.recordings.readTalk(actor, short.recordingId);
+    const body = await this.text.captions(clientId, { talk, ...passageOf(short), format });
     return { body, name: [short.recording.title, baseCopy(short).title] };
   }
 
@@ -120,7 +120,7 @@ export class ExportsController {
     const shorts = await this.shorts.list(actor, { recordingId });
     const passages = shorts.map(({ firstWord, endWord, edit }) => ({ firstWord, endWord, edit }));
     const words =
-      recording.transcript === null ? [] : await this.text.words(recording.clientId, { ...(await this.recordings.readPacked(actor, recordingId)), passages });
+      recording.transcript === null ? [] : await this.text.words(recording.clientId, { ...(await this.recordings.readTalk(actor, recordingId)), passages });
     const rows = shorts.map((short, i) => {
       const said = words[i] ?? [];
       const { title, description, keywords, coverLine } = short.copy;

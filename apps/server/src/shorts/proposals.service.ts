@@ -2,8 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { Op } from 'sequelize';
 import type { Copy, CopyLimits, WordRange } from '@sift-reel/core';
 import { Channel, Client, PlatformProfile, voiceOf } from '../clients/clients.models.js';
-import { found } from '../identity/actor.js';
-import { TranscriptRow } from '../recordings/recordings.models.js';
+import { storedTalk } from '../recordings/stored-talk.js';
 import { Sift } from '../sifting/sifting.models.js';
 import { TextPool } from '../text/text-pool.service.js';
 import type { OfferedTitle, ProposeCopyTask } from '../text/text-tasks.js';
@@ -26,12 +25,11 @@ export class ProposalsService {
   }
 
   private async requestFor(clientId: string, recordingId: string, { firstWord, endWord }: WordRange, channelId: string | null): Promise<ProposeCopyTask> {
-    const transcript = await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] });
+    const talk = await storedTalk(recordingId);
     const client = await Client.findByPk(clientId);
     const limits = await this.limitsOf(clientId, channelId);
-    const { packed } = found(transcript, 'transcript');
     const { language, subject } = await this.knownOf(recordingId);
-    return { packed, firstWord, endWord, clientTags: client?.tags ?? [], limits, language, subject, ...(client === null ? {} : { voice: voiceOf(client) }) };
+    return { talk, firstWord, endWord, clientTags: client?.tags ?? [], limits, language, subject, ...(client === null ? {} : { voice: voiceOf(client) }) };
   }
 
   /** What one channel of a client takes, or what all of them do. */

@@ -9,7 +9,8 @@ import { Channel, Client, PlatformProfile, PostingWindow, voiceOf } from '../cli
 import { Database } from '../database/database.service.js';
 import { type Actor, found, mayPass, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
-import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
+import { Recording } from '../recordings/recordings.models.js';
+import { storedTalk } from '../recordings/stored-talk.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
 import { CopyHistory } from './copy-history.service.js';
 import { CopyCheck, isTicked, ticksIt } from './copy-check.service.js';
@@ -118,8 +119,7 @@ export class ShortsService {
   async readPassage(actor: Actor, shortId: string): Promise<PassageView> {
     const short = await this.find(actor, shortId);
     const { clientId, recordingId } = short;
-    const { packed } = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
-    const { sentences, cuts } = await this.text.passage(clientId, { packed, ...passageOf(short) });
+    const { sentences, cuts } = await this.text.passage(clientId, { talk: await storedTalk(recordingId), ...passageOf(short) });
     return { sentences: [...sentences], cuts: [...cuts] };
   }
 

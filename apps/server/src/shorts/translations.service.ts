@@ -153,22 +153,22 @@ export class TranslationsService {
       throw new ConflictException(
         `${open.length} of ${lines.length} captions are not translated into ${languageOf(language).name}, or have changed since then.`,
       );
-    const { packed, clientId } = await this.recordings.readPacked(actor, short.recordingId);
+    const { talk, clientId } = await this.recordings.readTalk(actor, short.recordingId);
     const texts = lines.map(({ id }) => row.targets[id]!);
-    const body = await this.text.captions(clientId, { packed, ...passageOf(short), format, texts });
+    const body = await this.text.captions(clientId, { talk, ...passageOf(short), format, texts });
     return { name: [short.recording.title, baseCopy(short).title, languageOf(language).name, 'captions'], body };
   }
 
   private async jobOf(actor: Actor, shortId: string, language?: string): Promise<Job> {
     const short = await this.shorts.find(actor, shortId);
-    const { packed } = await this.recordings.readPacked(actor, short.recordingId);
-    const [talk] = await this.database.rows<{ language: string }>('SELECT talk_language($1) AS language', [short.recordingId]);
-    const talkLanguage = talk!.language;
+    const { talk } = await this.recordings.readTalk(actor, short.recordingId);
+    const [spoken] = await this.database.rows<{ language: string }>('SELECT talk_language($1) AS language', [short.recordingId]);
+    const talkLanguage = spoken!.language;
     if (language === talkLanguage) throw new ConflictException(`The talk is in ${languageOf(language).name} already.`);
     if (language !== undefined && languageOf(language).name === language) throw new NotFoundException(`There is no language “${language}”.`);
     const { clientId } = short;
     const limits = await this.proposals.limitsOf(clientId, null);
-    const units = await this.text.translationUnits(clientId, { packed, ...passageOf(short), copy: baseCopy(short), limits });
+    const units = await this.text.translationUnits(clientId, { talk, ...passageOf(short), copy: baseCopy(short), limits });
     return { short, units, talkLanguage };
   }
 

@@ -62,12 +62,12 @@ export class CandidatesService {
   async setSpan(actor: Actor, candidateId: string, firstWord: number, endWord: number): Promise<CandidateView> {
     const seen = await this.find(actor, candidateId);
     const sift = found(await Sift.findByPk(seen.siftId, { attributes: ['recordingId'] }), 'sift');
-    const { packed, wordTimes } = await this.recordings.readPacked(actor, sift.recordingId);
-    const ends = await this.text.movedEnds(seen.clientId, { packed, firstWord, endWord });
+    const { talk, times } = await this.recordings.readTalk(actor, sift.recordingId);
+    const ends = await this.text.movedEnds(seen.clientId, { talk, firstWord, endWord });
     if (ends === null) throw new ConflictException('The transcript ends before these words.');
     const prepared = await this.hooks.beforeMoved(seen, { firstWord, endWord });
     const row = await this.database.transaction(async () => {
-      await this.recordings.requireTimes(sift.recordingId, wordTimes);
+      await this.recordings.requireTimes(sift.recordingId, times);
       const locked = await this.findLocked(actor, candidateId);
       await locked.update({ ...ends, firstWord, endWord });
       await this.hooks.onMoved(locked, prepared);

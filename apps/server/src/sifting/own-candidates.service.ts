@@ -1,5 +1,5 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
-import { baseWeights, type Candidate, languageOf, type WordRange, type WordTimes } from '@sift-reel/core';
+import { baseWeights, type Candidate, languageOf, type WordRange } from '@sift-reel/core';
 import type { OwnCandidateForm } from '@sift-reel/forms';
 import { Op } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
@@ -15,6 +15,7 @@ import { SearchService } from './search.service.js';
 import { SIFT } from './sift.kind.js';
 import { BriefRow, CandidateRow, Sift } from './sifting.models.js';
 import { knownVoice } from '../preparing/voice-tracks.js';
+import type { TimesOfWords } from '../recordings/stored-talk.js';
 import { embedWanted, readWanted } from './wanted.js';
 
 /** Room enough above the ranks of any sift to move them aside. */
@@ -24,7 +25,7 @@ const ASIDE = 1_000_000;
 export interface ScoredPassage {
   readonly sift: Sift;
   readonly candidate: Candidate;
-  readonly wordTimes: WordTimes;
+  readonly times: TimesOfWords;
 }
 
 /** Makes candidates of what somebody found or selected: scored as the sift would have, and put at their rank. */
@@ -64,8 +65,8 @@ export class OwnCandidatesService {
   }
 
   /** The times it was scored by still hold, and nobody else changes the sift's ranks. */
-  private async hold({ sift, wordTimes }: ScoredPassage): Promise<void> {
-    await this.recordings.requireTimes(sift.recordingId, wordTimes);
+  private async hold({ sift, times }: ScoredPassage): Promise<void> {
+    await this.recordings.requireTimes(sift.recordingId, times);
     await this.lockSift(sift.id);
   }
 
@@ -114,11 +115,11 @@ export class OwnCandidatesService {
   }
 
   private async score(actor: Actor, sift: Sift, { firstWord, endWord, around = false }: OwnCandidateForm): Promise<ScoredPassage> {
-    const { packed, clientId, wordTimes } = await this.recordings.readPacked(actor, sift.recordingId);
+    const { talk, clientId, times } = await this.recordings.readTalk(actor, sift.recordingId);
     const recording = await this.recordings.find(actor, sift.recordingId);
     const brief = toBriefForm(sift.brief);
     const wanted = await readWanted(sift.clientId);
-    const sentenceVectors = await this.search.knownVectors(clientId, packed);
+    const sentenceVectors = await this.search.knownVectors(clientId, talk.packed);
     const vectors =
       sentenceVectors === null
         ? { topicVectors: null, tagVectors: null, interestVectors: null }
@@ -127,7 +128,7 @@ export class OwnCandidatesService {
     const weights = sift.weights === null ? null : baseWeights(brief.topics.length > 0, sift.weights);
     const voice = sift.limits?.includes('no-sound') === true ? null : await knownVoice(recording);
     const candidate = await this.text.scorePassage(clientId, {
-      packed,
+      talk,
       language: sift.language === null ? null : languageOf(sift.language),
       firstWord,
       endWord,
@@ -140,7 +141,7 @@ export class OwnCandidatesService {
       voice,
     });
     if (candidate === null) throw new ConflictException('The transcript ends before these words.');
-    return { sift, candidate, wordTimes };
+    return { sift, candidate, times };
   }
 
   /** Moves ranks from `from` on by one; by way of high numbers, since no two may be the same at any moment. */

@@ -23,15 +23,15 @@ export class SearchService implements OnModuleDestroy {
   }
 
   async search(actor: Actor, recordingId: string, query: string): Promise<SearchView> {
-    const { packed, clientId } = await this.recordings.readPacked(actor, recordingId);
-    const sentences = await this.knownVectors(clientId, packed);
+    const { talk, clientId } = await this.recordings.readTalk(actor, recordingId);
+    const sentences = await this.knownVectors(clientId, talk.packed);
     const vectors = sentences === null ? null : { sentences, query: await this.embedder.embed([query]) };
-    return { query, byMeaning: vectors !== null, hits: await this.text.search(clientId, { packed, query, vectors }) };
+    return { query, byMeaning: vectors !== null, hits: await this.text.search(clientId, { talk, query, vectors }) };
   }
 
   /** The vectors of all sentences, or null while some are not there: nobody waits here for the model to read hours of talk. */
   async knownVectors(clientId: string, packed: Uint8Array): Promise<Vectors | null> {
-    const keys = (await this.text.sentenceTexts(clientId, { packed })).map(sentenceKey);
+    const keys = (await this.text.sentenceTexts(clientId, { talk: { packed, levels: null } })).map(sentenceKey);
     const known = await this.cache.read([...new Set(keys)]);
     if (keys.length === 0 || keys.some((key) => !known.has(key))) return null;
     const data = new Float32Array(keys.length * DIMENSIONS);

@@ -12,7 +12,7 @@ import {
   type WordRange,
 } from '@sift-reel/core';
 import { preparedOf, type PreparedTranscript, type ReadFacts } from './prepare-task.js';
-import { unpackRow } from './unpack.js';
+import { type OnTranscript, unpackRow, unpackTalk } from './unpack.js';
 
 /** What was heard in a recording: the gzipped JSON of words in order. */
 interface OnHeard {
@@ -46,8 +46,8 @@ export function retimeTranscript({ packed, heard, lengthMs }: RetimeTask): { rea
 }
 
 /** Where runs of words begin and end. */
-export function spansOfRanges({ packed, ranges }: { readonly packed: Uint8Array; readonly ranges: readonly WordRange[] }): Span[] {
-  const { words } = unpackRow(packed);
+export function spansOfRanges({ talk, ranges }: OnTranscript & { readonly ranges: readonly WordRange[] }): Span[] {
+  const { words } = unpackTalk(talk);
   return ranges.map(({ firstWord, endWord }) => spanOfWords(words, firstWord, endWord));
 }
 

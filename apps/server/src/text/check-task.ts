@@ -13,7 +13,7 @@ import {
 } from '@sift-reel/core';
 import { languageOfWords } from './answer-language.js';
 import { spellerFor } from './spelling.js';
-import { type OnTranscript, unpackRow } from './unpack.js';
+import { type OnTranscript, unpackTalk } from './unpack.js';
 
 export interface CheckCopiesTask extends OnTranscript, EditedPassage {
   readonly copies: readonly Copy[];
@@ -36,8 +36,8 @@ export interface CheckedCopies {
 }
 
 /** Checks words of one passage against what was said and against the client's voice. */
-export async function checkCopies({ packed, copies, voice, around, english, tellLanguage = false, ...passage }: CheckCopiesTask): Promise<CheckedCopies> {
-  const transcript = unpackRow(packed);
+export async function checkCopies({ talk, copies, voice, around, english, tellLanguage = false, ...passage }: CheckCopiesTask): Promise<CheckedCopies> {
+  const transcript = unpackTalk(talk);
   const { words, speakers } = transcript;
   const names = namesOf(words, speakers);
   const said = saidPassage(

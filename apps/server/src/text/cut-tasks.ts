@@ -26,7 +26,7 @@ import {
   SHORT_LINE,
 } from '@sift-reel/core';
 import { typefaceOf } from './typefaces.js';
-import { type OnTranscript, unpackRow } from './unpack.js';
+import { type OnTranscript, unpackTalk } from './unpack.js';
 
 /** A short's passage of a transcript. */
 type OnPassage = OnTranscript & EditedPassage;
@@ -37,8 +37,8 @@ export type CaptionsTask = OnPassage & {
   readonly texts?: readonly string[];
 };
 
-export function captionsOf({ packed, format, texts, ...passage }: CaptionsTask): string {
-  const cues = captionsOfCut(unpackRow(packed), passage).map((cue, i) => ({ ...cue, text: texts?.[i] ?? cue.text }));
+export function captionsOf({ talk, format, texts, ...passage }: CaptionsTask): string {
+  const cues = captionsOfCut(unpackTalk(talk), passage).map((cue, i) => ({ ...cue, text: texts?.[i] ?? cue.text }));
   return format === 'subrip' ? writeSubRip(cues, 'leave-out') : writeWebVtt(cues);
 }
 
@@ -55,8 +55,8 @@ export interface CutOfWords {
   readonly lacking: readonly string[];
 }
 
-export async function cutOf({ packed, drawn, ...passage }: CutTask): Promise<CutOfWords> {
-  const transcript = unpackRow(packed);
+export async function cutOf({ talk, drawn, ...passage }: CutTask): Promise<CutOfWords> {
+  const transcript = unpackTalk(talk);
   const captions = captionsOfCut(transcript, passage, { longestLine: SHORT_LINE });
   return {
     cuts: cutListOf(transcript.words, playedRuns(transcript.words, passage)),
@@ -69,8 +69,8 @@ export interface CutListsTask extends OnTranscript {
   readonly passages: readonly EditedPassage[];
 }
 
-export function cutLists({ packed, passages }: CutListsTask): Span[][] {
-  const { words } = unpackRow(packed);
+export function cutLists({ talk, passages }: CutListsTask): Span[][] {
+  const { words } = unpackTalk(talk);
   return passages.map((passage) => cutListOf(words, playedRuns(words, passage)));
 }
 
@@ -79,8 +79,8 @@ export type CheckEditTask = OnPassage;
 /** How long an edited passage plays; or why it cannot be played. */
 export type CheckedEdit = { readonly problem: null; readonly playedMs: number } | { readonly problem: EditProblem };
 
-export function checkEdit({ packed, ...passage }: CheckEditTask): CheckedEdit {
-  const { words } = unpackRow(packed);
+export function checkEdit({ talk, ...passage }: CheckEditTask): CheckedEdit {
+  const { words } = unpackTalk(talk);
   if (passage.endWord > words.length) return { problem: { field: 'endWord', detail: `is beyond the ${words.length} words` } };
   const problem = editProblem(words, passage);
   return problem === null ? { problem, playedMs: playedMs(cutListOf(words, playedRuns(words, passage))) } : { problem };
@@ -88,8 +88,8 @@ export function checkEdit({ packed, ...passage }: CheckEditTask): CheckedEdit {
 
 export type TighteningTask = OnPassage & { readonly options: TightenOptions };
 
-export function proposeTightening({ packed, options, ...passage }: TighteningTask): Tightening[] {
-  return proposed(unpackRow(packed), passage, options);
+export function proposeTightening({ talk, options, ...passage }: TighteningTask): Tightening[] {
+  return proposed(unpackTalk(talk), passage, options);
 }
 
 export interface TalkAroundTask extends OnPassage {
@@ -123,8 +123,8 @@ export interface TalkAround {
   readonly wordTimes: WordTimes;
 }
 
-export function talkAround({ packed, around, firstWord, endWord, edit }: TalkAroundTask): TalkAround {
-  const { words, sentences, speakers, wordTimes } = unpackRow(packed);
+export function talkAround({ talk, around, firstWord, endWord, edit }: TalkAroundTask): TalkAround {
+  const { words, sentences, speakers, wordTimes } = unpackTalk(talk);
   const talkOf = (from: number, to: number): Talk => {
     const [first, end] = [Math.max(0, from), Math.min(words.length, to)];
     let sentence = sentences.findIndex((one) => one.endWord > first);
@@ -156,10 +156,10 @@ export interface CutFrames {
   readonly captions: readonly (CutCaption & { readonly svg: string })[];
 }
 
-export async function framesOfCut({ packed, shape, style, ground, ...passage }: CutFramesTask): Promise<CutFrames> {
+export async function framesOfCut({ talk, shape, style, ground, ...passage }: CutFramesTask): Promise<CutFrames> {
   const typeface = await typefaceOf(style.typeface);
   const place = ground === null ? 'picture' : 'ground';
-  const captions = captionsOfCut(unpackRow(packed), passage, { longestLine: SHORT_LINE });
+  const captions = captionsOfCut(unpackTalk(talk), passage, { longestLine: SHORT_LINE });
   return {
     lacking: typeface.lacks([...captions.map(({ text }) => text), ...(ground === null ? [] : [ground.title, ...ground.credits])].join(' ')),
     ground: drawGround(ground, shape, style, typeface),
@@ -175,6 +175,6 @@ export type TranslationUnitsTask = OnPassage & {
   readonly limits: CopyLimits;
 };
 
-export function translationUnitsOf({ packed, copy, limits, ...passage }: TranslationUnitsTask): TextUnit[] {
-  return unitsOf(copy, limits, captionsOfCut(unpackRow(packed), passage));
+export function translationUnitsOf({ talk, copy, limits, ...passage }: TranslationUnitsTask): TextUnit[] {
+  return unitsOf(copy, limits, captionsOfCut(unpackTalk(talk), passage));
 }

@@ -20,7 +20,7 @@ import {
 } from '@sift-reel/core';
 import { documentDocx } from './document-docx.js';
 import { typefaceOf } from './typefaces.js';
-import { type OnTranscript, unpackRow } from './unpack.js';
+import { type OnTranscript, unpackTalk } from './unpack.js';
 
 export interface MakeDocumentTask extends OnTranscript, Omit<DocumentRequest, 'transcript'> {
   readonly kind: DocumentKind;
@@ -28,9 +28,9 @@ export interface MakeDocumentTask extends OnTranscript, Omit<DocumentRequest, 't
 /** What was made, or why nothing can be. */
 export type MadeDocument = { readonly content: DocumentContent } | { readonly nothing: string };
 
-export function makeDocument({ packed, kind, ...request }: MakeDocumentTask): MadeDocument {
+export function makeDocument({ talk, kind, ...request }: MakeDocumentTask): MadeDocument {
   try {
-    return { content: madeDocument(kind, { ...request, transcript: unpackRow(packed) }) };
+    return { content: madeDocument(kind, { ...request, transcript: unpackTalk(talk) }) };
   } catch (error) {
     if (error instanceof NothingToWriteError) return { nothing: error.message };
     throw error;
@@ -48,12 +48,12 @@ export interface WriteDocumentTask extends OnTranscript {
   readonly as: DocumentFormat;
 }
 
-export async function writeDocument({ packed, content, title, language, as }: WriteDocumentTask): Promise<Uint8Array> {
+export async function writeDocument({ talk, content, title, language, as }: WriteDocumentTask): Promise<Uint8Array> {
   switch (as) {
     case 'docx':
       return documentDocx(content, title, language);
     case 'chapters': {
-      const { words, durationMs } = unpackRow(packed);
+      const { words, durationMs } = unpackTalk(talk);
       return bytesOf(chaptersJson(chaptersOf(content, words), durationMs));
     }
     case 'html':

@@ -13,7 +13,7 @@ import {
   readOtio,
   wordsText,
 } from '@sift-reel/core';
-import { type OnTranscript, unpackRow } from './unpack.js';
+import { type OnTranscript, unpackTalk } from './unpack.js';
 
 export interface ReadEditListTask extends OnTranscript {
   /** An edit decision list, or OpenTimelineIO JSON: what begins with a brace is the latter. */
@@ -53,8 +53,8 @@ const SAID_WORDS = 24;
 const MOST_SPANS = 1_000;
 
 /** Reads an edit list that was made elsewhere, or here, of a recording. */
-export function readEditList({ packed, text, rate, asOne, lengthMs, mostParts }: ReadEditListTask): EditListOutcome {
-  const { words } = unpackRow(packed);
+export function readEditList({ talk, text, rate, asOne, lengthMs, mostParts }: ReadEditListTask): EditListOutcome {
+  const { words } = unpackTalk(talk);
   const read = (): { title: string; spans: readonly FrameSpan[] }[] => {
     const { title, passages } = /^\s*\{/.test(text) ? readOtio(text, rate) : readEdl(text, rate);
     return asOne ? [{ title, spans: passages.flatMap(({ spans }) => spans) }] : passages.map((one) => ({ ...one }));

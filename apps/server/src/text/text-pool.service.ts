@@ -38,6 +38,7 @@ import type {
   SentenceTextsTask,
   TaskName,
 } from './text-tasks.js';
+import type { OnTranscript } from './unpack.js';
 
 /** Longest time of one task, in ms: what takes longer is given up, and its thread with it. */
 const LONGEST_MS: Readonly<Record<TaskName, number>> = {
@@ -196,7 +197,7 @@ export class TextPool implements OnModuleDestroy {
   retime(clientId: string, task: RetimeTask): Promise<{ readonly packed: Uint8Array; readonly durationMs: number } & Likeness> {
     return this.run(clientId, 'retimeTranscript', task);
   }
-  spansOfRanges(clientId: string, task: { readonly packed: Uint8Array; readonly ranges: readonly WordRange[] }): Promise<Span[]> {
+  spansOfRanges(clientId: string, task: OnTranscript & { readonly ranges: readonly WordRange[] }): Promise<Span[]> {
     return this.run(clientId, 'spansOfRanges', task);
   }
   /** The words to listen for, and the name of the language where it is not English. */

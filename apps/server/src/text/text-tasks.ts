@@ -25,7 +25,7 @@ import {
   wordsText,
 } from '@sift-reel/core';
 
-import { type OnTranscript, unpackRow } from './unpack.js';
+import { type OnTranscript, unpackTalk } from './unpack.js';
 
 export { prepareTranscript } from './prepare-task.js';
 
@@ -40,7 +40,8 @@ export { readEditList } from './edit-list-task.js';
 
 export { drawCard, drawFrame, makeDocument, writeDocument } from './document-tasks.js';
 
-export interface NameVoicesTask extends OnTranscript {
+export interface NameVoicesTask {
+  readonly packed: Uint8Array;
   readonly names: readonly string[];
   readonly unnamed: string | null;
 }
@@ -65,8 +66,8 @@ export interface FoundSentence extends Pick<SearchHit, 'score' | 'by'> {
   readonly text: string;
 }
 
-export function search({ packed, query, vectors }: SearchTask): FoundSentence[] {
-  const transcript = unpackRow(packed);
+export function search({ talk, query, vectors }: SearchTask): FoundSentence[] {
+  const transcript = unpackTalk(talk);
   return searchTranscript(transcript, query, vectors).map(({ sentence, score, by }) => {
     const { firstWord, endWord, startMs, endMs } = transcript.sentences[sentence]!;
     return { score, by, firstWord, endWord, startMs, endMs, text: wordsText(transcript.words, firstWord, endWord) };
@@ -75,8 +76,8 @@ export function search({ packed, query, vectors }: SearchTask): FoundSentence[] 
 
 export type SentenceTextsTask = OnTranscript;
 
-export function sentenceTextsOf({ packed }: SentenceTextsTask): string[] {
-  return sentenceTexts(unpackRow(packed));
+export function sentenceTextsOf({ talk }: SentenceTextsTask): string[] {
+  return sentenceTexts(unpackTalk(talk));
 }
 
 export interface OwnPassageTask extends OnTranscript, Omit<SiftInput, 'transcript'>, WordRange {
@@ -85,16 +86,16 @@ export interface OwnPassageTask extends OnTranscript, Omit<SiftInput, 'transcrip
 }
 
 /** @returns null when the words are not in the transcript */
-export function scoreOwnPassage({ packed, firstWord, endWord, around, ...rest }: OwnPassageTask): Candidate | null {
-  const input = { ...rest, transcript: unpackRow(packed) };
+export function scoreOwnPassage({ talk, firstWord, endWord, around, ...rest }: OwnPassageTask): Candidate | null {
+  const input = { ...rest, transcript: unpackTalk(talk) };
   if (endWord > input.transcript.words.length) return null;
   return (around ? bestAround : scorePassage)(input, { firstWord, endWord });
 }
 
 export interface ProposeCopyTask extends OnTranscript, CopyRequest {}
 
-export function proposeCopyForShort({ packed, ...request }: ProposeCopyTask): Copy {
-  return proposeCopy(unpackRow(packed), request);
+export function proposeCopyForShort({ talk, ...request }: ProposeCopyTask): Copy {
+  return proposeCopy(unpackTalk(talk), request);
 }
 
 /** Titles that are offered at once. */
@@ -105,8 +106,8 @@ export interface OfferedTitle extends ProposedTitle {
   readonly said: string;
 }
 
-export function offerTitles({ packed, ...request }: ProposeCopyTask): OfferedTitle[] {
-  const transcript = unpackRow(packed);
+export function offerTitles({ talk, ...request }: ProposeCopyTask): OfferedTitle[] {
+  const transcript = unpackTalk(talk);
   return proposeTitlesFor(transcript, request, MOST_TITLES).map((title) => ({ ...title, said: wordsText(transcript.words, title.firstWord, title.endWord) }));
 }
 
@@ -120,8 +121,8 @@ export interface MovedEnds {
 }
 
 /** @returns null when the words are not in the transcript */
-export function movedEnds({ packed, firstWord, endWord }: MoveEndsTask): MovedEnds | null {
-  const transcript = unpackRow(packed);
+export function movedEnds({ talk, firstWord, endWord }: MoveEndsTask): MovedEnds | null {
+  const transcript = unpackTalk(talk);
   if (endWord > transcript.words.length) return null;
   const first = transcript.sentences.find((sentence) => sentence.endWord > firstWord)!;
   const last = transcript.sentences.findLast((sentence) => sentence.firstWord < endWord)!;
@@ -155,8 +156,8 @@ export interface PassageText {
 const WORDS_AROUND = 80;
 
 /** What is said in a passage, with the times at which it is played. */
-export function passageOf({ packed, ...passage }: PassageTask): PassageText {
-  const transcript = unpackRow(packed);
+export function passageOf({ talk, ...passage }: PassageTask): PassageText {
+  const transcript = unpackTalk(talk);
   const { words, sentences, speakers } = playedTalk(transcript, passage);
   const { firstWord, endWord } = passage;
   return {
@@ -177,8 +178,8 @@ export interface SaidTask extends OnTranscript {
 }
 
 /** The words that are played of some passages, a list each. */
-export function wordsOf({ packed, passages }: SaidTask): string[][] {
-  const transcript = unpackRow(packed);
+export function wordsOf({ talk, passages }: SaidTask): string[][] {
+  const transcript = unpackTalk(talk);
   return passages.map((passage) => playedTalk(transcript, passage).words.map(({ text }) => text));
 }
 

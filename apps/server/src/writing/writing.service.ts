@@ -8,7 +8,7 @@ import { type Actor, found, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
 import type { Job } from '../jobs/job.model.js';
 import { JobsService } from '../jobs/jobs.service.js';
-import { TranscriptRow } from '../recordings/recordings.models.js';
+import { storedTalk } from '../recordings/stored-talk.js';
 import { isTicked } from '../shorts/copy-check.service.js';
 import { ProposalsService } from '../shorts/proposals.service.js';
 import { ShortsService } from '../shorts/shorts.service.js';
@@ -88,10 +88,9 @@ export class WritingService {
 
   private async requestFor(short: Short): Promise<WriterRequest> {
     const { clientId, recordingId } = short;
-    const { packed } = found(await TranscriptRow.findByPk(recordingId, { attributes: ['packed'] }), 'transcript');
     const client = found(await Client.findByPk(clientId), 'client');
     const { language, subject } = await this.proposals.knownOf(recordingId);
-    const { sentences, before, after } = await this.text.passage(clientId, { packed, ...passageOf(short) });
+    const { sentences, before, after } = await this.text.passage(clientId, { talk: await storedTalk(recordingId), ...passageOf(short) });
     const terms = subject === null ? [] : [...subject.fields.map(({ tag }) => tag), ...subject.compounds.slice(0, 5).map(({ text }) => text)];
     const { title, description, hashtags } = await this.proposals.limitsOf(clientId, null);
     return {
