@@ -371,6 +371,6 @@ describe('a worker that is killed', () => {
     expect(await query('SELECT xmin::text FROM voice_tracks WHERE recording_id = $1', [id])).toEqual([{ xmin: heardBy }]);
     await world.app.get(PreparingService).sweep(Date.now() + 3_600_000);
     const files = (await readdir(join(process.env['SIFT_REEL_MEDIA_DIR']!, 'prepared'))).filter((name) => name.startsWith(recording.preparation.id));
-    expect(files.sort()).toEqual([`${recording.preparation.id}.jpg`, `${recording.preparation.id}.mp4`]);
+    expect(files.sort()).toEqual([`${recording.preparation.id}-2.jpg`, `${recording.preparation.id}-2.mp4`]);
   });
 });

@@ -157,7 +157,7 @@ describe('what is brought in', () => {
 
 describe('files that no row names', () => {
   it('are swept away when they are old: left by a kill between file and row, or by an upload that never ended', async () => {
-    const store = new MediaStore({ mediaDir } as never);
+    const store = new MediaStore({ mediaDir, store: null } as never, null as never, null);
     await mkdir(mediaDir, { recursive: true });
     const [orphan, partial, young] = [`${randomUUID()}.mp3`, `${randomUUID()}.partial`, `${randomUUID()}.partial`];
     for (const name of [orphan, partial, young]) await writeFile(join(mediaDir, name), 'x');

@@ -1,4 +1,4 @@
-import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
@@ -7,6 +7,7 @@ import { JobRefusedError } from '../jobs/job-kind.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { JobWorker } from '../jobs/job-worker.service.js';
 import { MediaStore } from '../media/media-store.service.js';
+import { MissingFileError } from '../media/missing-file.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { ALIGN, workFolder } from './align.kind.js';
@@ -41,14 +42,13 @@ export class AlignWork implements OnModuleInit {
     const row = await Alignment.findByPk(alignmentId);
     const recording = row === null ? null : await Recording.findByPk(row.recordingId);
     if (row === null || recording === null) throw new JobRefusedError('The recording is gone.');
-    const source = this.media.pathOf(row.soundFile);
-    if ((await stat(source).catch(() => null)) === null) throw new JobRefusedError('The file of this recording is not in its place.');
     run.report('reading', 0);
     const talk = await this.talkOf(row);
     if (talk !== null && talk.language !== null && !this.recogniser.anyLanguage) return this.foreign(row, talk.language, run);
     try {
-      await this.hearAll(row, source, recording.durationMs ?? 0, talk?.words ?? null, run);
+      await this.media.use(row.soundFile, '.', (source) => this.hearAll(row, source, recording.durationMs ?? 0, talk?.words ?? null, run), run.signal);
     } catch (error) {
+      if (error instanceof MissingFileError) throw new JobRefusedError('The file of this recording is not in its place.');
       if (error instanceof RecogniserError && run.attempt >= ALIGN.attempts) throw new JobRefusedError(`It could not be listened to: ${error.message}`);
       throw error;
     }

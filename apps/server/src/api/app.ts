@@ -31,6 +31,8 @@ export async function buildApp(): Promise<NestExpressApplication> {
   server.timeout = SILENCE_MS; // …but a line on which nothing is said is cut
   server.keepAliveTimeout = 0; // by that alone: after five seconds, as Node has it, a caller or a proxy may be speaking when the line is cut
   const config = app.get<Config>(CONFIG);
+  // Where browsers are sent for pictures and sound.
+  const store = config.store?.publicEndpoint == null ? [] : [new URL(config.store.publicEndpoint).origin];
   app.set('trust proxy', config.trustProxy ? 'loopback' : false);
   app.disable('x-powered-by');
   app.use(
@@ -39,8 +41,8 @@ export async function buildApp(): Promise<NestExpressApplication> {
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          mediaSrc: ["'self'", 'blob:'],
+          imgSrc: ["'self'", 'data:', 'blob:', ...store],
+          mediaSrc: ["'self'", 'blob:', ...store],
           styleSrc: ["'self'", "'unsafe-inline'"],
           scriptSrc: ["'self'"],
           workerSrc: ["'self'", 'blob:'],

@@ -1,12 +1,31 @@
 import { availableParallelism } from 'node:os';
 import { resolve } from 'node:path';
 
+/** Object storage that speaks S3's protocol. */
+export interface StoreConfig {
+  /** Where it is asked. */
+  readonly endpoint: string;
+  /** Where browsers reach it, or null: what they play goes through the API then. */
+  readonly publicEndpoint: string | null;
+  readonly bucket: string;
+  /** What all keys begin with; empty, or ending with a slash. */
+  readonly prefix: string;
+  readonly region: string;
+  readonly keyId: string;
+  /** A secret. */
+  readonly secret: string;
+  /** How much of it a machine keeps at hand. */
+  readonly cacheBytes: number;
+}
+
 export interface Config {
   readonly databaseUrl: string;
   readonly host: string;
   readonly port: number;
-  /** Folder of the sound files, absolute. */
+  /** Folder of the media, absolute; with a store, what this machine has of them. */
   readonly mediaDir: string;
+  /** Null where media live in the folder. */
+  readonly store: StoreConfig | null;
   /** Folder of the built web app, absolute, or null to serve the API alone. */
   readonly webDir: string | null;
   /** True behind https: cookies get `Secure` and the `__Host-` prefix. */
@@ -54,6 +73,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     host: env['SIFT_REEL_HOST'] ?? '127.0.0.1',
     port: wholeNumber(env, 'SIFT_REEL_PORT', 4310, 0, 65_535),
     mediaDir: resolve(env['SIFT_REEL_MEDIA_DIR'] ?? 'var/live/media'),
+    store: storeOf(env),
     webDir: env['SIFT_REEL_WEB_DIR'] === undefined ? null : resolve(env['SIFT_REEL_WEB_DIR']),
     secureCookies: env['SIFT_REEL_SECURE_COOKIES'] === 'yes',
     logLevel: logLevel as LogLevel,
@@ -72,6 +92,29 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     fetchFrom: origins(env, 'SIFT_REEL_FETCH_FROM'),
     clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
+}
+
+function storeOf(env: NodeJS.ProcessEnv): StoreConfig | null {
+  const endpoint = address(env, 'SIFT_REEL_S3_ENDPOINT', /^https?:\/\//);
+  if (endpoint === null) return null;
+  const prefix = env['SIFT_REEL_S3_PREFIX'] ?? '';
+  if (!/^(?:[\w.-]+\/)*$/.test(prefix)) throw new ConfigError(`SIFT_REEL_S3_PREFIX must be empty or end with a slash, found “${prefix}”`);
+  return {
+    endpoint,
+    publicEndpoint: address(env, 'SIFT_REEL_S3_PUBLIC_ENDPOINT', /^https?:\/\//),
+    bucket: needed(env, 'SIFT_REEL_S3_BUCKET'),
+    prefix,
+    region: env['SIFT_REEL_S3_REGION'] || 'us-east-1',
+    keyId: needed(env, 'SIFT_REEL_S3_KEY_ID'),
+    secret: needed(env, 'SIFT_REEL_S3_SECRET'),
+    cacheBytes: wholeNumber(env, 'SIFT_REEL_MEDIA_CACHE_GB', 50, 1, 100_000) * 1e9,
+  };
+}
+
+function needed(env: NodeJS.ProcessEnv, name: string): string {
+  const text = env[name] ?? '';
+  if (text === '') throw new ConfigError(`${name} must be set where SIFT_REEL_S3_ENDPOINT is`);
+  return text;
 }
 
 function address(env: NodeJS.ProcessEnv, name: string, scheme: RegExp): string | null {

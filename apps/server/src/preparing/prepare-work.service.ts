@@ -1,4 +1,4 @@
-import { mkdir, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, rm } from 'node:fs/promises';
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { Database } from '../database/database.service.js';
 import { JobRefusedError } from '../jobs/job-kind.js';
@@ -7,6 +7,7 @@ import { JobWorker } from '../jobs/job-worker.service.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { whyProxy } from '../media/playable.js';
 import { probe, type Probed, wholePictureGapMs } from '../media/probe.js';
+import { MissingFileError } from '../media/missing-file.js';
 import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
 import { Recording } from '../recordings/recordings.models.js';
 import { partialName, PREPARE } from './prepare.kind.js';
@@ -55,23 +56,26 @@ export class PrepareWork implements OnModuleInit {
     const row = await Preparation.findByPk(preparationId);
     const recording = row === null ? null : await Recording.findByPk(row.recordingId);
     if (row === null || recording === null) throw new JobRefusedError('The recording is gone.');
-    const source = this.media.pathOf(row.soundFile);
-    if ((await stat(source).catch(() => null)) === null) throw new JobRefusedError('The file of this recording is not in its place.');
     try {
-      run.report('looking', 0);
-      const probed = await probe(source, recording.soundName ?? row.soundFile);
-      if (row.whyProxy === null) {
-        const why = whyProxy(probed, row.soundTrack, probed.picture === null ? 0 : await wholePictureGapMs(source));
-        // By itself, as all that waits for the recording's row.
-        await this.database.run(TRACKS, [recording.id, row.soundFile, JSON.stringify(probed.soundTracks)]);
-        await run.keep(() => row.update({ whyProxy: why }));
-      }
-      await this.runAll(this.stagesOf(row, recording, source, probed, run), run);
+      await this.media.use(row.soundFile, '.', (source) => this.work(row, recording, source, run), run.signal);
     } catch (error) {
+      if (error instanceof MissingFileError) throw new JobRefusedError('The file of this recording is not in its place.');
       if (error instanceof FfmpegError && run.attempt >= PREPARE.attempts) throw new JobRefusedError(`It could not be converted: ${error.message}`);
       throw error;
     }
     await run.complete();
+  }
+
+  private async work(row: Preparation, recording: Recording, source: string, run: JobRun): Promise<void> {
+    run.report('looking', 0);
+    const probed = await probe(source, recording.soundName ?? row.soundFile);
+    if (row.whyProxy === null) {
+      const why = whyProxy(probed, row.soundTrack, probed.picture === null ? 0 : await wholePictureGapMs(source));
+      // By itself, as all that waits for the recording's row.
+      await this.database.run(TRACKS, [recording.id, row.soundFile, JSON.stringify(probed.soundTracks)]);
+      await run.keep(() => row.update({ whyProxy: why }));
+    }
+    await this.runAll(this.stagesOf(row, recording, source, probed, run), run);
   }
 
   private async runAll(stages: readonly Stage[], run: JobRun): Promise<void> {
@@ -106,16 +110,17 @@ export class PrepareWork implements OnModuleInit {
         weight: WEIGHTS.picturing,
         work: async (told) => {
           const sprite = spriteOf(picture, durationMs);
-          const from = row.proxyFile === null ? source : this.media.pathOf(row.proxyFile, 'prepared');
-          await this.make(
-            row,
-            run,
-            durationMs,
-            'jpg',
-            (to) => spriteArgs(from, sprite, to),
-            told,
-            (spriteFile) => row.update({ spriteFile, sprite }),
-          );
+          const draw = (from: string): Promise<void> =>
+            this.make(
+              row,
+              run,
+              durationMs,
+              'jpg',
+              (to) => spriteArgs(from, sprite, to),
+              told,
+              (spriteFile) => row.update({ spriteFile, sprite }),
+            );
+          await (row.proxyFile === null ? draw(source) : this.media.use(row.proxyFile, 'prepared', draw, run.signal));
         },
       });
     return stages;
@@ -140,7 +145,7 @@ export class PrepareWork implements OnModuleInit {
     await run.keep(() => row.update({ loudness: heard?.loudness ?? null, heardMs: heard?.lengthMs ?? 0 }));
   }
 
-  /** Makes a file beside its place, and gives it its name together with the row. */
+  /** Makes a file, and puts it into its place before the row names it. */
   private async make(
     row: Preparation,
     run: JobRun,
@@ -155,11 +160,10 @@ export class PrepareWork implements OnModuleInit {
     try {
       const longestMs = Math.max(LEAST_LIMIT_MS, SLOWEST * durationMs);
       await runFfmpeg(args(partial), { signal: run.signal, longestMs, patient: true, onProgress: (ms) => told(shareOf(ms, durationMs)) });
-      const file = `${row.id}.${ending}`;
-      await run.keep(async () => {
-        await write(file);
-        await rename(partial, this.media.pathOf(file, 'prepared'));
-      });
+      // Under a name of this run's own, before the row names it: one that was taken over puts its file beside, and it is swept.
+      const file = `${row.id}-${run.attempt}.${ending}`;
+      await this.media.put(partial, file, 'prepared', run.signal);
+      await run.keep(() => write(file));
     } finally {
       await rm(partial, { force: true });
     }

@@ -94,14 +94,14 @@ export class PreparingService implements OnModuleInit, OnModuleDestroy {
     return found((await this.facts.preparationsOf([recordingId])).get(recordingId), 'preparation');
   }
 
-  /** Where what browsers play lies. */
-  async proxyOf(actor: Actor, preparationId: string): Promise<{ readonly path: string; readonly type: string }> {
+  /** What browsers play. */
+  async proxyOf(actor: Actor, preparationId: string): Promise<{ readonly file: string; readonly type: string }> {
     const file = found((await this.find(actor, preparationId)).proxyFile, 'file');
-    return { path: this.media.pathOf(file, 'prepared'), type: file.endsWith('.m4a') ? 'audio/mp4' : 'video/mp4' };
+    return { file, type: file.endsWith('.m4a') ? 'audio/mp4' : 'video/mp4' };
   }
 
   async spriteOf(actor: Actor, preparationId: string): Promise<string> {
-    return this.media.pathOf(found((await this.find(actor, preparationId)).spriteFile, 'file'), 'prepared');
+    return found((await this.find(actor, preparationId)).spriteFile, 'file');
   }
 
   private async find(actor: Actor, preparationId: string): Promise<Preparation> {

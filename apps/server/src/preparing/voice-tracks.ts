@@ -2,6 +2,7 @@ import type { VoiceTrack } from '@sift-reel/core';
 import { log } from '../config/logger.js';
 import { DeafError, type Heard, listenTo } from '../media/listen.js';
 import type { MediaStore } from '../media/media-store.service.js';
+import { MissingFileError } from '../media/missing-file.js';
 import { FfmpegError } from '../media/run-ffmpeg.js';
 import { Recording, VoiceTrackRow } from '../recordings/recordings.models.js';
 import { heardOf, levelsOf, type Sounding } from '../recordings/stored-talk.js';
@@ -37,11 +38,13 @@ export async function hearRecording(
   if (known !== null) return known;
   const lengthMs = recording.durationMs ?? 0;
   const listening = { signal, track, loudness: false, onHeard: (ms: number) => onFraction(shareOf(ms, lengthMs)) };
-  const heard = await hear(recordingId, media.pathOf(soundFile), listening).catch((error: unknown) => {
-    if (!(error instanceof FfmpegError)) throw error;
-    log.warn({ recordingId, error: error.message }, 'the sound was not listened to');
-    return null;
-  });
+  const heard = await media
+    .use(soundFile, '.', (path) => hear(recordingId, path, listening), signal)
+    .catch((error: unknown) => {
+      if (!(error instanceof FfmpegError) && !(error instanceof MissingFileError)) throw error;
+      log.warn({ recordingId, error: error.message }, 'the sound was not listened to');
+      return null;
+    });
   if (heard === null) return null;
   await keepVoice(recordingId, clientId, recording, heard.voice);
   return heard.voice;

@@ -127,9 +127,7 @@ export class RecordingsController {
   async readSound(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Res() response: Response): Promise<void> {
     const row = await this.recordings.find(actor, recordingId);
     const file = found(row.soundFile, 'sound');
-    response.sendFile(this.media.pathOf(file), {
-      headers: { 'Content-Type': row.soundType ?? 'application/octet-stream', 'Cache-Control': 'private, max-age=3600' },
-    });
+    await this.media.send(response, file, '.', { type: row.soundType ?? 'application/octet-stream', cacheControl: 'private, max-age=3600' });
   }
 
   private readFiles({ userId }: Actor, request: Request): Promise<BroughtIn> {

@@ -1,4 +1,4 @@
-import { mkdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { framesOf, type FrameSpan, playedMs, type Shape } from '@sift-reel/core';
@@ -8,6 +8,7 @@ import { JobWorker } from '../jobs/job-worker.service.js';
 import { SOUND_INPUT } from '../media/ffmpeg.js';
 import { ffprobe } from '../media/limited.js';
 import { MediaStore } from '../media/media-store.service.js';
+import { MissingFileError } from '../media/missing-file.js';
 import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { captionList } from './caption-list.js';
@@ -38,8 +39,6 @@ export class RenderWork implements OnModuleInit {
   private async render(renderId: string, job: JobRun): Promise<void> {
     const row = await Render.findByPk(renderId);
     if (row === null) throw new JobRefusedError('The short is gone.');
-    const source = this.media.pathOf(row.plan.source);
-    if ((await stat(source).catch(() => null)) === null) throw new JobRefusedError('The recording has another sound now. Ask for the file again.');
     // A folder of this run's own: a run that was taken over may still be writing into its.
     const folder = this.media.pathOf(workFolder(renderId, job.attempt), 'renders');
     const ending = row.shape === 'sound' ? 'm4a' : 'mp4';
@@ -47,16 +46,18 @@ export class RenderWork implements OnModuleInit {
     try {
       await rm(folder, { recursive: true, force: true });
       await mkdir(folder, { recursive: true });
-      await this.make(row, source, folder, made, job);
+      await this.media.use(row.plan.source, '.', (source) => this.make(row, source, folder, made, job), job.signal);
       job.report('checking', RENDERED_AT);
       await checkMade(made, row.plan, spansOf(row.plan));
       const { size } = await stat(made);
-      const file = `${renderId}.${ending}`;
+      // Under a name of this run's own, before the row names it: one that was taken over puts its file beside, and it is swept.
+      const file = `${renderId}-${job.attempt}.${ending}`;
+      await this.media.put(made, file, 'renders', job.signal);
       await job.complete(async () => {
         await row.update({ file, bytes: String(size), keptFrom: new Date() });
-        await rename(made, this.media.pathOf(file, 'renders'));
       });
     } catch (error) {
+      if (error instanceof MissingFileError) throw new JobRefusedError('The recording has another sound now. Ask for the file again.');
       if (error instanceof FfmpegError && job.attempt >= RENDER.attempts) throw new JobRefusedError(`The file could not be made: ${error.message}`);
       throw error;
     } finally {

@@ -4,6 +4,7 @@ import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from
 import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { dispositionOf } from '../shorts/send-file.js';
+import { MediaStore } from '../media/media-store.service.js';
 import { KeptFiles } from './kept-files.service.js';
 import { GoingFileView, ReadyView, RenderForm, RendersQuery, RenderView } from './rendering.views.js';
 import { archiveOf } from './render-archive.js';
@@ -17,6 +18,7 @@ export class RendersController {
   constructor(
     @Inject(RendersService) private readonly renders: RendersService,
     @Inject(KeptFiles) private readonly kept: KeptFiles,
+    @Inject(MediaStore) private readonly media: MediaStore,
   ) {}
 
   @Get(OF_SHORT)
@@ -68,7 +70,7 @@ export class RendersController {
   @Get('renders/:renderId/file')
   @ApiOkResponse({ description: 'The file; ranges are answered' })
   async readRender(@CurrentActor() actor: Actor, @Param('renderId', ParseUUIDPipe) renderId: string, @Res() response: Response): Promise<void> {
-    const { path, name, type } = await this.renders.fileOf(actor, renderId);
-    response.sendFile(path, { headers: { 'Content-Type': type, 'Content-Disposition': dispositionOf(name), 'Cache-Control': 'private, max-age=3600' } });
+    const { file, name, type } = await this.renders.fileOf(actor, renderId);
+    await this.media.send(response, file, 'renders', { type, cacheControl: 'private, max-age=3600', disposition: dispositionOf(name) });
   }
 }

@@ -110,14 +110,14 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     if (!(await this.jobs.cancel(RENDER, render.id))) throw new ConflictException('The file is made; there is nothing to cancel.');
   }
 
-  /** Where a file lies, and what it is called for people. */
-  async fileOf(actor: Actor, renderId: string): Promise<{ readonly path: string; readonly name: string; readonly type: string }> {
+  /** A file, and what it is called for people. */
+  async fileOf(actor: Actor, renderId: string): Promise<{ readonly file: string; readonly name: string; readonly type: string }> {
     const render = await this.find(actor, renderId);
     const file = found(render.file, 'file');
     const short = await this.shorts.find(actor, render.shortId);
     const ending = file.slice(file.lastIndexOf('.') + 1);
     const name = fileName([short.recording.title, baseCopy(short).title, render.shape], ending);
-    return { path: this.media.pathOf(file, 'renders'), name, type: ending === 'm4a' ? 'audio/mp4' : 'video/mp4' };
+    return { file, name, type: ending === 'm4a' ? 'audio/mp4' : 'video/mp4' };
   }
 
   /** In the order of the ids: which of the shorts have a file of what they are now. */
@@ -137,7 +137,7 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     const talks = new Map<string, StoredTalk>(); // many shorts are of one recording
     for (const [i, { short, file }] of shorts.entries()) {
       const name = [String(i + 1).padStart(2, '0'), titleOf(short)];
-      entries.push({ name: fileName([...name, shape], file!.slice(file!.lastIndexOf('.') + 1)), path: this.media.pathOf(file!, 'renders') });
+      entries.push({ name: fileName([...name, shape], file!.slice(file!.lastIndexOf('.') + 1)), ...(await this.media.open(file!, 'renders')) });
       const { clientId, recordingId } = short;
       if (!talks.has(recordingId)) talks.set(recordingId, await storedTalk(recordingId));
       entries.push({

@@ -107,6 +107,8 @@ export function usePlayer(given: string | null, pictured = false, of: string | n
     const make = (name: string): HTMLMediaElement => {
       const element = document.createElement(pictured ? 'video' : 'audio');
       element.preload = made.length === 0 ? 'metadata' : 'auto';
+      // Its sound passes the gate though it may come from the store of the files, where the browser is sent to.
+      element.crossOrigin = 'anonymous';
       element.src = source;
       element.defaultPlaybackRate = element.playbackRate = speedNow();
       element.dataset['testid'] = name;

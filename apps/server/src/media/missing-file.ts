@@ -1,0 +1,4 @@
+/** There is no such file where media live. */
+export class MissingFileError extends Error {
+  override readonly name = 'MissingFileError';
+}

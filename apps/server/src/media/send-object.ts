@@ -1,0 +1,45 @@
+import { pipeline } from 'node:stream/promises';
+import type { Response } from 'express';
+import type { ObjectStore } from './object-store.js';
+
+/** What is said of a file that is sent. */
+export interface Sending {
+  readonly type: string;
+  readonly cacheControl: string;
+  readonly disposition?: string;
+}
+
+/** One range of RFC 9110; more of them, and other units, are not answered by, as that allows. */
+const ONE_RANGE = /^bytes=(?:\d+-\d*|-\d+)$/;
+
+/** Answers with an object, or with a stretch of it, as it comes from the store. Whoever goes away ends the reading. */
+export async function sendObject(response: Response, objects: ObjectStore, key: string, { type, cacheControl, disposition }: Sending): Promise<void> {
+  const asked = response.req.headers.range;
+  const gone = new AbortController();
+  response.on('close', () => gone.abort());
+  response.setHeader('Accept-Ranges', 'bytes').setHeader('Content-Type', type).setHeader('Cache-Control', cacheControl);
+  if (disposition !== undefined) response.setHeader('Content-Disposition', disposition);
+  try {
+    const { stream, status, bytes, contentRange } = await objects.read(key, asked !== undefined && ONE_RANGE.test(asked) ? asked : undefined, gone.signal);
+    response.status(status).setHeader('Content-Length', bytes);
+    if (contentRange !== undefined) response.setHeader('Content-Range', contentRange);
+    if (response.req.method === 'HEAD') {
+      stream.destroy();
+      response.end();
+    } else await pipeline(stream, response);
+  } catch (error) {
+    if (gone.signal.aborted) return;
+    if (error instanceof RangeError) {
+      response
+        .status(416)
+        .setHeader('Content-Range', `bytes */${await objects.sizeOf(key)}`)
+        .end();
+      return;
+    }
+    if (response.headersSent) {
+      response.destroy();
+      return;
+    }
+    throw error;
+  }
+}
