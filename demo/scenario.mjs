@@ -185,11 +185,11 @@ export const CLIENTS = [
   },
 ];
 
-/** What each recording's text is, and how far it has come when the demo opens. */
+/** What each recording's text is, whether it has a picture, and how far it comes by itself. */
 export const RECORDINGS = [
-  { file: 'up-the-flue-12', client: 'Ardcree Chimneys', stage: 'worked', brief: { partStartMs: 215_000, partEndMs: 2_700_000 } },
+  { file: 'up-the-flue-12', client: 'Ardcree Chimneys', pictured: true, stage: 'worked', brief: { partStartMs: 215_000, partEndMs: 2_700_000 } },
   // The week before: two recordings, so that no channel posts two of one recording in a row.
-  { file: 'up-the-flue-11', client: 'Ardcree Chimneys', stage: 'worked', brief: { partStartMs: 15_000, partEndMs: 500_000, minMs: 25_000 } },
+  { file: 'up-the-flue-11', client: 'Ardcree Chimneys', pictured: true, stage: 'worked', brief: { partStartMs: 15_000, partEndMs: 500_000, minMs: 25_000 } },
   { file: 'the-last-and-the-welt-07', client: 'Pellworth Shoe Repair', stage: 'sifted', brief: { partStartMs: 130_000, partEndMs: 1_790_000 } },
   { file: 'what-goes-down-31', client: 'Brackwater Drains', stage: 'waiting' },
 ];

@@ -88,7 +88,10 @@ function laughter() {
 const stamp = (ms) =>
   `${String(Math.floor(ms / 3600000)).padStart(2, '0')}:${String(Math.floor(ms / 60000) % 60).padStart(2, '0')}:${String(Math.floor(ms / 1000) % 60).padStart(2, '0')}.${String(Math.round(ms) % 1000).padStart(3, '0')}`;
 
-/** Speaks one recording into `folder`. Skips it when sound and transcript of the same text are there already. */
+/**
+ * Speaks one recording into `folder`. Skips it when sound and transcript of the same text are there already.
+ * @param log told in words, and what share is spoken
+ */
 export async function speakRecording(textFile, folder, log = () => {}) {
   const text = await readFile(textFile, 'utf8');
   const name = basename(textFile, '.txt');
@@ -101,14 +104,17 @@ export async function speakRecording(textFile, folder, log = () => {}) {
     .update(await readFile(new URL('../scripts/lib/flite-words.mjs', import.meta.url)))
     .digest('hex');
   const recording = parseRecording(text, textFile);
-  const made = { ...recording, soundFile, transcriptFile };
+  const made = { ...recording, soundFile, transcriptFile, mark };
   if ((await readFile(markFile, 'utf8').catch(() => '')) === mark) return made;
   await mkdir(folder, { recursive: true });
+  // Whoever waits for them must not be given those of another text.
+  for (const file of [markFile, soundFile, transcriptFile]) await rm(file, { force: true });
   const temp = await mkdtemp(join(tmpdir(), 'sift-reel-speak-'));
   try {
-    const spoken = await speakLines(recording, temp, (done, total) => log(`${recording.title}: spoken ${done} of ${total} lines`));
+    const spoken = await speakLines(recording, temp, (done, total) => log(`${recording.title}: spoken ${done} of ${total} lines`, done / total));
     await writeSound(spoken, `${soundFile}.partial.ogg`);
-    await writeFile(transcriptFile, toWebVtt(recording.title, spoken));
+    await writeFile(`${transcriptFile}.partial`, toWebVtt(recording.title, spoken));
+    await rename(`${transcriptFile}.partial`, transcriptFile);
     await rename(`${soundFile}.partial.ogg`, soundFile);
     await writeFile(markFile, mark);
   } finally {

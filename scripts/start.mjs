@@ -46,10 +46,6 @@ await runMain(async () => {
     if (stopping) return;
     const env = serviceEnv(live, postgres.url);
     await run(process.execPath, [join(ROOT, 'apps/server/dist/database/migrate.main.js')], { cwd: ROOT, env });
-    // What the stand-in podcast host has is spoken before it is asked for.
-    const { makeShows } = await import('../demo/shows.mjs');
-    await makeShows(live.demoDir, say);
-    if (stopping) return;
     const standins = startService('standins', env);
     stops.push(standins.stop);
     await standins.ready;
@@ -62,17 +58,24 @@ await runMain(async () => {
         void stopAll().then(() => process.exit(1));
       }
     });
-    const { loadDemo, DEMO_SIGN_IN } = await import('../demo/load.mjs');
-    await loadDemo({
+    const demo = {
       url: `http://${live.host}:${live.port}`,
       databaseUrl: postgres.url,
-      soundDir: live.demoDir,
+      demoDir: live.demoDir,
       standinsUrl: `http://127.0.0.1:${live.standinsPort}`,
       say,
-    });
+    };
+    const [{ loadDemo, DEMO_SIGN_IN }, { growDemo, sayWhenReady }] = [await import('../demo/load.mjs'), await import('../demo/grow.mjs')];
+    await sayWhenReady(live.demoDir);
+    const unfinished = await loadDemo(demo);
     say(
-      `\nSift Reel runs at http://${live.host}:${live.port}\nSign in as ${DEMO_SIGN_IN.email} with the password “${DEMO_SIGN_IN.password}”. Ctrl-C stops everything.\nMail that it sends is read at http://127.0.0.1:${live.standinsPort}, its podcast host is http://127.0.0.1:${live.standinsPort}/shows/what-goes-down`,
+      `\nSift Reel runs at ${demo.url}\nSign in as ${DEMO_SIGN_IN.email} with the password “${DEMO_SIGN_IN.password}”. Ctrl-C stops everything.\nMail that it sends is read at ${demo.standinsUrl}, its podcast host is ${demo.standinsUrl}/shows/what-goes-down`,
     );
+    if (!unfinished) return;
+    say('The demo’s recordings are being spoken, drawn, fetched and sifted meanwhile; the desk shows how far they are.\n');
+    growDemo(demo).catch((error) => {
+      if (!stopping) process.stderr.write(`The demo is not complete; the next start goes on with it: ${error.message}\n`);
+    });
   } catch (error) {
     if (stopping) return; // asked to stop while starting: not a fault
     await stopAll();

@@ -20,6 +20,7 @@ export function serviceEnv(settings, databaseUrl, extra = {}) {
     // Of addresses that are not public, the stand-in podcast host may be asked.
     SIFT_REEL_FETCH_FROM: process.env.SIFT_REEL_FETCH_FROM ?? `http://127.0.0.1:${settings.standinsPort}`,
     SIFT_REEL_SHOWS_DIR: join(settings.demoDir, 'shows'),
+    SIFT_REEL_MADE_DIR: settings.demoDir,
     SIFT_REEL_MAIL_PORT: String(settings.mailPort),
     SIFT_REEL_STANDINS_PORT: String(settings.standinsPort),
     ...extra,

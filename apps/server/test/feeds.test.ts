@@ -186,7 +186,7 @@ describe('a host that does not do as it should', () => {
     const feed = await here.followed(await here.show('busy', [episode('busy', 1)]));
     await here.withManner('not-now', async () => {
       const first = await here.readAgain(feed.id);
-      expect(first).toMatchObject({ trouble: '127.0.0.1 refused (503).', episodeCount: 1 });
+      expect(first).toMatchObject({ trouble: '127.0.0.1 asks to come again later (503).', episodeCount: 1 });
       const second = await here.readAgain(feed.id);
       const ms = (one: { nextReadAt: string }): number => Date.parse(one.nextReadAt) - Date.now();
       expect(Math.round(ms(first) / 60_000)).toBeLessThanOrEqual(15);

@@ -92,7 +92,7 @@ describe('a host that does not give its files as it should', () => {
         () => here.recording(id),
         ({ fetch: { failure } }) => failure !== null,
       );
-      expect(waiting.fetch).toMatchObject({ state: 'waiting', failure: '127.0.0.1 refused (503).' });
+      expect(waiting.fetch).toMatchObject({ state: 'waiting', failure: '127.0.0.1 asks to come again later (503).' });
     });
     expect((await here.fetched(id)).fetch).toMatchObject({ state: 'done', failure: null });
   });

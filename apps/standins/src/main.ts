@@ -1,10 +1,11 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { MailBox } from './mail-box.js';
 import { mailPage } from './mail-page.js';
+import { MadeFiles } from './made-files.js';
 import { PodcastHost } from './podcast-host.js';
 import { answerWriting, MANNERS, type WritingManner } from './writing-service.js';
 
-// The outside world, simulated on loopback: mail, a writing service, and a podcast host. Ports come from the environment; 0 takes any that is free.
+// The outside world, simulated on loopback: mail, a writing service, a podcast host, and the demo's recordings while they are made. Ports come from the environment; 0 takes any that is free.
 const mailPort = Number(process.env['SIFT_REEL_MAIL_PORT'] ?? 4312);
 const pagePort = Number(process.env['SIFT_REEL_STANDINS_PORT'] ?? 4313);
 const LARGEST_BODY = 4_000_000;
@@ -12,12 +13,14 @@ const LARGEST_BODY = 4_000_000;
 const box = new MailBox();
 await box.listen(mailPort);
 const shows = new PodcastHost(process.env['SIFT_REEL_SHOWS_DIR'] ?? 'var/demo/shows');
+const made = new MadeFiles(process.env['SIFT_REEL_MADE_DIR'] ?? 'var/demo');
 let manner: WritingManner = 'well';
 
 const pages = createServer((request, response) => {
   if (request.url === '/mail.json') response.setHeader('Content-Type', 'application/json').end(JSON.stringify(box.list()));
   else if (request.url === '/' || request.url === '/mail') response.setHeader('Content-Type', 'text/html; charset=utf-8').end(mailPage(box.list()));
   else if (request.url?.startsWith('/shows/') === true) void shows.answer(request, response).catch(() => response.destroy());
+  else if (request.url?.startsWith('/made/') === true) void made.answer(request, response).catch(() => response.destroy());
   else if (request.method === 'POST' && request.url === '/writing') void writing(request, response);
   else if (request.method === 'PUT' && request.url?.startsWith('/writing/') === true) setManner(request.url.slice('/writing/'.length), response);
   else response.writeHead(404).end('nothing here');

@@ -165,7 +165,8 @@ function refusal(status: number, hostname: string, headers: IncomingHttpHeaders)
   const afterMs = again ? retryAfterMs(headers['retry-after'], Date.now()) : null;
   if (status === 404 || status === 410) return new FetchError(`${hostname} has nothing at this address (${status}).`, false, null, status);
   if (status === 401 || status === 403) return new FetchError(`${hostname} does not let everybody have this (${status}).`, false, null, status);
-  return new FetchError(`${hostname} refused (${status}).`, again, afterMs, status);
+  const detail = afterMs === null ? `${hostname} refused (${status}).` : `${hostname} asks to come again later (${status}).`;
+  return new FetchError(detail, again, afterMs, status);
 }
 
 /** Retry-After in seconds or as a day and time (RFC 9110, section 10.2.3); at most a day. @returns ms, or null */

@@ -16,6 +16,7 @@ import { saverOf } from '../shorts/copy-saver.js';
 import { CutPreview } from './cut-preview.js';
 import { CutStrip } from './cut-strip.js';
 import { type Choice, CutWords } from './cut-words.js';
+import { PartFinder } from './part-finder.js';
 import { Parts } from './parts-row.js';
 import { PlayerTrouble } from '../../ui/player-trouble.js';
 import { Correction } from './correction.js';
@@ -80,6 +81,7 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
   const [choice, setChoice] = useState<Choice | null>(null);
   const [trying, setTrying] = useState(false);
   const [correcting, setCorrecting] = useState<number | null>(null);
+  const [finding, setFinding] = useState(false);
   const { arm } = player;
   useEffect(() => arm(cuts), [arm, cuts]);
   const locked = short.approved;
@@ -172,6 +174,7 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
     { key: ']', label: t('cutting.end-here'), group: keys, run: endHere },
     { key: 'p', label: t('cutting.shorten-pause-after'), group: keys, run: () => inside !== null && shorten(inside.endWord - 1) },
     { key: 'f', label: t('cutting.put-in-front'), group: keys, run: putInFront },
+    { key: 'g', label: t('cutting.from-elsewhere'), group: keys, run: () => setFinding(!locked) },
   ]);
   const cutMs = short.endMs - short.startMs - totalMs;
   return (
@@ -214,6 +217,9 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
             <Button keyName="f" disabled={chosen === null || locked} title={t('cutting.put-in-front-hint')} onClick={putInFront}>
               {t('cutting.put-in-front')}
             </Button>
+            <Button keyName="g" disabled={locked} onClick={() => setFinding(true)}>
+              {t('cutting.from-elsewhere')}
+            </Button>
             {choice === null && <span className="text-[12px] text-soft">{t('cutting.choose-words')}</span>}
           </div>
           <Parts edit={edit} words={words} place="before" locked={locked} onChange={change} />
@@ -244,6 +250,7 @@ function Cutting({ listed, around }: { listed: ShortView; around: TalkAroundView
         </div>
       </div>
       <PlayerTrouble player={player} media={media} className="border-t border-rule px-6 py-2" />
+      {finding && <PartFinder recordingId={short.recordingId} edit={edit} player={player} onChange={change} onClose={() => setFinding(false)} />}
       {correcting !== null && (
         <Correction
           word={correcting}

@@ -94,6 +94,28 @@ describe('the cut of a short', () => {
     expect(wordNear(talk!, 14_200, 'end')).toBe(28);
   });
 
+  it('plays a sentence from anywhere in the recording first, or last', async () => {
+    const hit = { firstWord: 3, endWord: 9, startMs: 1_500, endMs: 4_400, text: 'Nobody had checked it.', score: 1, by: 'words' };
+    const { asked, user, given } = await page(SHORT, {
+      'api/recordings/r1/search?q=checked': { query: 'checked', byMeaning: true, hits: [hit] },
+      'api/recordings/r1/search?q=zebra': { query: 'zebra', byMeaning: true, hits: [] },
+    });
+    await user.keyboard('g');
+    const dialog = within(await screen.findByRole('dialog', { name: 'A part from elsewhere' }));
+    const field = dialog.getByLabelText('Find a part');
+    await user.type(field, 'zebra');
+    expect(await dialog.findByText('Nothing found.')).toBeInTheDocument();
+    await user.clear(field);
+    await user.type(field, 'checked');
+    serve(given, saved({ after: [{ firstWord: 3, endWord: 9 }] }));
+    await user.click(await dialog.findByRole('button', { name: 'Put after it' }));
+    await expect
+      .poll(() => writes(asked))
+      .toEqual([['api/shorts/a/edit', { edit: { ...NO_EDIT, after: [{ firstWord: 3, endWord: 9 }] }, version: SHORT.version }]]);
+    expect(dialog.getByRole('button', { name: 'Put after it' })).toBeDisabled();
+    expect(dialog.getByRole('button', { name: 'Put in front' })).toBeEnabled();
+  });
+
   it('strikes chosen words out with a key, at once and on the server, and brings them back', async () => {
     const { asked, user, given } = await page();
     serve(given, saved({ removed: [{ firstWord: 23, endWord: 25 }] }));

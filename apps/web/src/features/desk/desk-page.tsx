@@ -76,8 +76,11 @@ export function DeskPage(): ReactNode {
           <Section title={t('desk.being-fetched')} count={fetching.length}>
             {fetching.map((one) => (
               <Row key={one.id} to="/recordings" title={one.title} aside={nameOf.get(one.clientId)}>
-                <div className="mt-1">
+                <div className="mt-1 flex items-center gap-2">
                   <ProgressBar fraction={one.fetch?.fraction ?? 0} label={t('recordings.fetching-title', { title: one.title })} />
+                  <span className="text-[11px] text-soft">
+                    {one.fetch?.state === 'waiting' ? (one.fetch.failure ?? stageName('waiting')) : stageName(one.fetch?.stage ?? 'waiting')}
+                  </span>
                 </div>
               </Row>
             ))}

@@ -31,7 +31,7 @@ describe('a recording that is fetched', () => {
     [
       'that waits for its host',
       { state: 'waiting', stage: 'waiting', failure: 'media.example refused (503).' },
-      /waiting for a worker media\.example refused \(503\)\. It is tried again\. Stop/,
+      /media\.example refused \(503\)\. It is tried again\. Stop/,
     ],
     ['that did not come', { state: 'failed', failure: 'media.example has nothing at this address (404).' }, /nothing at this address \(404\)\. Fetch it again/],
     ['that was stopped', { state: 'cancelled' }, /Fetching it was stopped\. Fetch it again/],

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { api, type RecordingView } from '../../app/api.js';
+import { api, type FetchView, type RecordingView } from '../../app/api.js';
 import { isAtWork } from '../../app/stages.js';
 import { sayTrouble } from '../../app/undo.js';
 import { formatDate } from '../../texts/formats.js';
@@ -23,6 +23,10 @@ export function Origin({ recording: { origin } }: { recording: RecordingView }):
   );
 }
 
+/** Why it waits, where it is its host's doing, who asked to be left alone for a while. */
+const waitsForHost = ({ state, failure }: FetchView): string | null =>
+  state === 'waiting' && failure !== null ? t('recordings.is-tried-again', { failure }) : null;
+
 /** How far what is fetched for a recording has come, what could not be had of it, and what can be done about it. */
 export function Fetching({ recording }: { recording: RecordingView }): ReactNode {
   const [again] = api.useFetchAgainMutation();
@@ -36,9 +40,8 @@ export function Fetching({ recording }: { recording: RecordingView }): ReactNode
         <WorkLine
           of={fetch}
           label={t('recordings.fetching-title', { title: recording.title })}
-          says={(stage) => t('recordings.fetched-from', { host: fetch.host, stage })}
+          says={(stage) => waitsForHost(fetch) ?? t('recordings.fetched-from', { host: fetch.host, stage })}
         >
-          {fetch.failure !== null && <span className="text-madder-text">{t('recordings.is-tried-again', { failure: fetch.failure })} </span>}
           <button type="button" className="underline" onClick={() => deed(stop)}>
             {t('recordings.stop-fetching')}
           </button>
