@@ -120,12 +120,14 @@ try {
     step('sift, with listening');
     const { candidates } = await call('GET', `sifts/${sift.id}/ranking`);
     for (const { id } of candidates.slice(0, SHORTS)) await call('PUT', `candidates/${id}/state`, { state: 'kept' });
-    const shorts = await call('GET', `shorts?recordingId=${recording.id}`);
+    const ofRecording = `shorts?recordingId=${recording.id}`;
+    const shorts = await call('GET', ofRecording);
     step('keep');
-    for (const { id } of shorts) await call('POST', `shorts/${id}/renders`, { shape: 'vertical' });
+    const rendersOf = (id) => `shorts/${id}/renders`;
+    for (const { id } of shorts) await call('POST', rendersOf(id), { shape: 'vertical' });
     for (const { id } of shorts)
       await until(
-        async () => (await call('GET', `shorts/${id}/renders`))[0],
+        async () => (await call('GET', rendersOf(id)))[0],
         ({ state }) => state === 'done',
       );
     step('files');

@@ -155,13 +155,14 @@ async function workOut(caller, recording, sift) {
   const { candidates } = await caller.call('GET', `sifts/${sift.id}/ranking`);
   for (const { id, rank, state } of candidates.slice(0, 9))
     if (state === 'open') await unlessChanged(caller.call('PUT', `candidates/${id}/state`, { state: rank === 5 ? 'dropped' : 'kept' }));
-  const shorts = (await caller.call('GET', `shorts?recordingId=${recording.id}`)).sort((a, b) => b.score - a.score);
+  const ofRecording = `shorts?recordingId=${recording.id}`;
+  const shorts = (await caller.call('GET', ofRecording)).sort((a, b) => b.score - a.score);
   const chosen = shorts.slice(0, shorts.length - 2);
   // What else is made of it; the others wait to be made by hand.
   const made = (await caller.call('GET', `recordings/${recording.id}/documents`)).map(({ kind }) => kind);
   for (const kind of DOCUMENTS) if (!made.includes(kind)) await unlessChanged(caller.call('POST', `recordings/${recording.id}/documents`, { kind }));
   for (const { id, version, approved } of chosen) if (!approved) await unlessChanged(caller.call('PUT', `shorts/${id}/approval`, { approved: true, version }));
-  return (await caller.call('GET', `shorts?recordingId=${recording.id}`)).filter(({ approved }) => approved).map(({ id }) => id);
+  return (await caller.call('GET', ofRecording)).filter(({ approved }) => approved).map(({ id }) => id);
 }
 
 /** A feed that is followed, in which an episode has come out since. */
