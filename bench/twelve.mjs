@@ -92,7 +92,7 @@ try {
     const { id: clientId } = await call('POST', 'clients', { name: 'Bench', zone: 'UTC', tags: ['bench'], standingBrief: BRIEF });
     const upload = await fetch(`${base}/api/uploads`, {
       method: 'POST',
-      headers: { ...headers, 'tus-resumable': '1.0.0', 'upload-length': String(size), 'upload-metadata': `filename ${btoa('hour.mp4')}` },
+      headers: { ...headers, 'tus-resumable': '1.0.0', 'upload-length': String(size), 'upload-metadata': `filename ${Buffer.from('hour.mp4').toString('base64')}` },
     });
     const place = new URL(upload.headers.get('location'), base);
     const file = await open(film);

@@ -125,6 +125,12 @@ async function arrive(caller, { file, client: of, stage, brief }, say) {
   const { title } = parseRecording(await readFile(`${TEXTS}${file}.txt`, 'utf8'), file);
   const find = async () => (await caller.call('GET', 'recordings')).find((one) => one.title === title);
   let recording = await find();
+  // It is there now; whoever waits need not wait as long as the host had thought.
+  if (recording?.fetch?.state === 'waiting' && recording.fetch.failure !== null) {
+    await unlessChanged(caller.call('DELETE', `recordings/${recording.id}/fetch`));
+    await unlessChanged(caller.call('POST', `recordings/${recording.id}/fetch`));
+    recording = await find();
+  }
   for (; recording !== undefined && recording.fetch !== null && recording.fetch.state !== 'done'; recording = await find()) {
     if (recording.fetch.state === 'failed') await unlessChanged(caller.call('POST', `recordings/${recording.id}/fetch`));
     if (recording.fetch.state === 'cancelled') return [];

@@ -11,6 +11,9 @@ const browser = await chromium.launch({
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const take = async (name) => {
+  // A player shows something once it has a picture (2: have current data).
+  const isReady = () => [...document.querySelectorAll('video')].every((one) => one.getClientRects().length === 0 || one.readyState >= 2);
+  await page.waitForFunction(isReady, null, { timeout: 10_000 });
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
   say(name);
