@@ -1,5 +1,6 @@
 // Preparing a recording beside decoding it once: a minute of 1080p with a moving picture and a voice-like sound, as cameras write
-// it. With a file for browsers, because its whole pictures stand ten seconds apart, and without, where the original is played.
+// it. With a file for browsers, because its whole pictures stand ten seconds apart, and without, where the original is played. An hour
+// (`node bench/prepare.mjs 60`) is the minute again and again, and only as it is played: converting one takes most of an hour.
 import { execFile } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -14,7 +15,9 @@ import { proxyArgs } from '../apps/server/dist/preparing/proxy.js';
 import { spriteArgs, spriteOf } from '../apps/server/dist/preparing/sprite.js';
 import { ratio, row } from './measure.mjs';
 
-const SECONDS = 60;
+const MINUTES = Number(process.argv[2] ?? 1);
+const MINUTE_S = 60;
+const SECONDS = MINUTES * MINUTE_S;
 const run = promisify(execFile);
 const { signal } = new AbortController();
 const timed = async (work) => {
@@ -29,16 +32,16 @@ try {
   const film = async (name, gop) => {
     const path = join(folder, name);
     const voice = 'if(lt(mod(t,4),3),0.2*(sin(2*PI*130*t+6*sin(2*PI*0.7*t))+0.5*sin(4*PI*130*t+12*sin(2*PI*0.7*t))),0)+0.005*(random(0)-0.5)';
-    const inputs = ['-f', 'lavfi', '-i', `testsrc2=s=1920x1080:r=25:d=${SECONDS}`, '-f', 'lavfi', '-i', `aevalsrc='${voice}':s=48000:d=${SECONDS}`];
+    const inputs = ['-f', 'lavfi', '-i', `testsrc2=s=1920x1080:r=25:d=${MINUTE_S}`, '-f', 'lavfi', '-i', `aevalsrc='${voice}':s=48000:d=${MINUTE_S}`];
     const coded = ['-c:v', 'libx264', '-preset', 'veryfast', '-g', String(gop), '-pix_fmt', 'yuv420p', '-c:a', 'aac'];
     await run('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...inputs, ...coded, path]);
-    return path;
+    if (MINUTES === 1) return path;
+    const long = join(folder, `long-${name}`);
+    await run('ffmpeg', ['-v', 'error', '-nostdin', '-y', '-stream_loop', String(MINUTES - 1), '-i', path, '-c', 'copy', long]);
+    return long;
   };
   row('prepared', 'of decoding once', 'of its length');
-  for (const [name, gop] of [
-    ['whole pictures ten seconds apart', 250],
-    ['whole pictures one second apart', 25],
-  ]) {
+  for (const [name, gop] of [...(MINUTES === 1 ? [['whole pictures ten seconds apart', 250]] : []), ['whole pictures one second apart', 25]]) {
     const path = await film(`${gop}.mp4`, gop);
     const probed = await probe(path, name);
     const why = whyProxy(probed, 0, await wholePictureGapMs(path));

@@ -91,20 +91,20 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   await page.getByRole('link', { name: 'Shorts', exact: true }).click();
   await choose(page, 'Client', 'Emberline'); // the owner sees what other tests keep, too
   await expect(page.getByText('3 shown, 0 approved')).toBeVisible();
-  await page.getByLabel('Title').fill('The sock in the window');
+  await page.getByLabel('Title').fill('The heron in the teapot');
   await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
   await page.getByRole('tab', { name: /Emberline 2/ }).click();
   await page.getByLabel('Title').fill('x'.repeat(120));
   await expect(page.getByText('120/100 over')).toBeVisible();
   await expect(page.getByRole('tab', { name: /Emberline 2/ })).toContainText('over the limit');
   await page.getByRole('button', { name: 'Back to the words for all' }).click();
-  await expect(page.getByLabel('Title')).toHaveValue('The sock in the window');
+  await expect(page.getByLabel('Title')).toHaveValue('The heron in the teapot');
   for (let i = 0; i < 3; i += 1) {
     await page.locator('ul[aria-label="Shorts"] li').nth(i).getByRole('link').click();
     await page.getByRole('button', { name: 'Approve the short' }).click();
     if (i === 0) {
-      // Nobody spoke of a sock in a window; the producer knows better.
-      await page.getByRole('alert').getByRole('checkbox', { name: '“The sock in the window” is right' }).check();
+      // Nobody spoke of a heron in a teapot; the producer knows better.
+      await page.getByRole('alert').getByRole('checkbox', { name: '“The heron in the teapot” is right' }).check();
       await page.getByRole('button', { name: 'Approve the short' }).click();
     }
     await expect(page.getByRole('button', { name: 'Un-approve' })).toBeVisible();
@@ -193,7 +193,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   const rows = parse(csv.text, { bom: true, columns: true, record_delimiter: '\r\n' }) as Record<string, string>[];
   expect(rows).toHaveLength(placed);
   expect(new Set(rows.map((row) => row['time zone']))).toEqual(new Set(['Europe/Dublin', 'America/Halifax']));
-  expect(rows.some((row) => row['title'] === 'The sock in the window')).toBe(true);
+  expect(rows.some((row) => row['title'] === 'The heron in the teapot')).toBe(true);
   const ics = await download(async () => {
     await page.getByRole('button', { name: 'Export' }).click();
     await page.getByRole('menuitem', { name: /calendar/ }).click();

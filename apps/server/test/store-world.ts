@@ -34,7 +34,7 @@ export class StoreWorld {
       made.server.listen(0, '127.0.0.1', resolve);
     });
     made.endpoint = `http://127.0.0.1:${(made.server.address() as AddressInfo).port}`;
-    await query('DELETE FROM recordings'); // of the files before it, whose media lie elsewhere
+    await query('TRUNCATE clients CASCADE'); // what files before this one left, whose media and work lie elsewhere
     Object.assign(process.env, made.env('api'), extra);
     made.world = await World.make();
     return made;

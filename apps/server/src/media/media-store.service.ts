@@ -4,7 +4,7 @@ import { link, mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { ConflictException, Injectable, NotFoundException, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
+import { ConflictException, Injectable, NotFoundException, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import type { Response } from 'express';
 import type { Config } from '../config/config.module.js';
 import { log } from '../config/logger.js';
@@ -57,8 +57,9 @@ const LEFT_AFTER_MS = 15 * 60_000;
  * nothing from outside becomes a path or a key.
  */
 @Injectable()
-export class MediaStore implements OnApplicationBootstrap, OnModuleDestroy {
+export class MediaStore implements OnModuleInit, OnModuleDestroy {
   private readonly cache: FileCache | null;
+  private claimed: Promise<void> | null = null;
 
   /** @param objects null where media live in the folder */
   constructor(
@@ -69,8 +70,8 @@ export class MediaStore implements OnApplicationBootstrap, OnModuleDestroy {
     this.cache = objects === null ? null : new FileCache(objects, config.mediaDir, config.store!.cacheBytes);
   }
 
-  async onApplicationBootstrap(): Promise<void> {
-    await this.claim();
+  async onModuleInit(): Promise<void> {
+    await this.mustBeOurs();
   }
 
   onModuleDestroy(): void {
@@ -78,14 +79,18 @@ export class MediaStore implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   /**
-   * Two databases with one place in a bucket would sweep away each other's files: the first to come writes its name there.
+   * Two databases with one place in a bucket would sweep away each other's files: the first to come writes its name there. Looked at
+   * before anything else is done with the bucket.
    * @throws Error when it is another's
    */
-  private async claim(): Promise<void> {
-    if (this.objects === null) return;
+  private async mustBeOurs(): Promise<void> {
+    if (this.objects !== null) await (this.claimed ??= this.claim(this.objects));
+  }
+
+  private async claim(objects: ObjectStore): Promise<void> {
     const [own] = await this.database.rows<{ id: string }>('SELECT id FROM installation');
     const mark = JSON.stringify({ installation: own!.id });
-    if ((await this.objects.claim(MARK, mark)) !== mark)
+    if ((await objects.claim(MARK, mark)) !== mark)
       throw new Error(`The bucket has the files of another database of Sift Reel. Set SIFT_REEL_S3_PREFIX, or take ${MARK} away if that one is gone.`);
   }
 
@@ -96,6 +101,7 @@ export class MediaStore implements OnApplicationBootstrap, OnModuleDestroy {
    * @returns how many files were taken away
    */
   async sweep(named: () => Promise<ReadonlySet<string>>, nowMs = Date.now(), folder: Folder = '.', leftAfterMs = LEFT_AFTER_MS): Promise<number> {
+    await this.mustBeOurs();
     const within = join(this.config.mediaDir, folder);
     await mkdir(within, { recursive: true });
     const names = await readdir(within);
@@ -119,6 +125,7 @@ export class MediaStore implements OnApplicationBootstrap, OnModuleDestroy {
     const there = new Set(stored.map(({ key }) => key));
     for (const name of names) if (kept.has(name) && !there.has(join(folder, name))) await this.bringOver(this.objects, join(folder, name));
     await this.objects.sweepBrokenOff(nowMs);
+    await this.cache?.trim();
     return swept;
   }
 
@@ -184,6 +191,7 @@ export class MediaStore implements OnApplicationBootstrap, OnModuleDestroy {
     const file = `${randomUUID()}.${known?.ending ?? 'sound'}`;
     await this.objects?.put(file, sound.path);
     await (sound.stays === true ? link : rename)(sound.path, this.pathOf(file));
+    await this.cache?.trim();
     return { file, type: (sound.picture === null ? undefined : known?.seen) ?? known?.type ?? 'application/octet-stream' };
   }
 

@@ -1,0 +1,82 @@
+// How soon ten hours of video play, from the beginning and from nine hours in, in Chromium, over the API's ranges, while the worker
+// prepares them. Asked: within a second.
+import { execFile } from 'node:child_process';
+import { mkdtemp, open, rm, stat } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { chromium } from '@playwright/test';
+import { BRIEF, CHROMIUM, signIn, withApp } from './lib/app.mjs';
+import { row } from './measure.mjs';
+
+const run = promisify(execFile);
+const ffmpeg = (...args) => run('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...args]);
+const [HOURS, PIECE] = [10, 16 * 1_024 ** 2];
+
+const folder = await mkdtemp(join(tmpdir(), 'sift-reel-start-'));
+try {
+  const [minute, film] = [join(folder, 'minute.mp4'), join(folder, 'ten-hours.mp4')];
+  const sound = `aevalsrc='0.1*sin(2*PI*(180+40*sin(3*t))*t)':s=48000:d=60`;
+  const coded = ['-c:v', 'libx264', '-preset', 'veryfast', '-g', '25', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '64k'];
+  await ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=25:d=60', '-f', 'lavfi', '-i', sound, ...coded, minute);
+  await ffmpeg('-stream_loop', String(HOURS * 60 - 1), '-i', minute, '-c', 'copy', film);
+  const { size } = await stat(film);
+  await withApp('start_bench', async (base) => {
+    const browser = await chromium.launch(CHROMIUM);
+    try {
+      const page = await browser.newPage();
+      const ask = await signIn(page, base);
+      const { id: clientId } = await ask('POST', 'clients', { name: 'Bench', zone: 'UTC', tags: ['bench'], standingBrief: BRIEF });
+      const cookie = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
+      const { csrfToken } = await (await page.request.get(`${base}/api/session`)).json();
+      const headers = { cookie, 'x-csrf-token': csrfToken, 'tus-resumable': '1.0.0' };
+      const metadata = `filename ${Buffer.from('ten-hours.mp4').toString('base64')}`;
+      const begun = await fetch(`${base}/api/uploads`, { method: 'POST', headers: { ...headers, 'upload-length': String(size), 'upload-metadata': metadata } });
+      const place = new URL(begun.headers.get('location'), base);
+      const file = await open(film);
+      for (let at = 0; at < size; at += PIECE) {
+        const { bytesRead, buffer } = await file.read(Buffer.alloc(PIECE), 0, PIECE, at);
+        const offset = { 'upload-offset': String(at), 'content-type': 'application/offset+octet-stream' };
+        const sent = await fetch(place, { method: 'PATCH', headers: { ...headers, ...offset }, body: buffer.subarray(0, bytesRead) });
+        if (sent.status !== 204) throw new Error(`a piece was not taken: ${sent.status}`);
+      }
+      await file.close();
+      const form = new FormData();
+      form.set('title', 'Ten hours');
+      form.set('uploaded', place.pathname.split('/').at(-1));
+      const made = await fetch(`${base}/api/clients/${clientId}/recordings`, { method: 'POST', headers, body: form });
+      if (!made.ok) throw new Error(await made.text());
+      const { id } = await made.json();
+      row(`ten hours, ${(size / 1e6).toFixed(0)} MB`, 'plays after');
+      for (const [name, fromS] of [
+        ['from the beginning', 0],
+        ['from nine hours in', 9 * 3_600 + 17],
+        ['from five hours in', 5 * 3_600 + 3],
+      ]) {
+        const ms = await page.evaluate(
+          ([src, at]) =>
+            new Promise((resolve, reject) => {
+              const video = document.createElement('video');
+              const from = performance.now();
+              video.muted = true;
+              video.crossOrigin = 'anonymous';
+              video.src = src;
+              video.onloadedmetadata = () => {
+                video.currentTime = at;
+                void video.play();
+              };
+              video.ontimeupdate = () => video.currentTime > at && video.readyState >= 3 && resolve(performance.now() - from);
+              video.onerror = () => reject(new Error(video.error.message));
+              document.body.append(video);
+            }),
+          [`/api/recordings/${id}/sound`, fromS],
+        );
+        row(name, `${ms.toFixed(0)} ms`);
+      }
+    } finally {
+      await browser.close();
+    }
+  });
+} finally {
+  await rm(folder, { recursive: true, force: true });
+}
