@@ -10,6 +10,7 @@ import { drawFrame } from '../apps/server/dist/text/document-tasks.js';
 import { measureArgs, renderArgs } from '../apps/server/dist/rendering/ffmpeg-args.js';
 import { captionList } from '../apps/server/dist/rendering/caption-list.js';
 import { measuredOf } from '../apps/server/dist/rendering/measured-loudness.js';
+import { madeFilm } from './lib/made-film.mjs';
 import { row } from './measure.mjs';
 
 const run = promisify(execFile);
@@ -23,24 +24,7 @@ const timed = async (work) => {
 const folder = await mkdtemp(join(tmpdir(), 'sift-reel-render-'));
 try {
   const film = join(folder, 'film.mp4');
-  const speech = `aevalsrc='0.1*sin(2*PI*(180+40*sin(3*t))*t)*(1+0.7*sin(9*t))':s=48000:d=150`;
-  await ffmpeg([
-    '-f',
-    'lavfi',
-    '-i',
-    'testsrc2=s=1920x1080:r=30:d=150',
-    '-f',
-    'lavfi',
-    '-i',
-    speech,
-    '-c:v',
-    'libx264',
-    '-preset',
-    'ultrafast',
-    '-c:a',
-    'aac',
-    film,
-  ]);
+  await madeFilm(film, { rate: 30, seconds: 150, gop: 250 });
   // Talk of 2.5 words a second, sentences of twelve.
   const words = Array.from({ length: 360 }, (_, i) => ({
     text: `word${i}${i % 12 === 11 ? '.' : ''}`,

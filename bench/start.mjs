@@ -1,25 +1,19 @@
 // How soon ten hours of video play, from the beginning and from nine hours in, in Chromium, over the API's ranges, while the worker
 // prepares them. Asked: within a second.
-import { execFile } from 'node:child_process';
 import { mkdtemp, open, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
 import { chromium } from '@playwright/test';
 import { BRIEF, CHROMIUM, signIn, withApp } from './lib/app.mjs';
+import { madeFilm } from './lib/made-film.mjs';
 import { row } from './measure.mjs';
 
-const run = promisify(execFile);
-const ffmpeg = (...args) => run('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...args]);
 const [HOURS, PIECE] = [10, 16 * 1_024 ** 2];
 
 const folder = await mkdtemp(join(tmpdir(), 'sift-reel-start-'));
 try {
-  const [minute, film] = [join(folder, 'minute.mp4'), join(folder, 'ten-hours.mp4')];
-  const sound = `aevalsrc='0.1*sin(2*PI*(180+40*sin(3*t))*t)':s=48000:d=60`;
-  const coded = ['-c:v', 'libx264', '-preset', 'veryfast', '-g', '25', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '64k'];
-  await ffmpeg('-f', 'lavfi', '-i', 'testsrc2=s=640x360:r=25:d=60', '-f', 'lavfi', '-i', sound, ...coded, minute);
-  await ffmpeg('-stream_loop', String(HOURS * 60 - 1), '-i', minute, '-c', 'copy', film);
+  const film = join(folder, 'ten-hours.mp4');
+  await madeFilm(film, { size: '640x360', times: HOURS * 60 });
   const { size } = await stat(film);
   await withApp('start_bench', async (base) => {
     const browser = await chromium.launch(CHROMIUM);

@@ -1,15 +1,12 @@
 // Twelve shorts of 40 seconds from an hour of 1080p, from the upload to the ZIP, through the API as a browser would: how long each step
 // takes, and the whole beside bare ffmpeg cutting and encoding the same twelve stretches one after the other. Asked: to be known.
-import { execFile } from 'node:child_process';
 import { mkdtemp, open, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
 import { BRIEF, OWNER, withApp } from './lib/app.mjs';
+import { ffmpeg, madeFilm } from './lib/made-film.mjs';
 import { row } from './measure.mjs';
 
-const run = promisify(execFile);
-const ffmpeg = (...args) => run('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...args]);
 const [SHORTS, SHORT_MS, HOUR_S, PIECE] = [12, 40_000, 3_600, 16 * 1_024 ** 2];
 const TALKS = new URL('../../shared/editors/talks/', import.meta.url);
 const stamp = (s) => new Date(s * 1_000).toISOString().slice(11, 23);
@@ -32,28 +29,8 @@ async function transcript() {
 
 const folder = await mkdtemp(join(tmpdir(), 'sift-reel-twelve-'));
 try {
-  const [minute, film] = [join(folder, 'minute.mp4'), join(folder, 'hour.mp4')];
-  const speech = `aevalsrc='0.1*sin(2*PI*(180+40*sin(3*t))*t)*(1+0.7*sin(9*t))*lt(mod(t,3.1),2.7)':s=48000:d=60`;
-  await ffmpeg(
-    '-f',
-    'lavfi',
-    '-i',
-    'testsrc2=s=1920x1080:r=25:d=60',
-    '-f',
-    'lavfi',
-    '-i',
-    speech,
-    '-c:v',
-    'libx264',
-    '-preset',
-    'ultrafast',
-    '-g',
-    '25',
-    '-c:a',
-    'aac',
-    minute,
-  );
-  await ffmpeg('-stream_loop', '59', '-i', minute, '-c', 'copy', film);
+  const film = join(folder, 'hour.mp4');
+  await madeFilm(film, { times: HOUR_S / 60 });
   const { size } = await stat(film);
 
   // First, while nothing else is done: with the program, words that are spread over their cues are listened for at the same time.

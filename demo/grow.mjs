@@ -173,10 +173,11 @@ async function workOut(caller, recording, sift) {
 
 /** A feed that is followed, in which an episode has come out since. */
 async function follow(caller, standinsUrl) {
-  const { id: clientId } = (await caller.call('GET', 'clients')).find((one) => one.name === SHOW.client);
+  const owner = (await caller.call('GET', 'clients')).find((one) => one.name === SHOW.client);
+  if (owner === undefined) return; // somebody has renamed it, or put it away
   const url = `${standinsUrl}/shows/${SHOW.slug}/feed.xml`;
   if ((await caller.call('GET', 'feeds')).some((one) => one.url === url)) return;
-  const feed = await caller.call('POST', `clients/${clientId}/feeds`, { url, rule: 'list' });
+  const feed = await caller.call('POST', `clients/${owner.id}/feeds`, { url, rule: 'list' });
   const read = async () => {
     for (;;) {
       const now = (await caller.call('GET', 'feeds')).find((one) => one.id === feed.id);

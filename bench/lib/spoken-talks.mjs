@@ -35,12 +35,12 @@ export function noisy(samples, db) {
   return Int16Array.from(samples, (one, i) => Math.max(-32_768, Math.min(32_767, one + gain * noise[i])));
 }
 
-/** So many of the talks, from all kinds, each with its samples and the times of its words. @param {number} count */
-export async function spokenTalks(count) {
+/** So many of the talks, from all kinds, each with its samples and the times of its words. @param beside so many further on in the list */
+export async function spokenTalks(count, beside = 0) {
   const all = (await readdir(TALKS)).sort();
   const talks = [];
   for (let i = 0; i < count; i += 1) {
-    const name = all[Math.floor((i * all.length) / count)];
+    const name = all[(Math.floor((i * all.length) / count) + beside) % all.length];
     talks.push({ name: name.replace('.txt', ''), ...(await speakWords(await linesOf(name))) });
   }
   return talks;

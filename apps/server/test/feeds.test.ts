@@ -5,8 +5,8 @@ import { Database } from '../dist/database/database.service.js';
 import { FeedClock } from '../dist/feeds/feed-clock.service.js';
 import { afterMiss, afterReading } from '../dist/feeds/reading-times.js';
 import { JobsService } from '../dist/jobs/jobs.service.js';
-import { episode, PodcastWorld, until } from './podcast-world.js';
-import { BRIEF, query } from './world.js';
+import { episode, PodcastWorld } from './podcast-world.js';
+import { BRIEF, query, until } from './world.js';
 
 vi.setConfig({ testTimeout: 240_000, hookTimeout: 240_000 });
 

@@ -5,8 +5,8 @@ import { Database } from '../dist/database/database.service.js';
 import { FetchesService } from '../dist/feeds/fetches.service.js';
 import { MediaStore } from '../dist/media/media-store.service.js';
 import { RecordingsService } from '../dist/recordings/recordings.service.js';
-import { episode, PodcastWorld, until } from './podcast-world.js';
-import { type Answer, changedWhileRead, filesForm, query, talk } from './world.js';
+import { episode, PodcastWorld } from './podcast-world.js';
+import { type Answer, changedWhileRead, filesForm, query, talk, until } from './world.js';
 
 vi.setConfig({ testTimeout: 240_000, hookTimeout: 240_000 });
 

@@ -48,6 +48,22 @@ it('the environment is checked at start, by the variable’s name', () => {
   const good = { SIFT_REEL_DATABASE_URL: 'postgres://x@127.0.0.1/x' };
   expect(readConfig(good)).toMatchObject({ port: 4310, host: '127.0.0.1', secureCookies: false, clockStartMs: null });
   expect(readConfig({ ...good, SIFT_REEL_CLOCK_START: '2026-03-05T07:45Z' }).clockStartMs).toBe(Date.UTC(2026, 2, 5, 7, 45));
+  const store = { SIFT_REEL_S3_ENDPOINT: 'https://store.example', SIFT_REEL_S3_BUCKET: 'reels', SIFT_REEL_S3_KEY_ID: 'k', SIFT_REEL_S3_SECRET: 's' };
+  expect(readConfig(good).store).toBeNull();
+  expect(readConfig({ ...good, ...store }).store).toMatchObject({ bucket: 'reels', prefix: '', publicEndpoint: null, cacheBytes: 50e9 });
+  for (const [name, value] of [
+    ['SIFT_REEL_S3_BUCKET', ''],
+    ['SIFT_REEL_S3_KEY_ID', ''],
+    ['SIFT_REEL_S3_SECRET', ''],
+    ['SIFT_REEL_S3_PREFIX', 'no-slash'],
+    ['SIFT_REEL_S3_PREFIX', '../up/'],
+    ['SIFT_REEL_S3_ENDPOINT', 'store.example'],
+    ['SIFT_REEL_S3_PUBLIC_ENDPOINT', 'ftp://store.example'],
+    ['SIFT_REEL_MEDIA_CACHE_GB', '0'],
+  ]) {
+    expect(() => readConfig({ ...good, ...store, [name!]: value })).toThrow(ConfigError);
+    expect(() => readConfig({ ...good, ...store, [name!]: value })).toThrow(name!);
+  }
   for (const [name, value] of [
     ['SIFT_REEL_PORT', '99999'],
     ['SIFT_REEL_PORT', 'http'],

@@ -8,11 +8,11 @@ import { readConfig } from '../dist/config/config.js';
 import { Database } from '../dist/database/database.service.js';
 import { FileCache } from '../dist/media/file-cache.js';
 import { MediaStore } from '../dist/media/media-store.service.js';
-import { MissingFileError } from '../dist/media/missing-file.js';
+import { MissingFileError } from '../dist/media/store-errors.js';
 import { ObjectStore } from '../dist/media/object-store.js';
 import { seedRanking } from './seed.js';
-import { StoreWorld, until } from './store-world.js';
-import { type Answer, filesForm, query, World } from './world.js';
+import { StoreWorld } from './store-world.js';
+import { type Answer, filesForm, query, until, World } from './world.js';
 
 const run = promisify(execFile);
 const MB = 1_000_000;
@@ -107,13 +107,56 @@ describe('media in a bucket', () => {
     });
     await on.world.owner.post(`shorts/${shortId}/renders`, { shape: 'sound' });
     await killed;
-    await on.worker('worker-4');
+    const next = await on.worker('worker-4');
     const [render] = await until(
       () => rendersOf(shortId),
       ([first]) => ['done', 'failed'].includes(first?.state),
     );
     expect([render.state, render.failure]).toEqual(['done', null]);
     expect((await on.keys()).filter((key) => key.startsWith('renders/') && !before.has(key))).toHaveLength(1);
+    await next.stop();
+  });
+
+  it('wait for a store that is away: work goes on when it is back, through no fault of its own, and whoever asks is told', async () => {
+    const { recordingId, shortId } = await filmed();
+    const worker = await on.worker('worker-5');
+    on.store.fault = () => {
+      throw new Error('away');
+    };
+    try {
+      await on.world.owner.post(`shorts/${shortId}/renders`, { shape: 'sound' });
+      const [waits] = await until(
+        () => rendersOf(shortId),
+        ([first]) => first?.failure !== null,
+      );
+      expect([waits.state, waits.failure]).toEqual(['waiting', 'The place where media live cannot be reached just now.']);
+      const told = await file(`recordings/${recordingId}/sound`);
+      expect([told.status, told.headers.get('content-type'), told.headers.get('cache-control')]).toEqual([
+        503,
+        'application/problem+json; charset=utf-8',
+        expect.not.stringContaining('max-age=3600'),
+      ]);
+      expect(((await told.json()) as { detail: string }).detail).toBe('The place where media live cannot be reached just now. Nothing was changed; try again.');
+    } finally {
+      on.store.fault = () => undefined;
+    }
+    const [render] = await until(
+      () => rendersOf(shortId),
+      ([first]) => ['done', 'failed'].includes(first?.state),
+    );
+    expect([render.state, render.failure]).toEqual(['done', null]);
+    expect(await query(`SELECT faults, crashes FROM jobs WHERE subject_id = $1`, [render.id])).toEqual([{ faults: 0, crashes: 0 }]);
+    await worker.stop();
+  });
+
+  it('that are not there are said not to be, and nobody remembers that for a day', async () => {
+    const { recordingId } = await filmed();
+    const [row] = await query('SELECT sound_file FROM recordings WHERE id = $1', [recordingId]);
+    await rm(on.store.pathOf(`${on.prefix}${String(row!['sound_file'])}`));
+    const answer = await file(`recordings/${recordingId}/sound`);
+    expect([answer.status, ((await answer.json()) as { detail: string }).detail]).toEqual([404, 'The file is not in its place.']);
+    expect(answer.headers.get('cache-control') ?? '').not.toContain('max-age=3600');
+    expect(answer.headers.get('content-type')).toContain('problem+json');
   });
 
   it('are answered by range as RFC 9110 has it', async () => {
@@ -179,7 +222,7 @@ describe('the store', () => {
       }
     };
     await objects.put('renders/large.bin', path); // a part that is refused once is sent again
-    expect(on.store.asked.filter(({ method }) => method === 'PUT').length).toBe(4);
+    expect(on.store.asked.filter(({ method, key }) => method === 'PUT' && key.endsWith('large.bin')).length).toBe(4);
     const back = join(on.folder, 'back.bin');
     await objects.fetchTo('renders/large.bin', back);
     expect((await readFile(back)).equals(bytes)).toBe(true);
@@ -189,7 +232,7 @@ describe('the store', () => {
     await expect(objects.put('renders/never.bin', path)).rejects.toThrow();
     on.store.fault = () => undefined;
     expect(await objects.has('renders/never.bin')).toBe(false);
-    expect(await readdir(join(on.folder, 'bucket', 'uploads'))).toEqual([]);
+    expect((await readdir(join(on.folder, 'bucket', 'uploads'))).filter((name) => name.includes('never.bin'))).toEqual([]);
     await expect(objects.fetchTo('renders/never.bin', back)).rejects.toThrow(MissingFileError);
     objects.close();
   });
@@ -267,7 +310,7 @@ describe('a machine', () => {
     on.store.asked.length = 0;
     const read = (key: string): Promise<number> => cache.use(key, async (path) => (await readFile(path)).length);
     expect(await Promise.all([read('renders/a.mp4'), read('renders/a.mp4')])).toEqual([10 * MB, 10 * MB]);
-    expect(on.store.asked.filter(({ method }) => method === 'GET')).toHaveLength(1); // once for both
+    expect(on.store.asked.filter(({ method, key }) => method === 'GET' && key.endsWith('a.mp4'))).toHaveLength(1); // once for both
     await read('renders/b.mp4');
     await utimes(join(dir, 'renders/a.mp4'), 1, 1);
     await cache.use('renders/a.mp4', async (path) => {

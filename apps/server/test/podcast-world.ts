@@ -8,20 +8,9 @@ import { expect } from 'vitest';
 import { settings } from '../../../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../../../scripts/lib/services.mjs';
 import { PodcastHost } from '../../standins/dist/podcast-host.js';
-import { type Answer, talk, World } from './world.js';
+import { type Answer, talk, until, World } from './world.js';
 
 type Worker = ReturnType<typeof startService>;
-
-export async function until<T>(look: () => Promise<T>, holds: (found: T) => boolean): Promise<T> {
-  for (let i = 0; i < 4_000; i += 1) {
-    const found = await look();
-    if (holds(found)) return found;
-    await new Promise((resolve) => {
-      setTimeout(resolve, 50);
-    });
-  }
-  throw new Error('it never comes');
-}
 
 export const episode = (slug: string, n: number, fields: object = {}) => ({
   guid: `${slug}-${n}`,

@@ -77,14 +77,3 @@ export class StoreWorld {
     await rm(this.folder, { recursive: true, force: true });
   }
 }
-
-export async function until<T>(look: () => Promise<T>, holds: (found: T) => boolean): Promise<T> {
-  for (let i = 0; i < 2_400; i += 1) {
-    const found = await look();
-    if (holds(found)) return found;
-    await new Promise((resolve) => {
-      setTimeout(resolve, 50);
-    });
-  }
-  throw new Error('it never comes');
-}

@@ -236,3 +236,15 @@ export function wav(seconds: number): Uint8Array<ArrayBuffer> {
   bytes.writeUInt32LE(data, 40);
   return bytes;
 }
+
+/** Looks again and again until what is found is as it should be. */
+export async function until<T>(look: () => Promise<T>, holds: (found: T) => boolean): Promise<T> {
+  for (let i = 0; i < 4_000; i += 1) {
+    const found = await look();
+    if (holds(found)) return found;
+    await new Promise((resolve) => {
+      setTimeout(resolve, 50);
+    });
+  }
+  throw new Error('it never comes');
+}

@@ -7,7 +7,7 @@ import { JobRefusedError } from '../jobs/job-kind.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { JobWorker } from '../jobs/job-worker.service.js';
 import { MediaStore } from '../media/media-store.service.js';
-import { MissingFileError } from '../media/missing-file.js';
+import { MissingFileError } from '../media/store-errors.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { ALIGN, workFolder } from './align.kind.js';

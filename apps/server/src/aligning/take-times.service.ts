@@ -4,7 +4,7 @@ import { Database } from '../database/database.service.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { RecordingFacts } from '../recordings/recording-facts.js';
 import { Recording, TranscriptRow } from '../recordings/recordings.models.js';
-import { levelsOfEnds } from '../recordings/stored-talk.js';
+import { withLevels } from '../recordings/stored-talk.js';
 import { Short } from '../shorts/shorts.models.js';
 import { moveSifted } from '../sifting/move-sifted.js';
 import type { PreparedTranscript } from '../text/prepare-task.js';
@@ -29,8 +29,8 @@ class ChangedMeanwhileError extends Error {
 @Injectable()
 export class TakeTimes {
   constructor(
-    @Inject(Database) readonly database: Database,
-    @Inject(TextPool) readonly text: TextPool,
+    @Inject(Database) private readonly database: Database,
+    @Inject(TextPool) private readonly text: TextPool,
     @Inject(RecordingFacts) private readonly facts: RecordingFacts,
   ) {}
 
@@ -56,20 +56,24 @@ export class TakeTimes {
   /** True times for a transcript that has some spread over its cues; what was sifted by it moves along, unless shorts stand on it. */
   async retime(row: Alignment, run: JobRun): Promise<void> {
     const { recordingId, clientId, heardMs: lengthMs } = row;
-    const before = await TranscriptRow.findByPk(recordingId, { attributes: ['packed'], rejectOnEmpty: true });
+    const before = await TranscriptRow.findByPk(recordingId, { attributes: ['packed', 'endsHeardIn'], rejectOnEmpty: true });
     const { packed, durationMs, share, used } = await this.text.retime(clientId, { packed: before.packed, heard: row.heard!, lengthMs });
+    const edges = await this.text.edgesOfWords(clientId, {
+      talk: await withLevels(recordingId, { packed: Buffer.from(packed), endsHeardIn: before.endsHeardIn }),
+    });
     await this.holding(row, run, async () => {
       const transcript = await TranscriptRow.findByPk(recordingId, {
         attributes: ['recordingId', 'packed', 'wordTimes', 'endsHeardIn'],
         lock: true,
         rejectOnEmpty: true,
       });
-      if (!transcript.packed.equals(before.packed)) throw new ChangedMeanwhileError('the transcript was changed while its words were placed');
+      if (!transcript.packed.equals(before.packed) || transcript.endsHeardIn !== before.endsHeardIn)
+        throw new ChangedMeanwhileError('the transcript was changed while its words were placed');
       const outcome = !belongs({ share, used }) ? 'unlike' : (await Short.count({ where: { recordingId } })) > 0 ? 'shorts' : 'taken';
       if (outcome === 'taken') {
         await transcript.update({ packed: Buffer.from(packed), wordTimes: 'heard', durationMs });
         await this.database.run(AS_LONG_AS_IT_IS, [recordingId, durationMs]);
-        await moveSifted(this, recordingId, clientId, { packed, levels: await levelsOfEnds(recordingId, transcript.endsHeardIn) });
+        await moveSifted(this.database, recordingId, edges);
         await this.database.run(TRUE_TIMES, [recordingId]);
       }
       await row.update({ share, outcome, heard: null });

@@ -5,6 +5,7 @@ import {
   ConflictException,
   type ExceptionFilter,
   HttpException,
+  NotFoundException,
   ServiceUnavailableException,
   type ValidationError,
 } from '@nestjs/common';
@@ -12,6 +13,7 @@ import type { Request, Response } from 'express';
 import { ConnectionError } from 'sequelize';
 import { log } from '../config/logger.js';
 import { sqlState } from '../database/sql-state.js';
+import { MissingFileError, StoreAwayError } from '../media/store-errors.js';
 import type { FieldProblem, WithMore } from '../problems/refusals.js';
 
 /** Flattens class-validator's tree of errors to one line a field. */
@@ -45,6 +47,8 @@ function toHttp(error: unknown): HttpException | null {
   if (error instanceof HttpException) return error;
   const refused = REFUSED_BY_DATABASE[sqlState(error) ?? ''];
   if (refused !== undefined) return refused();
+  if (error instanceof MissingFileError) return new NotFoundException('The file is not in its place.');
+  if (error instanceof StoreAwayError) return new ServiceUnavailableException(`${error.message} Nothing was changed; try again.`);
   if (error instanceof ConnectionError) return new ServiceUnavailableException('The database cannot be reached just now. Nothing was changed; try again.');
   return null;
 }

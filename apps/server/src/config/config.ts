@@ -98,7 +98,7 @@ function storeOf(env: NodeJS.ProcessEnv): StoreConfig | null {
   const endpoint = address(env, 'SIFT_REEL_S3_ENDPOINT', /^https?:\/\//);
   if (endpoint === null) return null;
   const prefix = env['SIFT_REEL_S3_PREFIX'] ?? '';
-  if (!/^(?:[\w.-]+\/)*$/.test(prefix)) throw new ConfigError(`SIFT_REEL_S3_PREFIX must be empty or end with a slash, found “${prefix}”`);
+  if (!/^(?:[\w-][\w.-]*\/)*$/.test(prefix)) throw new ConfigError(`SIFT_REEL_S3_PREFIX must be empty or end with a slash, found “${prefix}”`);
   return {
     endpoint,
     publicEndpoint: address(env, 'SIFT_REEL_S3_PUBLIC_ENDPOINT', /^https?:\/\//),

@@ -50,8 +50,9 @@ export const FAIL = `UPDATE jobs SET state = 'failed', stage = 'failed', left_ms
 /** After a fault: $1 id, $2 attempt, $3 ms to wait, $4 why, where that is of use to the producer, else null */
 export const RUN_LATER = `UPDATE jobs SET state = 'waiting', stage = 'waiting', left_ms = NULL, faults = faults + 1, failure = $4,
   due_at = now() + $3 * interval '1 millisecond' WHERE ${THIS_RUN}`;
-/** Unfinished, through no fault of the job: $1 id, $2 attempt */
-export const HAND_BACK = `UPDATE jobs SET state = 'waiting', stage = 'waiting', left_ms = NULL, due_at = now() WHERE ${THIS_RUN}`;
+/** Unfinished, through no fault of the job: $1 id, $2 attempt, $3 ms to wait, $4 why, where that is of use to the producer, else null */
+export const HAND_BACK = `UPDATE jobs SET state = 'waiting', stage = 'waiting', left_ms = NULL, failure = $4,
+  due_at = now() + $3 * interval '1 millisecond' WHERE ${THIS_RUN}`;
 
 /** Runs whose worker is gone are marked first… */
 export const MARK_LOST = `UPDATE jobs SET lost_at = now() WHERE state = 'running' AND lost_at IS NULL AND NOT ${HELD}`;

@@ -7,6 +7,7 @@ import { log } from '../config/logger.js';
 import { Database } from '../database/database.service.js';
 import { DatabaseLine, LineLostError } from '../database/database-line.js';
 import { sqlState } from '../database/sql-state.js';
+import { StoreAwayError } from '../media/store-errors.js';
 import { type JobKind, JobLaterError, JobOverError, type JobQueue, JobRefusedError } from './job-kind.js';
 import { JobRun } from './job-run.js';
 import { claimable, FAIL, HAND_BACK, MARK_LOST, RUN_LATER, START, TAKE_BACK, TRY_LOCK, UNLOCK, UNMARK } from './job-statements.js';
@@ -38,6 +39,8 @@ const SWEEP_EVERY_MS = 1_000;
 const GRACE_MS = 2_000;
 /** Time to stop in when the worker is told to; the rest of five seconds is for closing. */
 const STOP_MS = 3_500;
+/** So long after the store could not be reached it is asked again. */
+const STORE_AWAY_MS = 5_000;
 /** States of PostgreSQL that say: not now, and through no fault of the work. */
 const DATABASE_GONE = /^(?:08|57P|53)/;
 const SOCKET_GONE = new Set(['ECONNRESET', 'ECONNREFUSED', 'EPIPE']);
@@ -144,7 +147,12 @@ export class JobWorker implements OnApplicationBootstrap, BeforeApplicationShutd
       const reason: unknown = run.signal.aborted ? run.signal.reason : error;
       if (reason instanceof JobOverError) return;
       if (reason instanceof LineLostError || reason instanceof StoppingError || isDatabaseGone(reason)) {
-        await this.write(HAND_BACK, [job.id, job.attempt]);
+        await this.write(HAND_BACK, [job.id, job.attempt, 0, null]);
+        return;
+      }
+      if (reason instanceof StoreAwayError) {
+        log.warn({ kind: job.kind, subjectId: job.subjectId, error: String(reason.cause) }, 'job handed back: the store is away');
+        await this.write(HAND_BACK, [job.id, job.attempt, STORE_AWAY_MS, reason.message]);
         return;
       }
       const text = (reason instanceof Error ? reason.message : String(reason)).slice(0, 1_000);

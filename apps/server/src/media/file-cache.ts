@@ -61,23 +61,10 @@ export class FileCache {
   private async bring(key: string, signal?: AbortSignal): Promise<void> {
     const path = join(this.dir, key);
     const now = new Date();
-    if (
-      await utimes(path, now, now).then(
-        () => true,
-        () => false,
-      )
-    )
-      return;
+    if (await succeeds(utimes(path, now, now))) return;
     // Two who want one file wait for one to come; where the first gives up, the other fetches it himself.
     const other = this.coming.get(key);
-    if (
-      other !== undefined &&
-      (await other.then(
-        () => true,
-        () => false,
-      ))
-    )
-      return;
+    if (other !== undefined && (await succeeds(other))) return;
     const coming = this.fetch(key, path, signal);
     this.coming.set(key, coming);
     try {
@@ -99,10 +86,14 @@ export class FileCache {
     }
   }
 
-  /** Makes room: the longest unused first, and nothing that is not in the store. */
+  /** Makes room, now and then: the longest unused first, and nothing that is not in the store. Whoever uses a file is not held up by it. */
   async trim(nowMs = Date.now()): Promise<void> {
     if (nowMs - this.trimmedMs < TRIM_EVERY_MS) return;
     this.trimmedMs = nowMs;
+    await this.makeRoom(nowMs).catch((error: unknown) => log.warn({ error: String(error) }, 'no room was made for files of the store'));
+  }
+
+  private async makeRoom(nowMs: number): Promise<void> {
     for (const name of await readdir(join(this.dir, HELD)).catch(() => [])) {
       const path = join(this.dir, HELD, name);
       // A link has the times of its file: when it was made is told by the change of its node.
@@ -126,3 +117,9 @@ export class FileCache {
       log.warn({ bytes, mostBytes: this.mostBytes }, 'files of this machine that are not in the store yet take more room than they may');
   }
 }
+
+const succeeds = (work: Promise<unknown>): Promise<boolean> =>
+  work.then(
+    () => true,
+    () => false,
+  );

@@ -4,13 +4,13 @@ import { link, mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { ConflictException, Injectable, NotFoundException, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
+import { ConflictException, Injectable, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import type { Response } from 'express';
 import type { Config } from '../config/config.module.js';
 import { log } from '../config/logger.js';
 import type { Database } from '../database/database.service.js';
 import { FileCache, PARTIAL } from './file-cache.js';
-import { MissingFileError } from './missing-file.js';
+import { MissingFileError } from './store-errors.js';
 import type { ObjectStore, StoredObject } from './object-store.js';
 import { type Picture, probe, type SoundTrack } from './probe.js';
 import { sendObject, type Sending } from './send-object.js';
@@ -234,11 +234,7 @@ export class MediaStore implements OnModuleInit, OnModuleDestroy {
     const address = await this.objects.addressOf(key, { type, disposition });
     // Signed anew each time it is asked for, so that nobody's right outlives him by long.
     if (address !== null) return response.setHeader('Cache-Control', 'private, no-store').redirect(307, address);
-    try {
-      await sendObject(response, this.objects, key, { type, cacheControl, disposition });
-    } catch (error) {
-      throw error instanceof MissingFileError ? new NotFoundException('The file is not in its place.') : error;
-    }
+    await sendObject(response, this.objects, key, { type, cacheControl, disposition });
   }
 
   async discard(sound: StagedSound): Promise<void> {

@@ -1,5 +1,5 @@
 import { createReadStream, createWriteStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import {
@@ -16,7 +16,7 @@ import {
 import { Upload } from '@aws-sdk/lib-storage';
 import { getSignedUrl } from '@aws-sdk/s3-request-presigner';
 import type { StoreConfig } from '../config/config.js';
-import { MissingFileError } from './missing-file.js';
+import { MissingFileError, StoreAwayError } from './store-errors.js';
 
 /** Parts of a file that is put there, and how many at once: what of it lies in memory. The protocol takes 10,000 parts, of 5 MiB at least. */
 const PART_BYTES = 8 * 1_024 ** 2;
@@ -54,11 +54,14 @@ export class ObjectStore {
     return { Bucket: this.config.bucket, Key: this.config.prefix + key };
   }
 
-  /** Puts a file there, whole or not at all. */
+  /** Puts a file there, whole or not at all. @throws StoreAwayError */
   async put(key: string, path: string, signal?: AbortSignal): Promise<void> {
+    signal?.throwIfAborted();
     const { size } = await stat(path);
     if (size <= PART_BYTES) {
-      await this.client.send(new PutObjectCommand({ ...this.at(key), Body: createReadStream(path), ContentLength: size }), { abortSignal: signal });
+      // In memory, as a part is: it can be sent again, and its hash is in the signature.
+      const small = new PutObjectCommand({ ...this.at(key), Body: await readFile(path) });
+      await this.ask(key, () => this.client.send(small, { abortSignal: signal }), signal);
       return;
     }
     const upload = new Upload({
@@ -70,8 +73,7 @@ export class ObjectStore {
     const abort = (): void => void upload.abort();
     signal?.addEventListener('abort', abort);
     try {
-      signal?.throwIfAborted();
-      await upload.done();
+      await this.ask(key, () => upload.done(), signal);
     } finally {
       signal?.removeEventListener('abort', abort);
     }
@@ -79,44 +81,49 @@ export class ObjectStore {
 
   /** Writes a text where there is none yet. @returns what is there now */
   async claim(key: string, text: string): Promise<string> {
-    try {
-      await this.client.send(new PutObjectCommand({ ...this.at(key), Body: text, IfNoneMatch: '*' }));
-      return text;
-    } catch (error) {
-      // 412: there is one; 409: another is writing one just now.
-      if (!(error instanceof S3ServiceException) || ![409, 412].includes(error.$metadata.httpStatusCode ?? 0)) throw error;
-      return (await this.client.send(new GetObjectCommand(this.at(key)))).Body!.transformToString();
-    }
+    const put = new PutObjectCommand({ ...this.at(key), Body: text, IfNoneMatch: '*' });
+    // 412: there is one; 409: another is writing one just now.
+    const isThere = (error: unknown): boolean => [409, 412].includes(statusOf(error) ?? 0);
+    const written = await this.ask(key, () =>
+      this.client.send(put).then(
+        () => true,
+        (error: unknown) => {
+          if (isThere(error)) return false;
+          throw error;
+        },
+      ),
+    );
+    if (written) return text;
+    return this.ask(key, async () => (await this.client.send(new GetObjectCommand(this.at(key)))).Body!.transformToString());
   }
 
-  /** Brings a file here. @throws MissingFileError; what was written of it stays, and is the caller's to take away */
+  /** Brings a file here. @throws MissingFileError, StoreAwayError; what was written of it stays, and is the caller's to take away */
   async fetchTo(key: string, path: string, signal?: AbortSignal): Promise<void> {
     const { stream, bytes } = await this.read(key, undefined, signal);
-    await pipeline(stream, createWriteStream(path), signal === undefined ? {} : { signal });
+    // What goes wrong on this side (a full disk) has a code of the file system; the rest is the line's.
+    const to = createWriteStream(path);
+    let own: unknown = null;
+    to.on('error', (error) => (own ??= error));
+    try {
+      await pipeline(stream, to, signal === undefined ? {} : { signal });
+    } catch (error) {
+      if (own !== null || signal?.aborted === true) throw error;
+      throw away(error);
+    }
     const { size } = await stat(path);
-    if (size !== bytes) throw new Error(`${size} of ${bytes} bytes came from the store`);
+    if (size !== bytes) throw away(new Error(`${size} of ${bytes} bytes came`));
   }
 
-  /** @param range a header of RFC 9110, one range; @throws MissingFileError, RangeError where nothing lies in the range */
+  /** @param range a header of RFC 9110, one range; @throws MissingFileError, StoreAwayError, RangeError where nothing lies in the range */
   async read(key: string, range?: string, signal?: AbortSignal): Promise<ObjectRange> {
-    try {
-      const answer = await this.client.send(new GetObjectCommand({ ...this.at(key), Range: range }), { abortSignal: signal });
-      const { Body, ContentLength, ContentRange } = answer;
-      return { stream: Body as Readable, status: ContentRange === undefined ? 200 : 206, bytes: ContentLength ?? 0, contentRange: ContentRange };
-    } catch (error) {
-      if (error instanceof S3ServiceException && error.$metadata.httpStatusCode === 416)
-        throw new RangeError('nothing of the file lies there', { cause: error });
-      throw missing(error, key);
-    }
+    const command = new GetObjectCommand({ ...this.at(key), Range: range });
+    const { Body, ContentLength, ContentRange } = await this.ask(key, () => this.client.send(command, { abortSignal: signal }), signal);
+    return { stream: Body as Readable, status: ContentRange === undefined ? 200 : 206, bytes: ContentLength ?? 0, contentRange: ContentRange };
   }
 
-  /** Length in bytes. @throws MissingFileError */
+  /** Length in bytes. @throws MissingFileError, StoreAwayError */
   async sizeOf(key: string): Promise<number> {
-    try {
-      return (await this.client.send(new HeadObjectCommand(this.at(key)))).ContentLength ?? 0;
-    } catch (error) {
-      throw missing(error, key);
-    }
+    return (await this.ask(key, () => this.client.send(new HeadObjectCommand(this.at(key))))).ContentLength ?? 0;
   }
 
   async has(key: string): Promise<boolean> {
@@ -129,8 +136,23 @@ export class ObjectStore {
     );
   }
 
+  /** Asks the store, and says what its answers mean. */
+  private async ask<T>(key: string, act: () => Promise<T>, signal?: AbortSignal): Promise<T> {
+    try {
+      return await act();
+    } catch (error) {
+      signal?.throwIfAborted();
+      const status = statusOf(error);
+      if (status === 404) throw new MissingFileError(`there is no ${key} in the store`, { cause: error });
+      if (status === 416) throw new RangeError('nothing of the file lies there', { cause: error });
+      // It has said no: a wrong key, a bucket that is not there, a clock that is off. Asking again does not help.
+      if (status !== null && status < 500 && status !== 429) throw error;
+      throw away(error);
+    }
+  }
+
   async remove(key: string): Promise<void> {
-    await this.client.send(new DeleteObjectCommand(this.at(key)));
+    await this.ask(key, () => this.client.send(new DeleteObjectCommand(this.at(key))));
   }
 
   /** All objects whose keys begin so, in pieces of at most a thousand. */
@@ -138,7 +160,8 @@ export class ObjectStore {
     const { prefix, bucket } = this.config;
     let from: string | undefined;
     do {
-      const page = await this.client.send(new ListObjectsV2Command({ Bucket: bucket, Prefix: prefix + start, ContinuationToken: from }));
+      const command = new ListObjectsV2Command({ Bucket: bucket, Prefix: prefix + start, ContinuationToken: from });
+      const page = await this.ask(start, () => this.client.send(command));
       for (const { Key, LastModified } of page.Contents ?? []) yield { key: Key!.slice(prefix.length), changedMs: LastModified?.getTime() ?? 0 };
       from = page.NextContinuationToken;
     } while (from !== undefined);
@@ -147,9 +170,10 @@ export class ObjectStore {
   /** Takes away the parts of files that were never put there whole. */
   async sweepBrokenOff(nowMs: number): Promise<void> {
     const { prefix, bucket } = this.config;
-    const { Uploads = [] } = await this.client.send(new ListMultipartUploadsCommand({ Bucket: bucket, Prefix: prefix }));
+    const { Uploads = [] } = await this.ask(prefix, () => this.client.send(new ListMultipartUploadsCommand({ Bucket: bucket, Prefix: prefix })));
     for (const { Key, UploadId, Initiated } of Uploads)
-      if ((Initiated?.getTime() ?? nowMs) < nowMs - BROKEN_OFF_MS) await this.client.send(new AbortMultipartUploadCommand({ Bucket: bucket, Key, UploadId }));
+      if ((Initiated?.getTime() ?? nowMs) < nowMs - BROKEN_OFF_MS)
+        await this.ask(prefix, () => this.client.send(new AbortMultipartUploadCommand({ Bucket: bucket, Key, UploadId })));
   }
 
   /** An address under which a browser may read it by itself, for some hours; null where browsers do not reach the store. */
@@ -179,5 +203,6 @@ function clientOf({ region, keyId, secret }: StoreConfig, endpoint: string): S3C
   });
 }
 
-const missing = (error: unknown, key: string): unknown =>
-  error instanceof S3ServiceException && error.$metadata.httpStatusCode === 404 ? new MissingFileError(`there is no ${key} in the store`) : error;
+const statusOf = (error: unknown): number | null => (error instanceof S3ServiceException ? (error.$metadata.httpStatusCode ?? null) : null);
+
+const away = (cause: unknown): StoreAwayError => new StoreAwayError('The place where media live cannot be reached just now.', { cause });

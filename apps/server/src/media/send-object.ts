@@ -17,11 +17,12 @@ export async function sendObject(response: Response, objects: ObjectStore, key: 
   const asked = response.req.headers.range;
   const gone = new AbortController();
   response.on('close', () => gone.abort());
-  response.setHeader('Accept-Ranges', 'bytes').setHeader('Content-Type', type).setHeader('Cache-Control', cacheControl);
-  if (disposition !== undefined) response.setHeader('Content-Disposition', disposition);
   try {
     const { stream, status, bytes, contentRange } = await objects.read(key, asked !== undefined && ONE_RANGE.test(asked) ? asked : undefined, gone.signal);
+    // Not before it is there: what is said of the file must not be said of an error.
     response.status(status).setHeader('Content-Length', bytes);
+    response.setHeader('Accept-Ranges', 'bytes').setHeader('Content-Type', type).setHeader('Cache-Control', cacheControl);
+    if (disposition !== undefined) response.setHeader('Content-Disposition', disposition);
     if (contentRange !== undefined) response.setHeader('Content-Range', contentRange);
     if (response.req.method === 'HEAD') {
       stream.destroy();
@@ -30,16 +31,9 @@ export async function sendObject(response: Response, objects: ObjectStore, key: 
   } catch (error) {
     if (gone.signal.aborted) return;
     if (error instanceof RangeError) {
-      response
-        .status(416)
-        .setHeader('Content-Range', `bytes */${await objects.sizeOf(key)}`)
-        .end();
-      return;
-    }
-    if (response.headersSent) {
-      response.destroy();
-      return;
-    }
-    throw error;
+      response.status(416).setHeader('Content-Range', `bytes */${await objects.sizeOf(key)}`);
+      response.end();
+    } else if (response.headersSent) response.destroy();
+    else throw error;
   }
 }

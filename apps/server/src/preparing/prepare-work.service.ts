@@ -7,7 +7,7 @@ import { JobWorker } from '../jobs/job-worker.service.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { whyProxy } from '../media/playable.js';
 import { probe, type Probed, wholePictureGapMs } from '../media/probe.js';
-import { MissingFileError } from '../media/missing-file.js';
+import { MissingFileError } from '../media/store-errors.js';
 import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
 import { Recording } from '../recordings/recordings.models.js';
 import { partialName, PREPARE } from './prepare.kind.js';

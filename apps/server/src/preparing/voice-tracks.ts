@@ -2,7 +2,7 @@ import type { VoiceTrack } from '@sift-reel/core';
 import { log } from '../config/logger.js';
 import { DeafError, type Heard, listenTo } from '../media/listen.js';
 import type { MediaStore } from '../media/media-store.service.js';
-import { MissingFileError } from '../media/missing-file.js';
+import { MissingFileError } from '../media/store-errors.js';
 import { FfmpegError } from '../media/run-ffmpeg.js';
 import { Recording, VoiceTrackRow } from '../recordings/recordings.models.js';
 import { heardOf, levelsOf, type Sounding } from '../recordings/stored-talk.js';

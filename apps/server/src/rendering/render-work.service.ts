@@ -8,7 +8,7 @@ import { JobWorker } from '../jobs/job-worker.service.js';
 import { SOUND_INPUT } from '../media/ffmpeg.js';
 import { ffprobe } from '../media/limited.js';
 import { MediaStore } from '../media/media-store.service.js';
-import { MissingFileError } from '../media/missing-file.js';
+import { MissingFileError } from '../media/store-errors.js';
 import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { captionList } from './caption-list.js';

@@ -12,8 +12,8 @@ import { MediaStore } from '../media/media-store.service.js';
 import { hearRecording } from '../preparing/voice-tracks.js';
 import { Recording, TranscriptRow, VoiceTrackRow } from '../recordings/recordings.models.js';
 import { heardOf, withLevels } from '../recordings/stored-talk.js';
+import type { EdgesOfWords } from '../text/align-tasks.js';
 import { TextPool } from '../text/text-pool.service.js';
-import type { StoredTalk } from '../text/unpack.js';
 import { toBriefForm } from './brief.js';
 import { writeCandidates } from './candidate-rows.js';
 import { moveSifted } from './move-sifted.js';
@@ -47,9 +47,9 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
   });
 
   constructor(
-    @Inject(Database) readonly database: Database,
+    @Inject(Database) private readonly database: Database,
     @Inject(JobWorker) private readonly worker: JobWorker,
-    @Inject(TextPool) readonly text: TextPool,
+    @Inject(TextPool) private readonly text: TextPool,
     @Inject(MediaStore) private readonly media: MediaStore,
     @Inject(CONFIG) config: Config,
   ) {
@@ -80,6 +80,7 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
     const vectors = language === null ? await this.vectorsFor(clientId, row.packed, brief.topics, wanted, run, heardAt) : NO_VECTORS;
     const talk = await withLevels(recordingId, { packed: row.packed, endsHeardIn });
     const result = await this.compute({ talk, language, brief, ...wanted, ...vectors, voice }, run);
+    const edges = endsHeardIn === row.endsHeardIn ? null : await this.text.edgesOfWords(clientId, { talk });
     // The recording first, then the job, then the transcript: whoever removes a recording, or gives it true times, holds them in this order.
     await this.database.transaction(async () => {
       const recording = await Recording.findByPk(recordingId, { attributes: ['soundFile', 'soundTrack'], lock: true });
@@ -87,9 +88,9 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
         const now = await TranscriptRow.findByPk(recordingId, { attributes: ['wordTimes', 'endsHeardIn'], lock: true });
         // What was heard meanwhile has moved all other sifts of the recording; this one is made again with it.
         if (now?.wordTimes !== row.wordTimes || now.endsHeardIn !== row.endsHeardIn) throw new Error('the times of its words were heard while it was sifted');
-        if (endsHeardIn !== row.endsHeardIn) {
+        if (edges !== null) {
           if (recording === null || heardOf(recording) !== endsHeardIn) throw new Error('the recording was given another sound while it was sifted');
-          await this.pinEnds(recordingId, clientId, endsHeardIn, talk);
+          await this.pinEnds(recordingId, endsHeardIn, edges);
         }
         await this.writeRanking(sift, result, language);
       });
@@ -104,10 +105,10 @@ export class SiftWork implements OnModuleInit, OnModuleDestroy {
   }
 
   /** Nobody keeps a short meanwhile: the recording is held, which a new one names. */
-  private async pinEnds(recordingId: string, clientId: string, endsHeardIn: string | null, talk: StoredTalk): Promise<void> {
+  private async pinEnds(recordingId: string, endsHeardIn: string, edges: EdgesOfWords): Promise<void> {
     if (await this.hasShorts(recordingId)) throw new Error('a short was kept while it was sifted');
     await this.database.run(PIN_ENDS, [recordingId, endsHeardIn]);
-    await moveSifted(this, recordingId, clientId, talk);
+    await moveSifted(this.database, recordingId, edges);
   }
 
   private async hasShorts(recordingId: string): Promise<boolean> {

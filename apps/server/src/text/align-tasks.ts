@@ -1,16 +1,5 @@
 import { gunzipSync, gzipSync } from 'node:zlib';
-import {
-  draftTranscript,
-  type HeardWord,
-  type Likeness,
-  type PackedTranscript,
-  retime,
-  type SaidLine,
-  type Span,
-  spanOfWords,
-  timeText,
-  type WordRange,
-} from '@sift-reel/core';
+import { draftTranscript, type HeardWord, type Likeness, type PackedTranscript, retime, type SaidLine, spanOfWords, timeText } from '@sift-reel/core';
 import { preparedOf, type PreparedTranscript, type ReadFacts } from './prepare-task.js';
 import { type OnTranscript, unpackRow, unpackTalk } from './unpack.js';
 
@@ -45,10 +34,17 @@ export function retimeTranscript({ packed, heard, lengthMs }: RetimeTask): { rea
   return { packed: gzipSync(JSON.stringify(timed.packed)), durationMs: timed.packed.durationMs, share: timed.share, used: timed.used };
 }
 
-/** Where runs of words begin and end. */
-export function spansOfRanges({ talk, ranges }: OnTranscript & { readonly ranges: readonly WordRange[] }): Span[] {
+/** Where a run of words begins that begins with each word, and where one ends that ends with it, in ms. */
+export interface EdgesOfWords {
+  readonly starts: Int32Array;
+  readonly ends: Int32Array;
+}
+
+/** Of all words, so that they can be reckoned before it is known, under a lock, which runs there are. */
+export function edgesOfWords({ talk }: OnTranscript): EdgesOfWords {
   const { words } = unpackTalk(talk);
-  return ranges.map(({ firstWord, endWord }) => spanOfWords(words, firstWord, endWord));
+  const spans = words.map((_, i) => spanOfWords(words, i, i + 1));
+  return { starts: Int32Array.from(spans, ({ startMs }) => startMs), ends: Int32Array.from(spans, ({ endMs }) => endMs) };
 }
 
 export type TalkTask = { readonly packed: Uint8Array } | { readonly said: Uint8Array };

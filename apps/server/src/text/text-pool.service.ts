@@ -1,9 +1,9 @@
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
-import type { Candidate, Copy, Feed, GivenChapter, LayOutRequest, Likeness, Proposal, Span, TextUnit, Tightening, WordRange } from '@sift-reel/core';
+import type { Candidate, Copy, Feed, GivenChapter, LayOutRequest, Likeness, Proposal, Span, TextUnit, Tightening } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
-import type { RetimeTask, TalkTask, TimeTextTask } from './align-tasks.js';
+import type { EdgesOfWords, RetimeTask, TalkTask, TimeTextTask } from './align-tasks.js';
 import type { FeedOutcome } from './feed-task.js';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
 import type { DrawCardTask, DrawFrameTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
@@ -68,7 +68,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   timeSaid: 120_000,
   draftHeard: 120_000,
   retimeTranscript: 120_000,
-  spansOfRanges: 30_000,
+  edgesOfWords: 30_000,
   talkToHear: 60_000,
   layOutShorts: 60_000,
   readEditList: 30_000,
@@ -197,8 +197,8 @@ export class TextPool implements OnModuleDestroy {
   retime(clientId: string, task: RetimeTask): Promise<{ readonly packed: Uint8Array; readonly durationMs: number } & Likeness> {
     return this.run(clientId, 'retimeTranscript', task);
   }
-  spansOfRanges(clientId: string, task: OnTranscript & { readonly ranges: readonly WordRange[] }): Promise<Span[]> {
-    return this.run(clientId, 'spansOfRanges', task);
+  edgesOfWords(clientId: string, task: OnTranscript): Promise<EdgesOfWords> {
+    return this.run(clientId, 'edgesOfWords', task);
   }
   /** The words to listen for, and the name of the language where it is not English. */
   talkToHear(clientId: string, task: TalkTask): Promise<{ readonly words: string[]; readonly language: string | null }> {

@@ -31,7 +31,7 @@ export { prepareTranscript } from './prepare-task.js';
 
 export { layOutShorts } from './plan-tasks.js';
 export { readChapterBytes, readFeedBytes } from './feed-task.js';
-export { draftHeard, retimeTranscript, spansOfRanges, talkToHear, timeSaid } from './align-tasks.js';
+export { draftHeard, retimeTranscript, edgesOfWords, talkToHear, timeSaid } from './align-tasks.js';
 export { checkCopies } from './check-task.js';
 
 export { captionsOf, checkEdit, cutLists, cutOf, framesOfCut, proposeTightening, talkAround, translationUnitsOf } from './cut-tasks.js';
@@ -210,7 +210,7 @@ export type TaskName =
   | 'timeSaid'
   | 'draftHeard'
   | 'retimeTranscript'
-  | 'spansOfRanges'
+  | 'edgesOfWords'
   | 'talkToHear'
   | 'layOutShorts'
   | 'readEditList'

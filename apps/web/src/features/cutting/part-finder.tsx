@@ -1,12 +1,12 @@
 import { type Edit, formatTimecode, type WordRange } from '@sift-reel/core';
-import { Play, Search } from 'lucide-react';
-import { type ReactNode, useEffect, useState } from 'react';
+import { Play } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
 import { api, type SearchHitView } from '../../app/api.js';
 import type { Player } from '../../app/player.js';
-import { problemText } from '../../app/problems.js';
 import { t } from '../../texts/texts.js';
-import { Dialog } from '../../ui/dialog.js';
-import { Button, Loading } from '../../ui/parts.js';
+import { Dialog, DialogFoot } from '../../ui/dialog.js';
+import { Button } from '../../ui/parts.js';
+import { SearchField, SearchStatus } from '../../ui/transcript-search.js';
 
 interface PartFinderProps {
   recordingId: string;
@@ -16,20 +16,11 @@ interface PartFinderProps {
   onClose: () => void;
 }
 
-const WAIT_MS = 300;
-/** A search that is not one yet. */
-const LEAST = 2;
-
 const isOn = (part: WordRange, { firstWord, endWord }: SearchHitView): boolean => part.firstWord === firstWord && part.endWord === endWord;
 
 /** Sentences from anywhere in the recording, found by their words or by what they mean, as parts that are played first or last. */
 export function PartFinder({ recordingId, edit, player, onChange, onClose }: PartFinderProps): ReactNode {
-  const [typed, setTyped] = useState('');
   const [query, setQuery] = useState('');
-  useEffect(() => {
-    const timer = setTimeout(() => setQuery(typed.trim().length < LEAST ? '' : typed.trim()), WAIT_MS);
-    return () => clearTimeout(timer);
-  }, [typed]);
   const found = api.useSearchRecordingQuery({ recordingId, q: query }, { skip: query === '' });
   const hits = query === '' ? [] : (found.currentData?.hits ?? []);
   const put = (place: 'before' | 'after', { firstWord, endWord, text }: SearchHitView): void => {
@@ -43,31 +34,9 @@ export function PartFinder({ recordingId, edit, player, onChange, onClose }: Par
   };
   return (
     <Dialog open wide onClose={close} title={t('cutting.a-part-from-elsewhere')}>
-      <label className="flex items-center gap-2 rounded border border-rule bg-sheet px-2 py-[5px]">
-        <Search size={13} className="text-soft" />
-        <input
-          autoFocus
-          aria-label={t('cutting.find-a-part')}
-          placeholder={t('sifting.words-or-what-it-should-mean')}
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-          maxLength={200}
-          className="w-full bg-transparent outline-none placeholder:text-soft"
-        />
-      </label>
+      <SearchField autoFocus label={t('cutting.find-a-part')} placeholder={t('sifting.words-or-what-it-should-mean')} query={query} onQuery={setQuery} />
       <div className="mt-3 max-h-[52vh] min-h-[120px] overflow-y-auto">
-        {query === '' && <p className="text-soft">{t('cutting.what-parts-are')}</p>}
-        {found.error !== undefined && query !== '' && (
-          <p role="alert" className="text-madder-text">
-            {problemText(found.error)}
-          </p>
-        )}
-        {query !== '' && found.isFetching && hits.length === 0 && <Loading what={t('sifting.the-hits')} rows={4} />}
-        {query !== '' && found.currentData !== undefined && (
-          <p role="status" className="text-[12px] text-soft">
-            {hits.length === 0 ? t('sifting.nothing-found') : t('sifting.hits', { count: hits.length })}
-          </p>
-        )}
+        {query === '' ? <p className="text-soft">{t('cutting.what-parts-are')}</p> : <SearchStatus found={found} />}
         <ul>
           {hits.map((hit) => (
             <li key={hit.firstWord} className="flex items-center gap-3 border-b border-faint py-2">
@@ -92,6 +61,11 @@ export function PartFinder({ recordingId, edit, player, onChange, onClose }: Par
           ))}
         </ul>
       </div>
+      <DialogFoot>
+        <Button tone="fill" onClick={close}>
+          {t('common.close')}
+        </Button>
+      </DialogFoot>
     </Dialog>
   );
 }

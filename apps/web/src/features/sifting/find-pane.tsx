@@ -1,9 +1,8 @@
 import { formatTimecode } from '@sift-reel/core';
-import { Search } from 'lucide-react';
-import { type ReactNode, useEffect, useState } from 'react';
+import type { ReactNode } from 'react';
 import { api, type SearchHitView } from '../../app/api.js';
-import { problemText } from '../../app/problems.js';
-import { Button, Loading } from '../../ui/parts.js';
+import { Button } from '../../ui/parts.js';
+import { SearchField, SearchStatus } from '../../ui/transcript-search.js';
 import { t } from '../../texts/texts.js';
 
 interface FindPaneProps {
@@ -17,51 +16,28 @@ interface FindPaneProps {
   language: string | null;
 }
 
-const WAIT_MS = 300;
-
 const noMeaning = (language: string | null): string =>
   language === null ? t('sifting.meaning-cannot-be-searched-until-the') : t('sifting.meaning-cannot-be-searched-the-talk', { language });
 
 /** Search of the transcript by words and by meaning; a hit can be made a candidate. */
 export function FindPane({ recordingId, query, onQuery, onGoTo, onMake, making, language }: FindPaneProps): ReactNode {
-  const [typed, setTyped] = useState(query);
-  useEffect(() => {
-    const timer = setTimeout(() => onQuery(typed.trim()), WAIT_MS);
-    return () => clearTimeout(timer);
-  }, [typed, onQuery]);
   const found = api.useSearchRecordingQuery({ recordingId, q: query }, { skip: query === '' });
   const hits = query === '' ? [] : (found.currentData?.hits ?? []);
   return (
     <div className="flex flex-col gap-3">
-      <label className="flex items-center gap-2 rounded border border-rule bg-sheet px-2 py-[5px]">
-        <Search size={13} className="text-soft" />
-        <input
-          id="find-words"
-          aria-label={t('sifting.find-in-the-transcript')}
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-          placeholder={language === null ? t('sifting.words-or-what-it-should-mean') : t('sifting.words')}
-          maxLength={200}
-          className="w-full bg-transparent outline-none placeholder:text-soft"
-        />
-      </label>
+      <SearchField
+        id="find-words"
+        label={t('sifting.find-in-the-transcript')}
+        placeholder={language === null ? t('sifting.words-or-what-it-should-mean') : t('sifting.words')}
+        query={query}
+        onQuery={onQuery}
+      />
       {query === '' && (
         <p className="font-serif text-[15px] leading-[1.4] text-soft">
           {`${language === null ? t('sifting.finds-sentences-by-their-words-in') : t('sifting.finds-sentences-by-their-words')} ${t('sifting.hits-stand-on-the-seam-any')}`}
         </p>
       )}
-      {found.error !== undefined && query !== '' && (
-        <p role="alert" className="text-madder-text">
-          {problemText(found.error)}
-        </p>
-      )}
-      {query !== '' && found.isFetching && hits.length === 0 && <Loading what={t('sifting.the-hits')} rows={5} />}
-      {query !== '' && found.currentData !== undefined && (
-        <p role="status" className="text-[12px] text-soft">
-          {hits.length === 0 ? t('sifting.nothing-found') : t('sifting.hits', { count: hits.length })}
-          {found.currentData.byMeaning ? '' : ` ${noMeaning(language)}`}
-        </p>
-      )}
+      {query !== '' && <SearchStatus found={found}>{found.currentData?.byMeaning === true ? '' : ` ${noMeaning(language)}`}</SearchStatus>}
       <ul className="flex flex-col gap-[11px]">
         {hits.map((hit) => (
           <li key={hit.firstWord} data-testid="hit">
