@@ -49,7 +49,7 @@ try {
     const preparedMs = await timed(async () => {
       await listenTo(path, { signal, track: 0, loudness: true, onHeard: () => undefined });
       const proxy = join(folder, 'proxy.mp4');
-      if (why.length > 0) await ffmpeg(proxyArgs(path, true, 0, proxy));
+      if (why.length > 0) await ffmpeg(proxyArgs(path, probed, 0, why, proxy));
       await ffmpeg(spriteArgs(why.length > 0 ? proxy : path, spriteOf(probed.picture, probed.durationMs), join(folder, 'sheet.jpg')));
     });
     row(`${name}${why.length === 0 ? ', played as it is' : ''}`, ratio(preparedMs, decodeMs), ratio(preparedMs, SECONDS * 1_000));

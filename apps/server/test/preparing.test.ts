@@ -12,6 +12,7 @@ import { listenTo } from '../dist/media/listen.js';
 import { whyProxy } from '../dist/media/playable.js';
 import { FfmpegError } from '../dist/media/run-ffmpeg.js';
 import { PreparingService } from '../dist/preparing/preparing.service.js';
+import { proxyArgs } from '../dist/preparing/proxy.js';
 import { type Answer, filesForm, query, World } from './world.js';
 
 vi.setConfig({ testTimeout: 240_000, hookTimeout: 240_000 });
@@ -211,9 +212,37 @@ describe('what browsers cannot play as it stands', () => {
     ['mp3', null, sound('mp3'), 0, ['places-guessed']],
     ['ogg', null, sound('opus'), 0, []],
     ['wav', null, sound('pcm_s24le'), 0, []],
-  ] as const)('%s', (format, seen, soundTracks, gapMs, why) => {
-    expect(whyProxy({ durationMs: 60_000, format, picture: seen, soundTracks }, 0, gapMs)).toEqual(why);
+    [MP4, picture('h264'), sound('aac'), 1_000, ['long-index'], 10],
+    [MP4, picture('h264'), sound('aac'), 1_000, [], 3],
+    [MP4, null, sound('aac'), 0, ['long-index'], 10],
+    [MP4, picture('h264'), sound('pcm_s16le'), 1_000, [], 10],
+    ['matroska,webm', picture('vp9'), sound('opus'), 500, [], 10],
+  ] as const)('%s', (format, seen, soundTracks, gapMs, why, hours: number = 1) => {
+    expect(whyProxy({ durationMs: hours * 3_600_000, format, picture: seen, soundTracks }, 0, gapMs)).toEqual(why);
   });
+});
+
+it('a long file is wrapped anew with every sample at its time, and a list of where they stand in front', async () => {
+  const [from, to] = [join(folder, 'delayed.mp4'), join(folder, 'wrapped.mp4')];
+  const film = ['-f', 'lavfi', '-i', 'testsrc2=s=160x90:r=25:d=30', '-f', 'lavfi', '-i', 'sine=frequency=300:duration=30'];
+  await ffmpeg(...film, '-c:v', 'libx264', '-preset', 'veryfast', '-bf', '3', '-g', '25', '-pix_fmt', 'yuv420p', '-c:a', 'aac', from);
+  const long = { durationMs: 36_000_000, picture: { width: 160, height: 90, rate: { numerator: 25, denominator: 1 }, codec: 'h264' } };
+  await ffmpeg(...proxyArgs(from, long, 0, ['long-index'], to));
+  for (const track of ['v', 'a']) {
+    const samples = async (path: string): Promise<string[]> =>
+      (await run('ffprobe', ['-v', 'error', '-select_streams', track, '-show_entries', 'packet=pts_time,size', '-of', 'csv=p=0', path])).stdout
+        .trim()
+        .split(/,?\s+/);
+    const [original, wrapped] = [await samples(from), await samples(to)];
+    expect([wrapped.length, wrapped]).toEqual([original.length, original]);
+    expect(original.length).toBeGreaterThan(700);
+  }
+  // ISO/IEC 14496-12: each box begins with its length and its name.
+  const bytes = await readFile(to);
+  const boxes: string[] = [];
+  for (let at = 0; at < bytes.length; at += bytes.readUInt32BE(at)) boxes.push(bytes.toString('latin1', at + 4, at + 8));
+  expect(boxes.slice(0, 6)).toEqual(['ftyp', 'moov', 'sidx', 'sidx', 'moof', 'mdat']);
+  expect(boxes.filter((one) => one === 'moof').length).toBeGreaterThanOrEqual(7);
 });
 
 /** Of a file: where the picture turns bright, and where the sound turns loud, in ms. */

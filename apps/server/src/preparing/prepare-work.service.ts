@@ -5,7 +5,7 @@ import { JobRefusedError } from '../jobs/job-kind.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { JobWorker } from '../jobs/job-worker.service.js';
 import { MediaStore } from '../media/media-store.service.js';
-import { whyProxy } from '../media/playable.js';
+import { onlyRewrapped, whyProxy } from '../media/playable.js';
 import { probe, type Probed, wholePictureGapMs } from '../media/probe.js';
 import { MissingFileError } from '../media/store-errors.js';
 import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
@@ -17,7 +17,7 @@ import { spriteArgs, spriteOf } from './sprite.js';
 import { hear, keepVoice, shareOf } from './voice-tracks.js';
 
 /** Shares of the whole: converting a picture takes by far the longest. */
-const WEIGHTS = { hearing: 1, convertingPicture: 8, convertingSound: 1, picturing: 0.5 } as const;
+const WEIGHTS = { hearing: 1, wrapping: 0.3, convertingPicture: 8, convertingSound: 1, picturing: 0.5 } as const;
 const LEAST_LIMIT_MS = 20 * 60_000;
 /** A stage that takes so many times as long as the recording will not end. */
 const SLOWEST = 6;
@@ -93,14 +93,16 @@ export class PrepareWork implements OnModuleInit {
   private stagesOf(row: Preparation, recording: Recording, source: string, probed: Probed, run: JobRun): Stage[] {
     const { picture, durationMs } = probed;
     const stages: Stage[] = [];
+    const wrapped = onlyRewrapped(row.whyProxy!);
     if (row.heardMs === null && row.soundTrack !== null)
       stages.push({ name: 'hearing', weight: WEIGHTS.hearing, work: (told) => this.listen(row, recording, source, row.soundTrack!, run, told) });
     if (row.proxyFile === null && row.whyProxy!.length > 0)
-      stages.push({
+      // What takes a minute comes before the sound is heard; what takes the better part of the recording's length, behind it.
+      stages.splice(wrapped ? 0 : stages.length, 0, {
         name: 'converting',
-        weight: picture === null ? WEIGHTS.convertingSound : WEIGHTS.convertingPicture,
+        weight: wrapped ? WEIGHTS.wrapping : picture === null ? WEIGHTS.convertingSound : WEIGHTS.convertingPicture,
         work: async (told) => {
-          const args = (to: string): string[] => proxyArgs(source, picture !== null, row.soundTrack, to);
+          const args = (to: string): string[] => proxyArgs(source, probed, row.soundTrack, row.whyProxy!, to);
           await this.make(row, run, durationMs, picture === null ? 'm4a' : 'mp4', args, told, (proxyFile) => row.update({ proxyFile }));
         },
       });
