@@ -176,6 +176,61 @@ describe('a post', () => {
   });
 });
 
+describe('posts that move together', () => {
+  type Row = { id: string; channelId: string; shortId: string; date: string; minute: number; version: number };
+  const onFirst = async (): Promise<Row[]> =>
+    (await world.owner.get('schedule')).body.posts
+      .filter((post: Row) => post.channelId === channels[0])
+      .sort((a: Row, b: Row) => `${a.date} ${a.minute}`.localeCompare(`${b.date} ${b.minute}`));
+  const moved = ({ id, channelId, minute, version }: Row, date: string): object => ({ postId: id, channelId, date, minute, version });
+  beforeAll(async () => {
+    const { posts: all } = (await world.owner.get('schedule')).body as { posts: Row[] };
+    for (const post of all.filter(({ channelId }) => channelId === channels[1])) expect((await world.owner.delete(`posts/${post.id}`)).status).toBe(204);
+  });
+  const places = async (): Promise<string[]> => (await onFirst()).map((post) => `${post.id} ${post.date} ${post.minute}`);
+  it('change places, which each alone could not', async () => {
+    const [a, , c] = await onFirst();
+    const alone = await world.owner.put('posts/places', { moves: [moved(a!, c!.date)] });
+    expect([alone.status, alone.body.detail]).toEqual([409, expect.stringMatching(/already has 1 of 1 posts/)]);
+    const both = await world.owner.put('posts/places', { moves: [moved({ ...a!, minute: c!.minute }, c!.date), moved({ ...c!, minute: a!.minute }, a!.date)] });
+    expect([both.status, both.body.map((post: Row) => [post.date, post.version])]).toEqual([
+      200,
+      [
+        [c!.date, a!.version + 1],
+        [a!.date, c!.version + 1],
+      ],
+    ]);
+  });
+  it('go whole or not at all, and each only once', async () => {
+    const before = await places();
+    const row = await onFirst();
+    const broken = await world.owner.put('posts/places', { moves: [moved(row.at(-1)!, addDays(row.at(-1)!.date, 42)), moved(row.at(-2)!, '2001-01-01')] });
+    expect([broken.status, broken.body.detail]).toEqual([409, expect.stringMatching(/^“.*” cannot move: /)]);
+    const twice = await world.owner.put('posts/places', { moves: [moved(row[0]!, addDays(row[0]!.date, 42)), moved(row[0]!, addDays(row[0]!.date, 49))] });
+    expect(twice.status).toBe(422);
+    const stale = await world.owner.put('posts/places', {
+      moves: row.map((post, i) => moved({ ...post, version: post.version - (i === 2 ? 1 : 0) }, addDays(post.date, 42))),
+    });
+    expect([stale.status, stale.body.code]).toEqual([409, 'stale']);
+    expect(await places()).toEqual(before);
+  });
+  it('are moved once when many move them at the same moment', async () => {
+    const row = (await onFirst()).slice(-2);
+    const later = [42, 49, 56, 63, 70, 77];
+    const answers = await Promise.all(
+      later.map((by, i) =>
+        world.owner.put('posts/places', { moves: (i % 2 === 0 ? row : [...row].reverse()).map((post) => moved(post, addDays(post.date, by))) }),
+      ),
+    );
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409, 409, 409]);
+    const by = later[answers.findIndex((answer) => answer.status === 200)]!;
+    const now = await onFirst();
+    for (const post of row) expect(now.find((one) => one.id === post.id)).toMatchObject({ date: addDays(post.date, by), version: post.version + 1 });
+    const back = await world.owner.put('posts/places', { moves: row.map((post) => moved({ ...post, version: post.version + 1 }, post.date)) });
+    expect(back.status).toBe(200);
+  });
+});
+
 describe('the plan to take away', () => {
   it('is CSV that a reference parser reads', async () => {
     const answer = await world.owner.get(`schedule/plan.csv?from=${FROM}&to=${TO}&clientId=${clientId}`);

@@ -218,6 +218,8 @@ describe('another client’s anything answers 404', () => {
         })
       ).status,
     ).toBe(404);
+    const move = { postId: theirs['postId'], channelId: theirs['channelId'], date: '2055-05-06', minute: 450, version: 1 };
+    expect((await producer.put('posts/places', { moves: [move] })).status).toBe(404);
     expect((await producer.get(`schedule/plan.csv?from=2055-01-01&to=2055-12-31&clientId=${theirs['clientId']}`)).status).toBe(404);
   });
   it('and lists hold only what is theirs to see', async () => {

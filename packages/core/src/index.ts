@@ -80,8 +80,10 @@ export { COVER_LINE_LIMIT } from './copy/types.js';
 export type { Copy, CopyLimits } from './copy/types.js';
 // Plan
 export { addDays, dayNumber, daysBetween, formatDay, formatMinute, mondayOf, weekdayName, weekdayOf } from './plan/calendar.js';
-export { checkFit, checkHole, checkPlacement } from './plan/check-placement.js';
+export { checkFit, checkPlacement } from './plan/check-placement.js';
 export { layOut } from './plan/lay-out.js';
+export { checkMoves, checkTakeOff, movesByDays, movesThatFit } from './plan/move-posts.js';
+export type { PostMove, RefusedMove } from './plan/move-posts.js';
 export { openSlots } from './plan/slots.js';
 export { SHAPES } from './plan/types.js';
 export { instantOf, isZone, wallTimeAt } from './plan/zone.js';

@@ -451,6 +451,15 @@ export class MovePostForm {
   @Whole(SEEN) version: number;
 }
 
+export class PostMoveForm extends MovePostForm {
+  @Id() postId: string;
+}
+
+/** Posts that move together: each is checked beside the others where they go. */
+export class MovePostsForm {
+  @Parts(() => PostMoveForm, { minItems: 1, maxItems: 500 }) moves: PostMoveForm[];
+}
+
 export class PostStateForm {
   @OneOf(['planned', 'posted', 'failed'], { description: '`failed` takes a mark back from a post that had failed' }) state: 'planned' | 'posted' | 'failed';
   @Whole(SEEN) version: number;

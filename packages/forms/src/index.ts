@@ -40,6 +40,8 @@ export {
   LayOutForm,
   LinkForm,
   MovePostForm,
+  MovePostsForm,
+  PostMoveForm,
   NewDocumentForm,
   NewUserForm,
   ReelForm,

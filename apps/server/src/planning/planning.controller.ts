@@ -1,7 +1,7 @@
 import { BadRequestException, Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Res } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { dayNumber, fileName, formatDay, planCalendar, planCsv } from '@sift-reel/core';
-import { AcceptForm, BatchChangeForm, BatchForm, LayOutForm, MovePostForm, PostStateForm } from '@sift-reel/forms';
+import { AcceptForm, BatchChangeForm, BatchForm, LayOutForm, MovePostForm, MovePostsForm, PostStateForm } from '@sift-reel/forms';
 import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { sendFile } from '../shorts/send-file.js';
@@ -67,6 +67,12 @@ export class PlanningController {
   @ApiOkResponse({ type: PostView })
   movePost(@CurrentActor() actor: Actor, @Param('postId', ParseUUIDPipe) postId: string, @Body() form: MovePostForm): Promise<PostView> {
     return this.planning.move(actor, postId, form);
+  }
+
+  @Put('posts/places')
+  @ApiOkResponse({ type: [PostView] })
+  movePosts(@CurrentActor() actor: Actor, @Body() form: MovePostsForm): Promise<PostView[]> {
+    return this.planning.moveAll(actor, form.moves);
   }
 
   @Put('posts/:postId/state')

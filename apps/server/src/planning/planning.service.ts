@@ -1,7 +1,7 @@
 import { ConflictException, Inject, Injectable, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
 import {
   asPosted,
-  checkHole,
+  checkMoves,
   checkPlacement,
   dayNumber,
   instantOf,
@@ -11,7 +11,7 @@ import {
   type PlanRow,
   type PlanShort,
 } from '@sift-reel/core';
-import type { AcceptForm, LayOutForm, MovePostForm, PlacementForm, PostStateForm, WhatIfForm } from '@sift-reel/forms';
+import type { AcceptForm, LayOutForm, MovePostForm, PlacementForm, PostMoveForm, PostStateForm, WhatIfForm } from '@sift-reel/forms';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { StaleWriteException } from '../problems/refusals.js';
 import type { AuditAction } from '../audit/trail-words.js';
@@ -137,21 +137,38 @@ export class PlanningService implements OnModuleInit {
   }
 
   async move(actor: Actor, postId: string, form: MovePostForm): Promise<PostView> {
-    const seen = await this.find(actor, postId);
-    return this.write([seen.channelId, form.channelId], [seen.shortId], async () => {
-      const post = await this.findSeen(actor, postId, form.version, seen.channelId);
-      if (post.state === 'posted') throw new ConflictException('It was posted already, so it cannot move.');
-      const { plan } = await this.loader.around(actor, [post.channelId, form.channelId], [post.shortId]);
-      const channel = find(plan.channels, form.channelId, 'channel');
-      const short = find(plan.shorts, post.shortId, 'short');
-      const { date, minute } = form;
-      const { atMs } = instantOf(channel.zone, form);
-      const refusal = checkPlacement(plan, short, channel, form, postId)[0] ?? checkHole(plan, postId, { channelId: channel.id, atMs })[0];
-      if (refusal !== undefined) throw new ConflictException(refusal.detail);
-      const place = { channelId: channel.id, date, minute, at: new Date(atMs) };
-      await post.update({ ...place, state: 'planned', failure: null, why: 'Put here by hand.', version: post.version + 1 });
-      await this.record(actor, 'move', post, short.title);
-      return toPostView(post, short.recordingId);
+    return (await this.moveAll(actor, [{ ...form, postId }]))[0]!;
+  }
+
+  /** Moves posts, all of them or none; each is checked beside the others where they go. */
+  async moveAll(actor: Actor, moves: readonly PostMoveForm[]): Promise<PostView[]> {
+    const seen = await this.findAll(
+      actor,
+      moves.map((move) => move.postId),
+    );
+    const channelIds = [...seen.map((post) => post.channelId), ...moves.map((move) => move.channelId)];
+    const shortIds = seen.map((post) => post.shortId);
+    return this.write(channelIds, shortIds, async () => {
+      const posts: Post[] = [];
+      for (const [n, { postId, version }] of moves.entries()) posts.push(await this.findSeen(actor, postId, version, seen[n]!.channelId));
+      const { plan } = await this.loader.around(actor, channelIds, shortIds);
+      for (const { channelId } of moves) find(plan.channels, channelId, 'channel');
+      const refused = checkMoves(plan, moves)[0];
+      if (refused !== undefined) {
+        const { title } = find(plan.shorts, find(posts, refused.postId, 'post').shortId, 'short');
+        throw new ConflictException(moves.length === 1 ? refused.refusal.detail : `“${title}” cannot move: ${refused.refusal.detail}`);
+      }
+      // On the way posts may stand where others were.
+      await this.database.run('SET CONSTRAINTS ALL DEFERRED');
+      for (const [n, { channelId, date, minute }] of moves.entries()) {
+        const post = posts[n]!;
+        const at = new Date(instantOf(find(plan.channels, channelId, 'channel').zone, { date, minute }).atMs);
+        const place = { channelId, date, minute, at };
+        await post.update({ ...place, state: 'planned', failure: null, why: 'Put here by hand.', version: post.version + 1 });
+        await this.record(actor, 'move', post, find(plan.shorts, post.shortId, 'short').title);
+      }
+      await this.database.run('SET CONSTRAINTS ALL IMMEDIATE');
+      return posts.map((post) => toPostView(post, find(plan.shorts, post.shortId, 'short').recordingId));
     });
   }
 
@@ -253,6 +270,13 @@ export class PlanningService implements OnModuleInit {
       if (error instanceof UniqueConstraintError) throw new ConflictException('Somebody else has just placed something there. Load the schedule again.');
       throw error;
     }
+  }
+
+  /** Posts in the order of their ids here. @throws UnprocessableEntityException where one is named twice */
+  private async findAll(actor: Actor, postIds: readonly string[]): Promise<Post[]> {
+    if (new Set(postIds).size !== postIds.length) throw new UnprocessableEntityException('A post is named twice; it can move to one place.');
+    const posts = await Post.findAll({ where: { id: [...postIds], ...scoped(actor) } });
+    return postIds.map((id) => find(posts, id, 'post'));
   }
 
   private async find(actor: Actor, postId: string, hold: 'free' | 'locked' = 'free'): Promise<Post> {

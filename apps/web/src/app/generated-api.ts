@@ -870,6 +870,14 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['planning'],
       }),
+      movePosts: build.mutation<MovePostsApiResponse, MovePostsApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/places`,
+          method: 'PUT',
+          body: queryArg,
+        }),
+        invalidatesTags: ['planning'],
+      }),
       setPostState: build.mutation<SetPostStateApiResponse, SetPostStateApiArg>({
         query: (queryArg) => ({
           url: `/api/posts/${queryArg.postId}/state`,
@@ -1320,6 +1328,8 @@ export type MovePostApiArg = {
   postId: string;
   movePostForm: MovePostForm;
 };
+export type MovePostsApiResponse = /** status 200  */ PostView[];
+export type MovePostsApiArg = MovePostsForm;
 export type SetPostStateApiResponse = /** status 200  */ PostView;
 export type SetPostStateApiArg = {
   postId: string;
@@ -2676,6 +2686,17 @@ export type MovePostForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
+export type PostMoveForm = {
+  channelId: string;
+  date: string;
+  minute: number;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+  postId: string;
+};
+export type MovePostsForm = {
+  moves: PostMoveForm[];
+};
 export type PostStateForm = {
   /** `failed` takes a mark back from a post that had failed */
   state: 'planned' | 'posted' | 'failed';
@@ -2809,6 +2830,7 @@ export const {
   useProposePlanMutation,
   useAcceptPlanMutation,
   useMovePostMutation,
+  useMovePostsMutation,
   useSetPostStateMutation,
   useTakeOffPostMutation,
 } = injectedRtkApi;

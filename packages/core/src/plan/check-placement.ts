@@ -80,7 +80,7 @@ function checkNeighbours(short: PlanShort, channel: PlanChannel, onChannel: read
 }
 
 /** The posts of a channel right before and after an instant. */
-function neighboursOf(onChannel: readonly PlannedPost[], atMs: number): [PlannedPost | undefined, PlannedPost | undefined] {
+export function neighboursOf(onChannel: readonly PlannedPost[], atMs: number): [PlannedPost | undefined, PlannedPost | undefined] {
   let before: PlannedPost | undefined;
   let after: PlannedPost | undefined;
   for (const post of onChannel) {
@@ -113,22 +113,4 @@ function leadOf(plan: Plan, short: PlanShort): PlanChannel | undefined {
   return plan.channels
     .filter((one) => one.clientId === short.clientId && checkFit(short, one).length === 0)
     .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))[0];
-}
-
-/**
- * What speaks against the hole that a post leaves when it moves: the posts before and after it would follow each other
- * though they come from one recording. A post that only moves between those two leaves none.
- * @param to where it goes
- */
-export function checkHole(plan: Plan, postId: string, to: { readonly channelId: string; readonly atMs: number }): Refusal[] {
-  const post = plan.posts.find((one) => one.id === postId);
-  if (post === undefined) return [];
-  const [before, after] = neighboursOf(
-    plan.posts.filter((one) => one.channelId === post.channelId && one.id !== postId),
-    post.atMs,
-  );
-  if (before === undefined || after === undefined || before.recordingId !== after.recordingId) return [];
-  if (to.channelId === post.channelId && before.atMs < to.atMs && to.atMs < after.atMs) return [];
-  const days = `${formatDay(before.date)} ${formatMinute(before.minute)} and ${formatDay(after.date)} ${formatMinute(after.minute)}`;
-  return [{ code: 'same-recording', detail: `The posts before and after it, on ${days}, come from one recording and would follow each other.` }];
 }

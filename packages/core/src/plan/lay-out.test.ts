@@ -1,76 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays, dateOfDay, mondayOf } from './calendar.js';
-import { checkFit, checkHole, checkPlacement } from './check-placement.js';
+import { checkFit, checkPlacement } from './check-placement.js';
 import { layOut } from './lay-out.js';
-import { type Plan, type PlanChannel, type PlannedPost, type PlanShort, STAGGER_MS } from './types.js';
-import { instantOf } from './zone.js';
+import { channel, plan, post, short } from './plan.fixture.js';
+import { type Plan, type PlanChannel, type PlanShort, STAGGER_MS } from './types.js';
 
-const RULES = {
-  name: 'Loopline',
-  minDurationMs: 3_000,
-  maxDurationMs: 60_000,
-  shapes: ['vertical'] as const,
-  copy: { title: 100, description: 300, hashtags: 5 },
-  postsPerDay: 2,
-  minGapMinutes: 180,
-};
-const channel = (fields: Partial<PlanChannel> = {}): PlanChannel => ({
-  id: 'c1',
-  clientId: 'k',
-  name: 'First',
-  zone: 'Europe/Dublin',
-  order: 1,
-  postsPerDay: 1,
-  postsPerWeek: 5,
-  rules: RULES,
-  windows: [1, 2, 3, 4, 5].map((weekday) => ({ weekday, minute: 450, weight: 80 })),
-  blackouts: [],
-  ...fields,
-});
-const short = (id: string, fields: Partial<PlanShort> = {}): PlanShort => ({
-  id,
-  clientId: 'k',
-  recordingId: 'r1',
-  title: `Short ${id}`,
-  lengthMs: 40_000,
-  score: 70,
-  approved: true,
-  copyProblems: {},
-  ...fields,
-});
-const post = (fields: Partial<PlannedPost> & { date: string }): PlannedPost => ({
-  id: 'p',
-  shortId: 's0',
-  recordingId: 'r0',
-  channelId: 'c1',
-  minute: 450,
-  atMs: instantOf('Europe/Dublin', { date: fields.date, minute: fields.minute ?? 450 }).atMs,
-  state: 'planned',
-  ...fields,
-});
-const plan = (fields: Partial<Plan> = {}): Plan => ({ channels: [channel()], shorts: [], posts: [], nowMs: Date.UTC(2026, 4, 1), ...fields });
 const codes = (p: Plan, s: PlanShort, c: PlanChannel, date: string, minute = 450): string[] =>
   checkPlacement(p, s, c, { date, minute }).map((refusal) => refusal.code);
-
-describe('checkHole', () => {
-  const [before, own, after] = [
-    post({ id: 'before', date: '2026-05-04', recordingId: 'r1' }),
-    post({ id: 'own', date: '2026-05-05', recordingId: 'r2' }),
-    post({ id: 'after', date: '2026-05-07', recordingId: 'r1' }),
-  ];
-  const at = (date: string): number => instantOf('Europe/Dublin', { date, minute: 450 }).atMs;
-  const hole = (posts: PlannedPost[], to: { channelId: string; atMs: number }): string[] => checkHole(plan({ posts }), 'own', to).map((one) => one.code);
-  it('refuses a move that lets two posts of one recording follow each other', () => {
-    expect(hole([before, own, after], { channelId: 'c1', atMs: at('2026-05-08') })).toEqual(['same-recording']);
-    expect(hole([before, own, after], { channelId: 'c2', atMs: at('2026-05-06') })).toEqual(['same-recording']);
-  });
-  it('takes a move that stays between them, and one that leaves two recordings side by side', () => {
-    expect(hole([before, own, after], { channelId: 'c1', atMs: at('2026-05-06') })).toEqual([]);
-    expect(hole([before, own, { ...after, recordingId: 'r3' }], { channelId: 'c1', atMs: at('2026-05-08') })).toEqual([]);
-    expect(hole([own, after], { channelId: 'c1', atMs: at('2026-05-08') })).toEqual([]);
-  });
-});
 
 describe('checkPlacement', () => {
   const monday = '2026-05-04';
@@ -114,7 +51,7 @@ describe('checkPlacement', () => {
     expect(codes(plan({ channels, posts: [onSecond] }), short('a'), channel(), '2026-05-06')).toContain('after-later-channel');
   });
   it('does not wait for a first channel that cannot take the short', () => {
-    const second = channel({ id: 'c2', order: 2, rules: { ...RULES, maxDurationMs: 180_000 } });
+    const second = channel({ id: 'c2', order: 2, rules: { ...channel().rules, maxDurationMs: 180_000 } });
     expect(codes(plan({ channels: [channel(), second] }), short('a', { lengthMs: 90_000 }), second, monday)).toEqual([]);
   });
 });

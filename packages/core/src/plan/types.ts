@@ -89,7 +89,8 @@ export type RefusalCode =
   | 'before-first-channel'
   | 'after-later-channel'
   | 'skipped-hour'
-  | 'no-slot';
+  | 'no-slot'
+  | 'posted';
 
 /** Why a short may not go there; `detail` is a sentence for the producer. */
 export interface Refusal {

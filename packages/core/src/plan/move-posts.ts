@@ -1,0 +1,105 @@
+import { addDays, formatDay, formatMinute, weekdayOf, type WallTime } from './calendar.js';
+import { checkPlacement, neighboursOf } from './check-placement.js';
+import type { Plan, PlannedPost, Refusal } from './types.js';
+import { instantOf } from './zone.js';
+
+/** A post and the place that it is to have. */
+export interface PostMove extends WallTime {
+  readonly postId: string;
+  readonly channelId: string;
+}
+
+/** Why a post may not move so. */
+export interface RefusedMove {
+  readonly postId: string;
+  readonly refusal: Refusal;
+}
+
+/**
+ * The plan as it is when all of some moves were made. Moves of posts or to channels that it does not have are left out.
+ */
+function afterMoves(plan: Plan, moves: readonly PostMove[]): Plan {
+  const moved = new Map(moves.map((move) => [move.postId, move]));
+  const zones = new Map(plan.channels.map((channel) => [channel.id, channel.zone]));
+  const posts = plan.posts.map((post) => {
+    const move = moved.get(post.id);
+    const zone = zones.get(move?.channelId ?? '');
+    if (move === undefined || zone === undefined) return post;
+    const { channelId, date, minute } = move;
+    return { ...post, channelId, date, minute, atMs: instantOf(zone, move).atMs };
+  });
+  return { ...plan, posts };
+}
+
+/**
+ * What speaks against moving posts, all of them at once: each where it goes, beside the others where they go, and where it was,
+ * for the posts before and after it that would follow each other there. Empty when they may; at most one refusal each.
+ */
+export function checkMoves(plan: Plan, moves: readonly PostMove[]): RefusedMove[] {
+  const after = afterMoves(plan, moves);
+  const going = new Set(moves.map((move) => move.postId));
+  return moves.flatMap((move): RefusedMove[] => {
+    const [post, channel] = [plan.posts.find((one) => one.id === move.postId), plan.channels.find((one) => one.id === move.channelId)];
+    const short = plan.shorts.find((one) => one.id === post?.shortId);
+    if (post === undefined || channel === undefined || short === undefined)
+      return [{ postId: move.postId, refusal: { code: 'no-slot', detail: 'This is not on the schedule any more.' } }];
+    if (post.state === 'posted') return [{ postId: post.id, refusal: { code: 'posted', detail: 'It was posted already, so it cannot move.' } }];
+    const refusal = checkPlacement(after, short, channel, move, post.id)[0] ?? holeOf(after, post, going);
+    return refusal === undefined ? [] : [{ postId: post.id, refusal }];
+  });
+}
+
+/** The most of some moves that may be made together: the refused ones are left out, until none of the rest is. */
+export function movesThatFit(plan: Plan, moves: readonly PostMove[]): PostMove[] {
+  let fitting = [...moves];
+  for (;;) {
+    const refused = new Set(checkMoves(plan, fitting).map((one) => one.postId));
+    if (refused.size === 0) return fitting;
+    fitting = fitting.filter((move) => !refused.has(move.postId));
+  }
+}
+
+/**
+ * Moves of posts by some days, each on its own channel: at its time where that weekday has a window there, else at the heaviest
+ * window of the day. A post whose new day has no window is refused.
+ */
+export function movesByDays(
+  plan: Plan,
+  postIds: readonly string[],
+  days: number,
+): { readonly moves: readonly PostMove[]; readonly refused: readonly RefusedMove[] } {
+  const [moves, refused]: [PostMove[], RefusedMove[]] = [[], []];
+  for (const post of plan.posts) {
+    const channel = plan.channels.find((one) => one.id === post.channelId);
+    if (!postIds.includes(post.id) || channel === undefined) continue;
+    const date = addDays(post.date, days);
+    const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date)).sort((a, b) => b.weight - a.weight);
+    const window = windows.find(({ minute }) => minute === post.minute) ?? windows[0];
+    // A week later is the same time, whether or not the channel has a window there: it was put there by hand.
+    const minute = days % 7 === 0 ? post.minute : window?.minute;
+    if (minute !== undefined) moves.push({ postId: post.id, channelId: post.channelId, date, minute });
+    else refused.push({ postId: post.id, refusal: { code: 'no-slot', detail: `${channel.name} has no posting window on ${formatDay(date)}.` } });
+  }
+  return { moves, refused };
+}
+
+/** What speaks against the hole that a post leaves when it is taken off. */
+export function checkTakeOff(plan: Plan, postId: string): Refusal | undefined {
+  const post = plan.posts.find((one) => one.id === postId);
+  return post === undefined ? undefined : holeOf({ ...plan, posts: plan.posts.filter((one) => one.id !== postId) }, post, new Set([postId]));
+}
+
+/**
+ * The posts before and after a hole, where they come from one recording and neither is among those that go: what goes is
+ * checked where it goes.
+ */
+function holeOf(after: Plan, was: PlannedPost, going: ReadonlySet<string>): Refusal | undefined {
+  const [before, next] = neighboursOf(
+    after.posts.filter((one) => one.channelId === was.channelId),
+    was.atMs,
+  );
+  if (before === undefined || next === undefined || before.recordingId !== next.recordingId) return undefined;
+  if (going.has(before.id) || going.has(next.id)) return undefined;
+  const days = `${formatDay(before.date)} ${formatMinute(before.minute)} and ${formatDay(next.date)} ${formatMinute(next.minute)}`;
+  return { code: 'same-recording', detail: `The posts before and after it, on ${days}, come from one recording and would follow each other.` };
+}
