@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import type { CandidateView, ScheduleView } from '../app/api.js';
-import { dayHere, dropOn, minutesOver, toPlan } from './planning/plan.js';
+import { dayHere, dropOn, minutesOver, toPlan, wallOf, windowsOn } from './planning/plan.js';
 import { pairFiles } from './recordings/upload.js';
 import { NO_FILTER } from './sifting/bench-slice.js';
 import { paragraphOf, toParagraphs } from './sifting/paragraphs.js';
@@ -132,10 +132,37 @@ describe('dropOn', () => {
     posts: [],
     now: '2026-05-01T00:00:00.000Z',
   } as unknown as ScheduleView;
-  it('takes the day’s heaviest window', () => expect(dropOn(toPlan(view), 's', 'c', '2026-05-04')).toEqual({ kind: 'fits', minute: 900 }));
+  it('takes the day’s heaviest window', () =>
+    expect(dropOn(toPlan(view), 's', 'c', '2026-05-04', null)).toEqual({ kind: 'fits', date: '2026-05-04', minute: 900 }));
   it('says why a day is refused', () => {
-    expect(dropOn(toPlan(view), 's', 'c', '2026-05-05')).toMatchObject({ refusal: { detail: 'First has no posting window on this weekday.' } });
-    expect(dropOn(toPlan(view), 's', 'c', '2026-04-27')).toMatchObject({ refusal: { code: 'in-past' } });
+    expect(dropOn(toPlan(view), 's', 'c', '2026-05-05', null)).toMatchObject({ refusal: { detail: 'First has no posting window on this weekday.' } });
+    expect(dropOn(toPlan(view), 's', 'c', '2026-04-27', null)).toMatchObject({ refusal: { code: 'in-past' } });
+  });
+  it('goes by the clock of whoever looks, where that is asked', () => {
+    // 15:00 UTC on a Monday is five in the morning of Tuesday on Kiritimati, 14 hours ahead.
+    const there = 'Pacific/Kiritimati';
+    expect(dropOn(toPlan(view), 's', 'c', '2026-05-05', there)).toEqual({ kind: 'fits', date: '2026-05-04', minute: 900 });
+    expect(windowsOn(toPlan(view).channels[0]!, '2026-05-05', there).map((one) => [one.date, one.minute, one.shown])).toEqual([['2026-05-04', 900, 300]]);
+    expect(windowsOn(toPlan(view).channels[0]!, '2026-05-04', there).map((one) => one.shown)).toEqual([1_290]);
+    expect(wallOf(there, { date: '2026-05-04', minute: 900, at: '2026-05-04T15:00:00.000Z' })).toEqual({ date: '2026-05-05', minute: 300 });
+    expect(wallOf(null, { date: '2026-05-04', minute: 900, at: '2026-05-04T15:00:00.000Z' })).toEqual({ date: '2026-05-04', minute: 900 });
+  });
+  it('sees the hole that a post leaves behind it', () => {
+    const post = (id: string, recordingId: string, date: string) => ({
+      id,
+      channelId: 'c',
+      shortId: 's',
+      recordingId,
+      date,
+      minute: 900,
+      at: `${date}T15:00:00.000Z`,
+      state: 'planned',
+    });
+    const posts = [post('before', 'q', '2026-05-04'), post('own', 'r', '2026-05-11'), post('after', 'q', '2026-05-18')];
+    const plan = toPlan({ ...view, posts: posts.map((one) => ({ ...one, shortId: one.id === 'own' ? 's' : one.id })) } as unknown as ScheduleView);
+    expect(dropOn(plan, 's', 'c', '2026-05-25', null, 'own')).toMatchObject({
+      refusal: { code: 'same-recording', detail: expect.stringContaining('would follow each other') },
+    });
   });
 });
 

@@ -1,10 +1,11 @@
-import { formatMinute, type Plan, weekdayOf } from '@sift-reel/core';
+import { formatMinute, type Plan } from '@sift-reel/core';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { Fragment, memo, type ReactNode } from 'react';
 import type { ChannelView, PostView, ScheduleView } from '../../app/api.js';
-import { useAppSelector } from '../../app/store.js';
-import { dropOn, minutesOver, postsOn, POST_STATE_NAMES } from './plan.js';
+import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { type BoardClock, dropOn, minutesOver, postsOn, POST_STATE_NAMES, wallOf, windowsOn } from './plan.js';
+import { toggled } from './schedule-slice.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
@@ -13,13 +14,14 @@ interface BoardProps {
   plan: Plan;
   days: readonly string[];
   today: string;
+  clock: BoardClock;
   clientNames: ReadonlyMap<string, string>;
   onOpen: (post: PostView) => void;
   onDropAt: (channelId: string, date: string) => void;
 }
 
 /** Channels × days. While something is held, every cell says whether it would take it. */
-export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }: BoardProps): ReactNode {
+export function Board({ view, plan, days, today, clock, clientNames, onOpen, onDropAt }: BoardProps): ReactNode {
   const held = useAppSelector((state) => state.schedule.held);
   const cursor = useAppSelector((state) => state.schedule.cursor);
   const heldPost = held?.kind === 'post' ? view.posts.find((post) => post.id === held.postId) : undefined;
@@ -63,9 +65,9 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
                       const outcome =
                         heldShort === null
                           ? null
-                          : heldPost?.channelId === channel.id && heldPost.date === date
+                          : heldPost?.channelId === channel.id && wallOf(clock, heldPost).date === date
                             ? null
-                            : dropOn(plan, heldShort, channel.id, date, heldPost?.id);
+                            : dropOn(plan, heldShort, channel.id, date, clock, heldPost?.id);
                       return (
                         <Cell
                           key={date}
@@ -79,7 +81,8 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
                           <Day
                             channel={channel}
                             date={date}
-                            posts={postsOn(view.posts, channel.id, date)}
+                            clock={clock}
+                            posts={postsOn(view.posts, channel.id, date, clock)}
                             blackout={
                               view.blackouts.find(
                                 (one) =>
@@ -91,7 +94,7 @@ export function Board({ view, plan, days, today, clientNames, onOpen, onDropAt }
                             }
                             titleOf={titleOf}
                             onOpen={onOpen}
-                            minutesOver={minutesOver(channel.zone, plan.nowMs, date)}
+                            minutesOver={minutesOver(clock ?? channel.zone, plan.nowMs, date)}
                           />
                         </Cell>
                       );
@@ -172,6 +175,7 @@ function Cell({ channelId, date, under, takes, refusal, onDropAt, children }: Ce
 interface DayProps {
   channel: ChannelView;
   date: string;
+  clock: BoardClock;
   posts: readonly PostView[];
   blackout: string | null;
   titleOf: ReadonlyMap<string, { title: string; score: number }>;
@@ -180,29 +184,47 @@ interface DayProps {
   minutesOver: number;
 }
 
-const Day = memo(function Day({ channel, date, posts, blackout, titleOf, onOpen, minutesOver: over }: DayProps): ReactNode {
+const Day = memo(function Day({ channel, date, clock, posts, blackout, titleOf, onOpen, minutesOver: over }: DayProps): ReactNode {
   if (posts.length > 0)
     return (
       <div className="flex flex-col gap-1">
         {posts.map((post) => (
-          <PostCard key={post.id} post={post} title={titleOf.get(post.shortId)?.title ?? ''} score={titleOf.get(post.shortId)?.score ?? 0} onOpen={onOpen} />
+          <PostCard
+            key={post.id}
+            post={post}
+            clock={clock}
+            title={titleOf.get(post.shortId)?.title ?? ''}
+            score={titleOf.get(post.shortId)?.score ?? 0}
+            onOpen={onOpen}
+          />
         ))}
       </div>
     );
   if (blackout !== null) return <div className="hatched h-[54px] px-[7px] py-[5px] text-[11px] text-soft">{t('planning.no-posts', { blackout })}</div>;
-  const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date));
+  const windows = windowsOn(channel, date, clock);
   if (windows.length === 0) return null;
-  const open = windows.filter(({ minute }) => minute > over);
+  const open = windows.filter(({ shown }) => shown > over);
   return (
     <div className="time h-[54px] rounded-sm border border-dashed border-rule px-[6px] py-1 text-soft">
-      {open.length === 0 ? t('planning.went-empty') : t('planning.open', { open: open.map(({ minute }) => formatMinute(minute)).join(' ') })}
+      {open.length === 0 ? t('planning.went-empty') : t('planning.open', { open: open.map(({ shown }) => formatMinute(shown)).join(' ') })}
     </div>
   );
 });
 
 const LOOKS = { planned: 'border-l-ink bg-sheet', posted: 'border-l-verdigris bg-verdigris text-sheet', failed: 'border-l-madder bg-madder-tint' } as const;
 
-function PostCard({ post, title, score, onOpen }: { post: PostView; title: string; score: number; onOpen: (post: PostView) => void }): ReactNode {
+interface PostCardProps {
+  post: PostView;
+  clock: BoardClock;
+  title: string;
+  score: number;
+  onOpen: (post: PostView) => void;
+}
+
+function PostCard({ post, clock, title, score, onOpen }: PostCardProps): ReactNode {
+  const dispatch = useAppDispatch();
+  const chosen = useAppSelector((state) => state.schedule.chosen.includes(post.id));
+  const time = formatMinute(wallOf(clock, post).minute);
   const held = { kind: 'post' as const, postId: post.id };
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: post.id, data: held, disabled: post.state === 'posted' });
   return (
@@ -212,18 +234,24 @@ function PostCard({ post, title, score, onOpen }: { post: PostView; title: strin
       {...listeners}
       type="button"
       data-testid="post"
+      data-post={post.id}
       title={post.why}
-      onClick={() => onOpen(post)}
+      aria-pressed={chosen}
+      onClick={(event) => {
+        if (event.shiftKey || event.ctrlKey || event.metaKey) dispatch(toggled(post.id));
+        else onOpen(post);
+      }}
       aria-roledescription={t('planning.post')}
-      aria-label={`${formatMinute(post.minute)} ${title}, ${POST_STATE_NAMES[post.state]}. ${post.why}`}
+      aria-label={`${time} ${title}, ${POST_STATE_NAMES[post.state]}. ${post.why}`}
       className={clsx(
         'block h-[54px] w-full overflow-hidden rounded-sm border border-l-4 border-rule px-[6px] py-[3px] text-left',
         LOOKS[post.state],
         isDragging && 'opacity-40',
+        chosen && 'outline-2 -outline-offset-1 outline-ink',
       )}
     >
       <span className={clsx('time flex justify-between', post.state === 'posted' ? '' : 'text-soft')}>
-        <span>{formatMinute(post.minute)}</span>
+        <span>{time}</span>
         <span>{Math.round(score)}</span>
       </span>
       <span className="block truncate text-[12px] font-semibold">{title}</span>

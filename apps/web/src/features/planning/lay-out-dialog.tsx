@@ -1,4 +1,3 @@
-import { addDays } from '@sift-reel/core';
 import { type ReactNode, useState } from 'react';
 import { api, type BatchView, type ScheduleShortView } from '../../app/api.js';
 import { useAppDispatch } from '../../app/store.js';
@@ -12,18 +11,22 @@ import { t } from '../../texts/texts.js';
 export function LayOutDialog({
   shorts,
   batch,
+  earliest,
   from,
+  to,
   clientNames,
   onClose,
 }: {
   shorts: readonly ScheduleShortView[];
   batch: BatchView | null;
+  earliest: string;
   from: string;
+  to: string;
   clientNames: ReadonlyMap<string, string>;
   onClose: () => void;
 }): ReactNode {
   const [fromDate, setFrom] = useState(from);
-  const [toDate, setTo] = useState(addDays(from, 13));
+  const [toDate, setTo] = useState(to);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [propose, { error, isLoading }] = api.useProposePlanMutation();
   const dispatch = useAppDispatch();
@@ -44,7 +47,7 @@ export function LayOutDialog({
         }}
       >
         <div className="grid grid-cols-2 gap-4">
-          <DayField label={t('common.from')} value={fromDate} min={from} onChange={setFrom} />
+          <DayField label={t('common.from')} value={fromDate} min={earliest} onChange={setFrom} />
           <DayField
             label={t('common.to')}
             value={toDate}

@@ -1,6 +1,9 @@
 import {
+  addDays,
+  checkMoves,
   checkPlacement,
   dayNumber,
+  instantOf,
   mondayOf,
   openSlots,
   type Plan,
@@ -43,23 +46,58 @@ export function toPlan(view: ScheduleView): Plan {
   return { channels, shorts, posts: view.posts.map((post) => ({ ...post, atMs: Date.parse(post.at) })), nowMs: Date.parse(view.now) };
 }
 
-type DropOutcome = { readonly kind: 'fits'; readonly minute: number } | { readonly kind: 'refused'; readonly refusal: Refusal };
+type DropOutcome = { readonly kind: 'fits'; readonly date: string; readonly minute: number } | { readonly kind: 'refused'; readonly refusal: Refusal };
+
+/** Whose calendar the board is read by: each channel's own, or the one of a zone. */
+export type BoardClock = string | null;
+
+/** When something is, by a board's clock. */
+export function wallOf(clock: BoardClock, { date, minute, at }: Pick<PostView, 'date' | 'minute' | 'at'>): { date: string; minute: number } {
+  return clock === null ? { date, minute } : wallTimeAt(clock, Date.parse(at));
+}
+
+interface WindowOnDay {
+  /** By the channel's own clock. */
+  readonly date: string;
+  readonly minute: number;
+  readonly weight: number;
+  /** By the board's. */
+  readonly shown: number;
+}
+
+/** The windows of a channel on a day of a board's clock, in the order of their times. */
+export function windowsOn(channel: Pick<PlanChannel, 'zone' | 'windows'>, date: string, clock: BoardClock): WindowOnDay[] {
+  const own = (day: string): WindowOnDay[] =>
+    channel.windows.filter((window) => window.weekday === weekdayOf(day)).map(({ minute, weight }) => ({ date: day, minute, weight, shown: minute }));
+  if (clock === null || clock === channel.zone) return own(date);
+  return [addDays(date, -1), date, addDays(date, 1)]
+    .flatMap(own)
+    .flatMap((one) => {
+      const here = wallTimeAt(clock, instantOf(channel.zone, one).atMs);
+      return here.date === date ? [{ ...one, shown: here.minute }] : [];
+    })
+    .sort((a, b) => a.shown - b.shown);
+}
 
 /**
  * Where on a day of a channel a short may go: its best window that day that nothing speaks against, else the first reason
- * of its best window. A day without a window is refused with that reason.
+ * of its best window; for a post that moves, the hole that it leaves counts as well. A day without a window is refused with
+ * that reason.
  */
-export function dropOn(plan: Plan, shortId: string, channelId: string, date: string, movedPostId?: string): DropOutcome {
+export function dropOn(plan: Plan, shortId: string, channelId: string, day: string, clock: BoardClock, movedPostId?: string): DropOutcome {
   const channel = plan.channels.find((one) => one.id === channelId);
   const short = plan.shorts.find((one) => one.id === shortId);
   if (channel === undefined || short === undefined) return { kind: 'refused', refusal: { code: 'no-slot', detail: t('planning.this-is-not-on-the-schedule') } };
-  const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date)).sort((a, b) => b.weight - a.weight);
+  const windows = windowsOn(channel, day, clock).sort((a, b) => b.weight - a.weight);
   if (windows.length === 0)
     return { kind: 'refused', refusal: { code: 'no-slot', detail: t('planning.has-no-posting-window-on-this', { name: channel.name }) } };
   let first: Refusal | null = null;
-  for (const { minute } of windows) {
-    const refusal = checkPlacement(plan, short, channel, { date, minute }, movedPostId)[0];
-    if (refusal === undefined) return { kind: 'fits', minute };
+  for (const { date, minute } of windows) {
+    const refusal =
+      movedPostId === undefined
+        ? checkPlacement(plan, short, channel, { date, minute })[0]
+        : checkMoves(plan, [{ postId: movedPostId, channelId, date, minute }])[0]?.refusal;
+    if (refusal === undefined) return { kind: 'fits', date, minute };
     first ??= refusal;
   }
   return { kind: 'refused', refusal: first! };
@@ -108,6 +146,6 @@ export function minutesOver(zone: string, nowMs: number, date: string): number {
   return date < now.date ? MINUTES_A_DAY : date > now.date ? -1 : now.minute;
 }
 
-export function postsOn(posts: readonly PostView[], channelId: string, date: string): PostView[] {
-  return posts.filter((post) => post.channelId === channelId && post.date === date).sort((a, b) => a.minute - b.minute);
+export function postsOn(posts: readonly PostView[], channelId: string, date: string, clock: BoardClock): PostView[] {
+  return posts.filter((post) => post.channelId === channelId && wallOf(clock, post).date === date).sort((a, b) => (a.at < b.at ? -1 : 1));
 }

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import type { Plan, PlannedPost } from '@sift-reel/core';
 import { screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { PlacementView, PostView, ProposalView, ScheduleShortView, ScheduleView } from '../../app/api.js';
@@ -9,7 +10,6 @@ import { LayOutDialog } from './lay-out-dialog.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
 import { proposed, type Proposed } from './schedule-slice.js';
-import type { Deeds } from './use-deeds.js';
 
 const short = (id: string, title: string): ScheduleShortView => ({
   id,
@@ -56,7 +56,18 @@ afterEach(() => {
 describe('laying out', () => {
   onScreens();
   const dialog = (answers = {}) =>
-    show(<LayOutDialog shorts={SHORTS} batch={null} from="2030-03-01" clientNames={new Map([['c1', 'Tern & Tide']])} onClose={nothing} />, answers);
+    show(
+      <LayOutDialog
+        shorts={SHORTS}
+        batch={null}
+        earliest="2030-03-01"
+        from="2030-03-01"
+        to="2030-03-14"
+        clientNames={new Map([['c1', 'Tern & Tide']])}
+        onClose={nothing}
+      />,
+      answers,
+    );
   it('asks for the ticked shorts over a fortnight, and keeps what is proposed', async () => {
     const answer: ProposalView = { placements: [], unplaced: [], value: 0, bound: 0 };
     const { user, asked } = dialog({ 'POST api/schedule/proposals': answer });
@@ -205,10 +216,10 @@ describe('a proposal', () => {
 
 describe('a post', () => {
   onScreens();
-  const dialog = (fields: Partial<PostView> = {}) => {
+  const dialog = (fields: Partial<PostView> = {}, plan: Plan = { channels: [], shorts: [], posts: [], nowMs: 0 }) => {
     const deeds = { takeOff: vi.fn(), markPosted: vi.fn() };
     const onClose = vi.fn();
-    return { deeds, onClose, ...show(<PostDialog post={post(fields)} view={VIEW} deeds={deeds as unknown as Deeds} onClose={onClose} />) };
+    return { deeds, onClose, ...show(<PostDialog post={post(fields)} view={VIEW} plan={plan} deeds={deeds} onClose={onClose} />) };
   };
   it('says when, in the channel’s zone and in UTC, and why there', async () => {
     dialog();
@@ -233,6 +244,14 @@ describe('a post', () => {
     const posted = dialog({ state: 'posted' });
     await posted.user.click(await screen.findByRole('button', { name: 'Not posted after all' }));
     expect(posted.deeds.markPosted).toHaveBeenCalledWith(expect.anything(), false);
+  });
+  it('says what a hole it would leave', async () => {
+    const at = (id: string, recordingId: string, date: string): PlannedPost => ({ ...post(), id, recordingId, date, atMs: Date.parse(`${date}T12:30:00Z`) });
+    const posts = [at('before', 'q', '2030-03-02'), at('p1', 'r1', '2030-03-04'), at('after', 'q', '2030-03-05')];
+    dialog({}, { channels: [], shorts: [], posts, nowMs: 0 });
+    expect(await screen.findByRole('dialog')).toHaveTextContent(
+      'If it moves or goes: The posts before and after it, on Sat 2 Mar 12:30 and Tue 5 Mar 12:30, come from one recording',
+    );
   });
   it('that failed says why', async () => {
     dialog({ state: 'failed', failure: 'the platform was closed' });

@@ -1,4 +1,4 @@
-import { formatMinute } from '@sift-reel/core';
+import { checkTakeOff, formatMinute, type Plan } from '@sift-reel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { PostView, ScheduleView } from '../../app/api.js';
@@ -10,9 +10,18 @@ import { formatDay } from '../../texts/formats.js';
 import { POST_STATE_NAMES } from './plan.js';
 
 /** One post: when in its channel's zone and in UTC, why there, and what can be done with it. */
-export function PostDialog({ post, view, deeds, onClose }: { post: PostView; view: ScheduleView; deeds: Deeds; onClose: () => void }): ReactNode {
+interface PostDialogProps {
+  post: PostView;
+  view: ScheduleView;
+  plan: Plan;
+  deeds: Pick<Deeds, 'takeOff' | 'markPosted'>;
+  onClose: () => void;
+}
+
+export function PostDialog({ post, view, plan, deeds, onClose }: PostDialogProps): ReactNode {
   const short = view.shorts.find((one) => one.id === post.shortId);
   const channel = view.channels.find((one) => one.id === post.channelId);
+  const hole = post.state === 'posted' ? undefined : checkTakeOff(plan, post.id);
   const over = Date.parse(post.at) <= Date.parse(view.now);
   return (
     <Dialog open onClose={onClose} title={short?.title ?? t('planning.post-2')}>
@@ -41,6 +50,9 @@ export function PostDialog({ post, view, deeds, onClose }: { post: PostView; vie
           {t('planning.its-words')}
         </Link>
       </p>
+      {hole !== undefined && (
+        <p className="mt-3 border-l-4 border-madder pl-2 text-madder-text">{t('planning.taken-off-it-leaves-a-hole', { detail: hole.detail })}</p>
+      )}
       <DialogFoot>
         {post.state !== 'posted' && (
           <Button

@@ -1,8 +1,10 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { addDays, daysBetween, formatMinute, mondayOf, type Plan } from '@sift-reel/core';
+import { addDays, dayNumber, daysBetween, formatMinute, mondayOf, type Plan } from '@sift-reel/core';
 import { DndContext, DragOverlay } from '@dnd-kit/core';
+import clsx from 'clsx';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
+import { useNarrow } from '../../app/narrow.js';
 import { Link, useSearchParams } from 'react-router';
 import { api, type ClientView, type PostView, type ScheduleView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
@@ -12,14 +14,18 @@ import { sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { Board } from './board.js';
+import { ChosenBar } from './chosen-bar.js';
+import { DayList } from './day-list.js';
 import { LayOutDialog } from './lay-out-dialog.js';
-import { bestOpenSlot, dayHere, dayOr, inBoardOrder, toPlan } from './plan.js';
+import { Month } from './month.js';
+import { bestOpenSlot, dayHere, dayOr, inBoardOrder, toPlan, wallOf } from './plan.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
-import { pickedUp } from './schedule-slice.js';
+import { chose, type Held, pickedUp } from './schedule-slice.js';
+import { ShiftDialog } from './shift-dialog.js';
 import { HeldCard, Tray } from './tray.js';
 import { useBoardDrag } from './use-board-drag.js';
-import { useDeeds } from './use-deeds.js';
+import { type Shift, useDeeds } from './use-deeds.js';
 import { t, rich } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
@@ -56,28 +62,53 @@ export function SchedulePage(): ReactNode {
   return <Ordered onRecord={schedule.data} clients={clients.data} />;
 }
 
-const WEEKS = [1, 2, 4] as const;
+/** How the schedule is laid out: so many weeks of a board, many weeks at a glance, or one day under the other. */
+const LOOKS = ['board', 'board-2', 'board-4', 'glance', 'list'] as const;
+type Look = (typeof LOOKS)[number];
+const WEEKS_OF: Readonly<Record<Look, number>> = { board: 1, 'board-2': 2, 'board-4': 4, glance: 5, list: 2 };
+const FORTNIGHT = 14;
 
 /** One order of the channels for all that follows. */
 function Ordered({ onRecord, clients }: { onRecord: ScheduleView; clients: readonly ClientView[] }): ReactNode {
   const clientNames = useMemo(() => new Map(clients.map((client) => [client.id, client.name])), [clients]);
   const view = useMemo(() => ({ ...onRecord, channels: inBoardOrder(onRecord.channels, clientNames) }), [onRecord, clientNames]);
-  return <Schedule view={view} clientNames={clientNames} />;
+  const [params] = useSearchParams();
+  const clientId = params.get('client');
+  const known = view.channels.some((channel) => channel.clientId === clientId) ? clientId : null;
+  return <Schedule all={view} clientId={known} clientNames={clientNames} />;
 }
 
-function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: ReadonlyMap<string, string> }): ReactNode {
+/** What one client has of a schedule, or all of it. */
+function ofClient(all: ScheduleView, clientId: string | null): ScheduleView {
+  if (clientId === null) return all;
+  const own = <T extends { readonly clientId: string }>(rows: readonly T[]): T[] => rows.filter((row) => row.clientId === clientId);
+  return { ...all, channels: own(all.channels), shorts: own(all.shorts), posts: own(all.posts) };
+}
+
+interface ScheduleProps {
+  all: ScheduleView;
+  clientId: string | null;
+  clientNames: ReadonlyMap<string, string>;
+}
+
+function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
   const [params, setParams] = useSearchParams();
+  const view = useMemo(() => ofClient(all, clientId), [all, clientId]);
   const plan = useMemo(() => toPlan(view), [view]);
   const today = dayHere(plan.nowMs);
+  const narrow = useNarrow();
+  const look = LOOKS.find((one) => one === params.get('as')) ?? (narrow ? 'list' : 'board');
   const from = mondayOf(dayOr(params.get('week'), today)); // an address may have been typed
-  const weeks = WEEKS.find((n) => String(n) === params.get('weeks')) ?? 1;
-  const days = daysBetween(from, addDays(from, weeks * 7 - 1));
+  const weeks = WEEKS_OF[look];
+  const days = useMemo(() => daysBetween(from, addDays(from, weeks * 7 - 1)), [from, weeks]);
+  const own = params.get('clock') === 'own';
+  const clock = own ? new Intl.DateTimeFormat().resolvedOptions().timeZone : null;
   const batchId = params.get('batch');
-  const [laying, setLaying] = useState(false);
+  const [laying, setLaying] = useState<'new' | 'holes' | null>(null);
   const [opened, setOpened] = useState<PostView | null>(null);
-  const { held, proposal } = useAppSelector((state) => state.schedule);
+  const { held, chosen, proposal } = useAppSelector((state) => state.schedule);
   const dispatch = useAppDispatch();
-  const deeds = useDeeds(view, plan);
+  const deeds = useDeeds(view, plan, clock);
   const set = (name: string, value: string | null): void =>
     setParams((old) => {
       if (value === null) old.delete(name);
@@ -96,13 +127,40 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
       ),
   );
   const waiting = unplaced.filter((short) => !view.posts.some((post) => post.shortId === short.id));
-  useScheduleKeys({ onLayOut: () => setLaying(true), onWeek: go, onToday: () => set('week', null) });
-  const { byKeys, ...drag } = useBoardDrag({ view, plan, days, deeds });
+  useScheduleKeys({ onLayOut: () => setLaying('new'), onWeek: go, onToday: () => set('week', null) });
+  const shown = view.posts.filter((post) => days.includes(wallOf(clock, post).date));
+  const chosenPosts = view.posts.filter((post) => chosen.includes(post.id));
+  const titleOf = (shortId: string): string => view.shorts.find((short) => short.id === shortId)?.title ?? '';
+  /** One of several that are chosen takes the others with it, by as many days. */
+  const [shift, setShift] = useState<Shift | null>(null);
+  const drop = (what: Held, channelId: string, date: string): void => {
+    const post = what.kind === 'post' ? view.posts.find((one) => one.id === what.postId) : undefined;
+    if (post === undefined || chosenPosts.length < 2 || !chosen.includes(post.id) || post.channelId !== channelId) return deeds.drop(what, channelId, date);
+    const days = dayNumber(date) - dayNumber(wallOf(clock, post).date);
+    if (days === 0) return;
+    const planned = deeds.shiftOf(chosen, days);
+    if (planned.refused.length > 0) setShift(planned);
+    else deeds.moveAll(planned.fitting);
+  };
+  const { byKeys, ...drag } = useBoardDrag({ view, plan, days, clock, onDrop: drop });
   const to = days.at(-1)!;
+  const boarded = look !== 'list' && look !== 'glance';
   return (
     <DndContext {...drag}>
       <div className="flex h-full flex-col">
-        <PageHead title={`${formatDay(from)} – ${formatDay(to)}`} aside={t('planning.each-row-in-its-channels-own')}>
+        <PageHead
+          title={`${formatDay(from)} – ${formatDay(to)}`}
+          aside={
+            <button
+              type="button"
+              aria-pressed={own}
+              className="underline decoration-dotted underline-offset-2"
+              onClick={() => set('clock', own ? null : 'own')}
+            >
+              {own ? t('planning.all-by-your-own-clock', { zone: clock }) : t('planning.each-row-in-its-channels-own')}
+            </button>
+          }
+        >
           <span className="inline-flex items-center rounded border border-ink">
             <button type="button" aria-label={t('planning.earlier')} title={t('planning.earlier-2')} className="p-[6px]" onClick={() => go(-1)}>
               <ChevronLeft size={14} />
@@ -116,43 +174,97 @@ function Schedule({ view, clientNames }: { view: ScheduleView; clientNames: Read
           </span>
           <Select
             label={t('planning.weeks-shown')}
-            value={String(weeks)}
-            onChange={(value) => set('weeks', value === '1' ? null : value)}
-            options={WEEKS.map((n) => ({ value: String(n), name: t('planning.weeks', { count: n }) }))}
+            value={look}
+            onChange={(value) => set('as', value)}
+            options={LOOKS.map((one) => ({ value: one, name: lookName(one) }))}
           />
-          <ExportMenu from={from} to={to} />
-          <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying(true)}>
+          <Select
+            label={t('planning.clients-shown')}
+            value={clientId ?? ''}
+            onChange={(value) => set('client', value === '' ? null : value)}
+            className="max-w-[150px]"
+            options={[
+              { value: '', name: t('planning.every-client') },
+              ...[...new Set(all.channels.map((channel) => channel.clientId))].map((id) => ({ value: id, name: clientNames.get(id) ?? '' })),
+            ]}
+          />
+          <MoreMenu
+            from={from}
+            to={to}
+            clientId={clientId}
+            onFill={unplaced.length === 0 || to < today ? null : () => setLaying('holes')}
+            onChoose={boarded ? () => dispatch(chose(shown.filter((post) => post.state !== 'posted').map((post) => post.id))) : null}
+          />
+          <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying('new')}>
             {t('planning.lay-out-shorts', { count: waiting.length > 0 ? waiting.length : unplaced.length })}
           </Button>
         </PageHead>
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] max-md:grid-rows-[minmax(0,2fr)_minmax(0,3fr)] md:grid-cols-[252px_minmax(0,1fr)]">
-          <Tray view={view} plan={plan} batches={batches} batch={batch} unplaced={unplaced} clientNames={clientNames} onBatch={(id) => set('batch', id)} />
+        <div
+          className={clsx(
+            'grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)]',
+            boarded && 'max-md:grid-rows-[minmax(0,2fr)_minmax(0,3fr)] md:grid-cols-[252px_minmax(0,1fr)]',
+          )}
+        >
+          {boarded && (
+            <Tray view={view} plan={plan} batches={batches} batch={batch} unplaced={unplaced} clientNames={clientNames} onBatch={(id) => set('batch', id)} />
+          )}
           <div className="flex min-h-0 flex-col">
-            <Board
-              view={view}
-              plan={plan}
-              days={days}
-              today={today}
-              clientNames={clientNames}
-              onOpen={setOpened}
-              onDropAt={(channelId, date) => {
-                if (held !== null) {
-                  deeds.drop(held, channelId, date);
-                  dispatch(pickedUp(null));
+            {look === 'list' ? (
+              <DayList view={view} days={days} today={today} clock={clock} clientNames={clientNames} onOpen={setOpened} />
+            ) : look === 'glance' ? (
+              <Month
+                view={view}
+                plan={plan}
+                days={days}
+                today={today}
+                clock={clock}
+                clientNames={clientNames}
+                onWeek={(monday) =>
+                  setParams((old) => {
+                    old.set('week', monday);
+                    old.set('as', 'board');
+                    return old;
+                  })
                 }
-              }}
-            />
-            <Foot plan={plan} view={view} from={from} to={to} />
+              />
+            ) : (
+              <Board
+                view={view}
+                plan={plan}
+                days={days}
+                today={today}
+                clock={clock}
+                clientNames={clientNames}
+                onOpen={setOpened}
+                onDropAt={(channelId, date) => {
+                  if (held !== null) {
+                    drop(held, channelId, date);
+                    dispatch(pickedUp(null));
+                  }
+                }}
+              />
+            )}
+            {boarded && <ChosenBar posts={chosenPosts} titleOf={titleOf} deeds={deeds} />}
+            <Foot plan={plan} shown={shown} from={from} to={to} />
           </div>
         </div>
       </div>
       <DragOverlay dropAnimation={null}>{held !== null && !byKeys && <HeldCard view={view} held={held} />}</DragOverlay>
-      {laying && (
-        <LayOutDialog shorts={waiting.length > 0 ? waiting : unplaced} batch={batch} from={today} clientNames={clientNames} onClose={() => setLaying(false)} />
+      {laying !== null && (
+        <LayOutDialog
+          shorts={laying === 'new' && waiting.length > 0 ? waiting : unplaced}
+          batch={batch}
+          earliest={today}
+          from={laying === 'holes' && from > today ? from : today}
+          to={laying === 'holes' ? to : addDays(today, FORTNIGHT - 1)}
+          clientNames={clientNames}
+          onClose={() => setLaying(null)}
+        />
       )}
+      {shift !== null && <ShiftDialog shift={shift} posts={view.posts} titleOf={titleOf} onMove={deeds.moveAll} onClose={() => setShift(null)} />}
       {proposal !== null && <ProposalDialog view={view} proposal={proposal} />}
       {opened !== null && (
-        <PostDialog post={view.posts.find((post) => post.id === opened.id) ?? opened} view={view} deeds={deeds} onClose={() => setOpened(null)} />
+        <PostDialog post={view.posts.find((post) => post.id === opened.id) ?? opened} view={view} plan={plan} deeds={deeds} onClose={() => setOpened(null)} />
       )}
     </DndContext>
   );
@@ -186,13 +298,38 @@ function useScheduleKeys({ onLayOut, onWeek, onToday }: KeyProps): void {
   ]);
 }
 
-function ExportMenu({ from, to }: { from: string; to: string }): ReactNode {
-  const item = 'block w-full px-3 py-[7px] text-left data-focus:bg-faint';
-  const range = `from=${from}&to=${to}`;
+function lookName(look: Look): string {
+  if (look === 'list') return t('planning.list-by-day');
+  if (look === 'glance') return t('planning.weeks-at-a-glance', { count: WEEKS_OF.glance });
+  return t('planning.weeks', { count: WEEKS_OF[look] });
+}
+
+interface MoreMenuProps {
+  from: string;
+  to: string;
+  clientId: string | null;
+  /** Null where there is nothing to do it with. */
+  onFill: (() => void) | null;
+  onChoose: (() => void) | null;
+}
+
+function MoreMenu({ from, to, clientId, onFill, onChoose }: MoreMenuProps): ReactNode {
+  const item = 'block w-full px-3 py-[7px] text-left data-disabled:text-soft data-focus:bg-faint';
+  const range = `from=${from}&to=${to}${clientId === null ? '' : `&clientId=${clientId}`}`;
   return (
     <Menu>
-      <MenuButton className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet">{t('planning.export')}</MenuButton>
-      <MenuItems anchor="bottom end" className="z-50 w-[230px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]">
+      <MenuButton className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet">{t('planning.more')}</MenuButton>
+      <MenuItems anchor="bottom end" className="z-50 w-[270px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]">
+        <MenuItem disabled={onFill === null}>
+          <button type="button" className={item} onClick={() => onFill?.()}>
+            {t('planning.fill-the-holes-shown')}
+          </button>
+        </MenuItem>
+        <MenuItem disabled={onChoose === null}>
+          <button type="button" className={item} onClick={() => onChoose?.()}>
+            {t('planning.choose-all-that-is-planned-here')}
+          </button>
+        </MenuItem>
         <MenuItem>
           <a className={item} href={`/api/schedule/plan.csv?${range}`} download>
             {t('planning.shown-weeks-as-csv')}
@@ -208,8 +345,14 @@ function ExportMenu({ from, to }: { from: string; to: string }): ReactNode {
   );
 }
 
-function Foot({ plan, view, from, to }: { plan: Plan; view: ScheduleView; from: string; to: string }): ReactNode {
-  const shown = view.posts.filter((post) => post.date >= from && post.date <= to);
+interface FootProps {
+  plan: Plan;
+  shown: readonly PostView[];
+  from: string;
+  to: string;
+}
+
+function Foot({ plan, shown, from, to }: FootProps): ReactNode {
   const weeks = Math.round(daysBetween(from, to).length / 7);
   const slots = plan.channels.reduce((sum, channel) => sum + Math.min(channel.postsPerWeek, channel.windows.length) * weeks, 0);
   const best = bestOpenSlot(plan, from, to);

@@ -30,10 +30,10 @@ export function toPlacementForm({ shortId, channelId, date, minute, why }: Place
   return { shortId, channelId, date, minute, why };
 }
 
-/** What only the screen knows: what is held, where the cursor is, the proposal that waits to be accepted. */
+/** What only the screen knows: what is held, where the cursor is, which posts are chosen, the proposal that waits to be accepted. */
 export const scheduleSlice = createSlice({
   name: 'schedule',
-  initialState: { held: null as Held | null, cursor: null as Cursor | null, proposal: null as Proposed | null },
+  initialState: { held: null as Held | null, cursor: null as Cursor | null, chosen: [] as string[], proposal: null as Proposed | null },
   reducers: {
     pickedUp: (state, { payload }: PayloadAction<Held | null>) => {
       state.held = payload;
@@ -42,9 +42,15 @@ export const scheduleSlice = createSlice({
     cursorMoved: (state, { payload }: PayloadAction<Cursor | null>) => {
       state.cursor = payload;
     },
+    toggled: (state, { payload }: PayloadAction<string>) => {
+      state.chosen = state.chosen.includes(payload) ? state.chosen.filter((id) => id !== payload) : [...state.chosen, payload];
+    },
+    chose: (state, { payload }: PayloadAction<readonly string[]>) => {
+      state.chosen = [...payload];
+    },
     proposed: (state, { payload }: PayloadAction<Proposed | null>) => {
       state.proposal = payload;
     },
   },
 });
-export const { pickedUp, cursorMoved, proposed } = scheduleSlice.actions;
+export const { pickedUp, cursorMoved, toggled, chose, proposed } = scheduleSlice.actions;

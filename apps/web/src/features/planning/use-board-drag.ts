@@ -15,9 +15,8 @@ import { type Plan } from '@sift-reel/core';
 import { useRef } from 'react';
 import type { ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { dropOn } from './plan.js';
+import { type BoardClock, dropOn, wallOf } from './plan.js';
 import { type Cursor, cursorMoved, type Held, pickedUp } from './schedule-slice.js';
-import type { Deeds } from './use-deeds.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
@@ -48,14 +47,16 @@ interface BoardDrag {
   readonly view: ScheduleView;
   readonly plan: Plan;
   readonly days: readonly string[];
-  readonly deeds: Pick<Deeds, 'drop'>;
+  readonly clock: BoardClock;
+  /** With what is chosen, where that is held. */
+  readonly onDrop: (held: Held, channelId: string, date: string) => void;
 }
 
 /**
  * What the board's drag and drop needs, by mouse and by keyboard. With the keys what is held goes from place to place, by
  * channels and days, instead of over the screen: so it gets as far as the board goes, not as far as one sees.
  */
-export function useBoardDrag({ view, plan, days, deeds }: BoardDrag): DndContextProps & { readonly byKeys: boolean } {
+export function useBoardDrag({ view, plan, days, clock, onDrop }: BoardDrag): DndContextProps & { readonly byKeys: boolean } {
   const { held, cursor } = useAppSelector((state) => state.schedule);
   const dispatch = useAppDispatch();
 
@@ -64,11 +65,11 @@ export function useBoardDrag({ view, plan, days, deeds }: BoardDrag): DndContext
   /** Where the keys begin: where a post is, or on the first day that takes a short. */
   const startOf = (one: Held): Cursor => {
     const post = one.kind === 'post' ? view.posts.find((other) => other.id === one.postId) : undefined;
-    if (post !== undefined) return { channelId: post.channelId, date: post.date };
+    if (post !== undefined) return { channelId: post.channelId, date: wallOf(clock, post).date };
     const shortId = shortOf(one) ?? '';
     const own = view.channels.filter((channel) => channel.clientId === view.shorts.find((short) => short.id === shortId)?.clientId);
     for (const date of days) {
-      const channel = own.find(({ id }) => dropOn(plan, shortId, id, date).kind === 'fits');
+      const channel = own.find(({ id }) => dropOn(plan, shortId, id, date, clock).kind === 'fits');
       if (channel !== undefined) return { channelId: channel.id, date };
     }
     return { channelId: (own[0] ?? view.channels[0]!).id, date: days[0]! };
@@ -104,7 +105,7 @@ export function useBoardDrag({ view, plan, days, deeds }: BoardDrag): DndContext
     const at = startOf(held);
     if (held.kind === 'post' && at.channelId === place.channelId && at.date === place.date)
       return t('planning.it-is-here-now', { name: channel.name, day: formatDay(place.date) });
-    const outcome = dropOn(plan, shortOf(held) ?? '', channel.id, place.date, held.kind === 'post' ? held.postId : undefined);
+    const outcome = dropOn(plan, shortOf(held) ?? '', channel.id, place.date, clock, held.kind === 'post' ? held.postId : undefined);
     return `${channel.name}, ${formatDay(place.date)}: ${outcome.kind === 'fits' ? t('planning.it-can-go-here') : outcome.refusal.detail}`;
   };
   const announcements: Announcements = {
@@ -131,7 +132,7 @@ export function useBoardDrag({ view, plan, days, deeds }: BoardDrag): DndContext
     },
     onDragEnd: ({ over }: DragEndEvent) => {
       const place = over?.data.current as Cursor | undefined;
-      if (held !== null && place !== undefined) deeds.drop(held, place.channelId, place.date);
+      if (held !== null && place !== undefined) onDrop(held, place.channelId, place.date);
       dispatch(pickedUp(null));
     },
     onDragCancel: () => dispatch(pickedUp(null)),

@@ -1,22 +1,34 @@
-import { formatMinute, type Plan } from '@sift-reel/core';
+import { checkMoves, formatMinute, movesByDays, movesThatFit, type Plan, type PostMove, type RefusedMove } from '@sift-reel/core';
 import { api, type PostView, type ScheduleView } from '../../app/api.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
-import { dropOn } from './plan.js';
+import { type BoardClock, dropOn, wallOf } from './plan.js';
 import type { Held } from './schedule-slice.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
+/** Posts that are to move together, and which of them cannot. */
+export interface Shift {
+  readonly days: number;
+  readonly fitting: readonly PostMove[];
+  readonly refused: readonly RefusedMove[];
+}
+
 export interface Deeds {
   drop(held: Held, channelId: string, date: string): void;
+  /** What would become of posts that go some days later, or earlier. */
+  shiftOf(postIds: readonly string[], days: number): Shift;
+  moveAll(moves: readonly PostMove[]): void;
+  takeOffAll(posts: readonly PostView[]): void;
   moveTo(post: PostView, channelId: string, date: string, minute: number): void;
   takeOff(post: PostView): void;
   markPosted(post: PostView, posted: boolean): void;
 }
 
 /** What can be done on the board, each with its undo. A refused drop says why and changes nothing. */
-export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
+export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Deeds {
   const [acceptPlan] = api.useAcceptPlanMutation();
   const [movePost] = api.useMovePostMutation();
+  const [movePosts] = api.useMovePostsMutation();
   const [takeOffPost] = api.useTakeOffPostMutation();
   const [setPostState] = api.useSetPostStateMutation();
   const titleOf = (shortId: string): string => view.shorts.find((short) => short.id === shortId)?.title ?? t('planning.the-short');
@@ -43,23 +55,79 @@ export function useDeeds(view: ScheduleView, plan: Plan): Deeds {
       sayTrouble,
     );
   };
+  const moveAll = (moves: readonly PostMove[]): void => {
+    const before = moves.map((move) => view.posts.find((post) => post.id === move.postId)!);
+    const versions = new Map(before.map((post) => [post.id, post.version]));
+    const write = async (places: readonly PostMove[]): Promise<void> => {
+      const written = await movePosts({ moves: places.map((place) => ({ ...place, version: versions.get(place.postId)! })) }).unwrap();
+      for (const post of written) versions.set(post.id, post.version);
+    };
+    const back = before.map(({ id, channelId, date, minute }) => ({ postId: id, channelId, date, minute }));
+    write(moves).then(
+      () =>
+        didSomething(
+          t('planning.moved-posts', { count: moves.length }),
+          () => write(back),
+          () => write(moves),
+        ),
+      sayTrouble,
+    );
+  };
   return {
     moveTo,
+    moveAll,
+    shiftOf: (postIds, days) => {
+      const { moves, refused } = movesByDays(plan, postIds, days);
+      const fitting = movesThatFit(plan, moves);
+      const fits = new Set(fitting.map((move) => move.postId));
+      // Each of the rest beside those that go: that is what stands in its way.
+      const inTheWay = moves
+        .filter((move) => !fits.has(move.postId))
+        .map((move) => checkMoves(plan, [...fitting, move]).find((one) => one.postId === move.postId));
+      return { days, fitting, refused: [...refused, ...inTheWay.filter((one) => one !== undefined)] };
+    },
+    takeOffAll: (posts) => {
+      const left = [...posts];
+      const gone: PostView[] = [];
+      const act = async (): Promise<void> => {
+        for (let post = left.pop(); post !== undefined; post = left.pop()) {
+          await takeOffPost(post.id).unwrap();
+          gone.push(post);
+        }
+      };
+      const undo = async (): Promise<void> => {
+        const put: PostView[] = [];
+        for (const batchId of new Set(gone.map((post) => post.batchId))) {
+          const placements = gone
+            .filter((post) => post.batchId === batchId)
+            .map(({ shortId, channelId, date, minute, why }) => ({ shortId, channelId, date, minute, why }));
+          put.push(...(await acceptPlan({ batchId, placements }).unwrap()));
+        }
+        gone.length = 0;
+        left.push(...put);
+      };
+      act()
+        .catch(sayTrouble)
+        .finally(() => {
+          if (gone.length > 0) didSomething(t('planning.took-off-posts', { count: gone.length }), undo, act);
+        });
+    },
     drop: (held, channelId, date) => {
       const post = held.kind === 'post' ? view.posts.find((one) => one.id === held.postId) : undefined;
       const shortId = held.kind === 'post' ? (post?.shortId ?? '') : held.shortId;
-      if (post !== undefined && post.channelId === channelId && post.date === date) return;
+      if (post !== undefined && post.channelId === channelId && wallOf(clock, post).date === date) return;
       if (post?.state === 'posted') return sayTrouble(new Error(t('planning.it-was-posted-already-so-it')));
-      const outcome = dropOn(plan, shortId, channelId, date, post?.id);
+      const outcome = dropOn(plan, shortId, channelId, date, clock, post?.id);
       if (outcome.kind === 'refused') return sayTrouble(new Error(t('planning.cannot-go-there', { title: titleOf(shortId), detail: outcome.refusal.detail })));
-      if (post !== undefined) return moveTo(post, channelId, date, outcome.minute);
-      place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.').then((posts) => {
+      if (post !== undefined) return moveTo(post, channelId, outcome.date, outcome.minute);
+      const put = (): Promise<PostView[]> => place(shortId, channelId, outcome.date, outcome.minute, null, 'Put here by hand.');
+      put().then((posts) => {
         let { id } = posts[0]!;
         didSomething(
-          t('planning.placed-on', { title: titleOf(shortId), day: formatDay(date), minute: formatMinute(outcome.minute) }),
+          t('planning.placed-on', { title: titleOf(shortId), day: formatDay(outcome.date), minute: formatMinute(outcome.minute) }),
           () => takeOffPost(id).unwrap(),
           async () => {
-            id = (await place(shortId, channelId, date, outcome.minute, null, 'Put here by hand.'))[0]!.id;
+            id = (await put())[0]!.id;
           },
         );
       }, sayTrouble);

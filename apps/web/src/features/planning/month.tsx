@@ -1,0 +1,135 @@
+import { formatMinute, mondayOf, type Plan, weekdayOf } from '@sift-reel/core';
+import clsx from 'clsx';
+import { Fragment, memo, type ReactNode, useMemo } from 'react';
+import type { ChannelView, PostView, ScheduleView } from '../../app/api.js';
+import { formatDay, weekdayName } from '../../texts/formats.js';
+import { t } from '../../texts/texts.js';
+import { type BoardClock, minutesOver, POST_STATE_NAMES, wallOf, windowsOn } from './plan.js';
+
+interface MonthProps {
+  view: ScheduleView;
+  plan: Plan;
+  days: readonly string[];
+  today: string;
+  clock: BoardClock;
+  clientNames: ReadonlyMap<string, string>;
+  onWeek: (monday: string) => void;
+}
+
+/** Many channels over many days at a glance: a mark for each post, an open ring where a window stands empty. */
+export function Month({ view, plan, days, today, clock, clientNames, onWeek }: MonthProps): ReactNode {
+  const cells = useMemo(() => {
+    const all = new Map<string, PostView[]>();
+    for (const post of view.posts) {
+      const key = `${post.channelId} ${wallOf(clock, post).date}`;
+      all.set(key, [...(all.get(key) ?? []), post]);
+    }
+    return all;
+  }, [view.posts, clock]);
+  const titles = useMemo(() => new Map(view.shorts.map((short) => [short.id, short.title])), [view.shorts]);
+  const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
+  return (
+    <div className="min-h-0 flex-1 overflow-auto" data-testid="month" role="region" aria-label={t('planning.month-at-a-glance')} tabIndex={0}>
+      <table className="w-full table-fixed border-collapse bg-sheet" style={{ minWidth: 150 + days.length * 23 }}>
+        <thead className="sticky top-0 z-20">
+          <tr>
+            <th scope="col" className="sticky left-0 z-10 w-[150px] border border-rule bg-paper px-2 text-left text-xs font-semibold">
+              {t('common.channel')}
+            </th>
+            {days.map((date) => (
+              <th
+                key={date}
+                scope="col"
+                className={clsx('border-b border-rule p-0 text-center text-[10.5px]', edge(date), date === today ? 'bg-tint' : 'bg-paper')}
+              >
+                <button
+                  type="button"
+                  className="block w-full py-[3px] leading-[1.15]"
+                  title={t('planning.open-the-week-of', { day: formatDay(date) })}
+                  onClick={() => onWeek(mondayOf(date))}
+                >
+                  <span className="block font-normal text-soft">{weekdayName(weekdayOf(date)).slice(0, 2)}</span>
+                  {Number(date.slice(8))}
+                </button>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {clientIds.map((clientId) => (
+            <Fragment key={clientId}>
+              <tr>
+                <td colSpan={days.length + 1} className="border border-rule bg-band px-2 py-[1px] text-[11px] font-bold">
+                  <span className="sticky left-2">{clientNames.get(clientId)}</span>
+                </td>
+              </tr>
+              {view.channels
+                .filter((channel) => channel.clientId === clientId)
+                .map((channel) => (
+                  <tr key={channel.id}>
+                    <th
+                      scope="row"
+                      className="sticky left-0 z-10 h-[23px] truncate border border-rule bg-paper px-2 text-left text-[11.5px] font-normal"
+                      title={channel.zone}
+                    >
+                      {channel.name}
+                    </th>
+                    {days.map((date) => (
+                      <Marks
+                        key={date}
+                        channel={channel}
+                        date={date}
+                        clock={clock}
+                        posts={cells.get(`${channel.id} ${date}`) ?? NO_POSTS}
+                        titles={titles}
+                        shut={view.blackouts.some(
+                          (one) =>
+                            one.clientId === clientId && (one.channelId === null || one.channelId === channel.id) && one.fromDate <= date && date <= one.toDate,
+                        )}
+                        minutesOver={minutesOver(clock ?? channel.zone, plan.nowMs, date)}
+                      />
+                    ))}
+                  </tr>
+                ))}
+            </Fragment>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const NO_POSTS: readonly PostView[] = [];
+const MARKS = { planned: 'bg-ink', posted: 'bg-verdigris', failed: 'bg-madder' } as const;
+/** Weeks are told apart by a stronger line. */
+const edge = (date: string): string => (weekdayOf(date) === 1 ? 'border-l border-l-edge' : 'border-l border-l-rule');
+
+interface MarksProps {
+  channel: ChannelView;
+  date: string;
+  clock: BoardClock;
+  posts: readonly PostView[];
+  titles: ReadonlyMap<string, string>;
+  shut: boolean;
+  minutesOver: number;
+}
+
+const Marks = memo(function Marks({ channel, date, clock, posts, titles, shut, minutesOver: over }: MarksProps): ReactNode {
+  const open = posts.length === 0 && !shut ? windowsOn(channel, date, clock).filter(({ shown }) => shown > over) : [];
+  const said = posts.map((post) => `${formatMinute(wallOf(clock, post).minute)} ${titles.get(post.shortId) ?? ''}, ${POST_STATE_NAMES[post.state]}`);
+  const label =
+    posts.length > 0 ? said.join('; ') : open.length > 0 ? t('planning.open', { open: open.map(({ shown }) => formatMinute(shown)).join(' ') }) : '';
+  return (
+    <td
+      className={clsx('h-[23px] border-b border-b-rule p-0', edge(date), shut && 'hatched')}
+      title={label === '' ? undefined : `${formatDay(date)}: ${label}`}
+    >
+      <span className="flex items-center justify-center gap-[2px]" role="img" aria-label={label}>
+        {posts.map((post) => (
+          <i key={post.id} className={clsx('h-[13px] w-[8px]', MARKS[post.state])} />
+        ))}
+        {open.length > 0 && <i className="h-[7px] w-[7px] rounded-full border border-edge" />}
+      </span>
+    </td>
+  );
+});

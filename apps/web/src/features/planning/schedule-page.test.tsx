@@ -1,0 +1,165 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, within } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { type Answers, type Ask, onScreens, show } from '../../app/screen.fixture.js';
+import { store } from '../../app/store.js';
+import { undoLast } from '../../app/undo.js';
+import { chose } from './schedule-slice.js';
+import { SchedulePage } from './schedule-page.js';
+
+const platform = {
+  ...{ id: 'p', name: 'Loopline', minDurationMs: 0, maxDurationMs: 60_000, shapes: ['vertical'] },
+  ...{ titleLimit: 100, descriptionLimit: 100, hashtagLimit: 5, postsPerDay: 2, minGapMinutes: 60 },
+};
+const windows = [1, 2, 3, 4, 5].map((weekday) => ({ weekday, minute: 750, weight: 80 }));
+const channel = (id: string, clientId: string, zone: string) => ({
+  id,
+  clientId,
+  name: `Channel ${id}`,
+  zone,
+  order: 1,
+  postsPerDay: 1,
+  postsPerWeek: 5,
+  windows,
+  platform,
+});
+const short = (id: string, clientId: string) => ({
+  ...{ id, clientId, recordingId: `r-${id}`, recordingTitle: 'On the slipway', title: `Short ${id}`, lengthMs: 42_000, score: 88 },
+  ...{ approved: true, copyProblems: [] },
+});
+const post = (id: string, channelId: string, clientId: string, date: string, at: string) => ({
+  ...{ id: `post-${id}`, clientId, channelId, shortId: id, batchId: null, recordingId: `r-${id}`, date, minute: 750, at },
+  ...{ state: 'planned', failure: null, why: 'why', version: 3 },
+});
+/** Monday 4 March 2030 is today. Dublin's posts are at 12:30 UTC, Adelaide's (half past ten ahead) at two in the night. */
+const VIEW = {
+  channels: [channel('one', 'c1', 'Europe/Dublin'), channel('two', 'c2', 'Australia/Adelaide')],
+  blackouts: [],
+  shorts: [...['a', 'b', 'c', 'd'].map((id) => short(id, 'c1')), short('e', 'c2')],
+  posts: [
+    post('a', 'one', 'c1', '2030-03-05', '2030-03-05T12:30:00.000Z'),
+    post('b', 'one', 'c1', '2030-03-06', '2030-03-06T12:30:00.000Z'),
+    post('c', 'one', 'c1', '2030-03-13', '2030-03-13T12:30:00.000Z'),
+    post('e', 'two', 'c2', '2030-03-07', '2030-03-07T02:00:00.000Z'),
+  ],
+  now: '2030-03-04T09:00:00.000Z',
+};
+const CLIENTS = [
+  { id: 'c1', name: 'Tern & Tide' },
+  { id: 'c2', name: 'Quillmoor' },
+];
+const moved = ({ body }: Ask): unknown =>
+  (body as { moves: { postId: string; date: string }[] }).moves.map((move) => ({ ...VIEW.posts.find(({ id }) => id === move.postId), ...move, version: 4 }));
+const page = (at = '/schedule', answers: Answers = {}) =>
+  show(
+    <SchedulePage />,
+    { 'api/schedule': VIEW, 'api/batches': [], 'api/clients': CLIENTS, 'PUT api/posts/places': moved, ...answers },
+    { at, route: '/schedule' },
+  );
+const postOf = async (id: string): Promise<HTMLElement> => (await screen.findAllByTestId('post')).find((one) => one.dataset['post'] === `post-${id}`)!;
+
+describe('the schedule', () => {
+  onScreens();
+  afterEach(() => {
+    store.dispatch(chose([]));
+  });
+  it('moves what is chosen a week on, and back again', async () => {
+    const { user, asked } = page();
+    for (const id of ['a', 'e']) fireEvent.click(await postOf(id), { ctrlKey: true });
+    expect(await postOf('a')).toHaveAttribute('aria-pressed', 'true');
+    await user.click(within(screen.getByRole('region', { name: 'Chosen posts' })).getByRole('button', { name: 'A week later' }));
+    const places = () =>
+      asked.filter(({ method, path }) => `${method} ${path}` === 'PUT api/posts/places').map(({ body }) => (body as { moves: unknown }).moves);
+    await expect.poll(places).toEqual([
+      [
+        { postId: 'post-a', channelId: 'one', date: '2030-03-12', minute: 750, version: 3 },
+        { postId: 'post-e', channelId: 'two', date: '2030-03-14', minute: 750, version: 3 },
+      ],
+    ]);
+    await expect.poll(() => store.getState().notices.map(({ text }) => text)).toContain('Moved 2 posts');
+    await undoLast();
+    await expect.poll(() => places().length).toBe(2);
+    expect(places()[1]).toEqual([
+      { postId: 'post-a', channelId: 'one', date: '2030-03-05', minute: 750, version: 4 },
+      { postId: 'post-e', channelId: 'two', date: '2030-03-07', minute: 750, version: 4 },
+    ]);
+  });
+  it('says first which of them cannot go there, and moves the rest where that is wanted', async () => {
+    const { user, asked } = page();
+    for (const id of ['a', 'b']) fireEvent.click(await postOf(id), { shiftKey: true });
+    await user.click(screen.getByRole('button', { name: 'A week later' }));
+    const dialog = await screen.findByRole('dialog', { name: '1 post cannot move so' });
+    expect(dialog).toHaveTextContent('Short b');
+    expect(dialog).toHaveTextContent('Channel one already has 1 of 1 posts on Wed 13 Mar.');
+    expect(asked.some(({ method }) => method === 'PUT')).toBe(false);
+    await user.click(within(dialog).getByRole('button', { name: 'Move the one that can' }));
+    await expect
+      .poll(() => asked.filter(({ method }) => method === 'PUT').map(({ body }) => body))
+      .toEqual([{ moves: [{ postId: 'post-a', channelId: 'one', date: '2030-03-12', minute: 750, version: 3 }] }]);
+  });
+  it('is chosen with X, and all that is planned at once', async () => {
+    const { user } = page();
+    (await postOf('a')).focus();
+    await user.keyboard('x');
+    expect(screen.getByText('1 post chosen')).toBeInTheDocument();
+    await user.keyboard('x');
+    expect(screen.queryByRole('region', { name: 'Chosen posts' })).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'More' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Choose all that is planned here' }));
+    expect(screen.getByText('3 posts chosen')).toBeInTheDocument();
+  });
+  it('takes off what is chosen', async () => {
+    const { user, asked } = page('/schedule', { 'DELETE api/posts/post-a': null, 'DELETE api/posts/post-b': null });
+    for (const id of ['a', 'b']) fireEvent.click(await postOf(id), { metaKey: true });
+    await user.click(screen.getByRole('button', { name: 'Take off the schedule' }));
+    await expect
+      .poll(() =>
+        asked
+          .filter(({ method }) => method === 'DELETE')
+          .map(({ path }) => path)
+          .sort(),
+      )
+      .toEqual(['api/posts/post-a', 'api/posts/post-b']);
+    expect(screen.queryByRole('region', { name: 'Chosen posts' })).toBeNull();
+  });
+  it('is a list by day, on which a post opens', async () => {
+    const { user } = page('/schedule?as=list');
+    const list = await screen.findByTestId('day-list');
+    expect(
+      within(list)
+        .getAllByRole('region')
+        .map((day) => [day.getAttribute('aria-label'), within(day).queryAllByTestId('listed-post').length]),
+    ).toEqual([
+      ['Mon 4 Mar', 0],
+      ['Tue 5 Mar', 1],
+      ['Wed 6 Mar', 1],
+      ['Thu 7 Mar', 1],
+      ['Wed 13 Mar', 1],
+    ]);
+    expect(list).toHaveTextContent('12:30Short eQuillmoor · Channel two · Australia/Adelaide');
+    await user.click(within(list).getByText('Short b'));
+    expect(await screen.findByRole('dialog', { name: 'Short b' })).toBeInTheDocument();
+  });
+  it('is a list where the window is as narrow as a phone', async () => {
+    const query = { matches: true, addEventListener: vi.fn(), removeEventListener: vi.fn() };
+    vi.stubGlobal('matchMedia', () => query);
+    page();
+    expect(await screen.findByTestId('day-list')).toBeInTheDocument();
+    expect(screen.queryByRole('complementary')).toBeNull();
+  });
+  it('shows weeks at a glance, and goes to one of them', async () => {
+    const { user, place } = page('/schedule?as=glance');
+    const glance = await screen.findByTestId('month');
+    expect(within(glance).getByRole('img', { name: '12:30 Short c, planned' })).toBeInTheDocument();
+    expect(within(glance).getAllByRole('img', { name: 'open 12:30' }).length).toBeGreaterThan(20);
+    await user.click(within(glance).getByTitle('Open the week of Thu 14 Mar'));
+    expect(place()).toContain('week=2030-03-11');
+    expect(await screen.findByTestId('board')).toBeInTheDocument();
+  });
+  it('shows one client alone, and is exported so', async () => {
+    const { user } = page('/schedule?client=c2');
+    expect((await screen.findAllByTestId('post')).map((one) => one.dataset['post'])).toEqual(['post-e']);
+    await user.click(screen.getByRole('button', { name: 'More' }));
+    expect(await screen.findByRole('menuitem', { name: 'Shown weeks as CSV' })).toHaveAttribute('href', expect.stringContaining('clientId=c2'));
+  });
+});
