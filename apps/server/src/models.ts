@@ -4,7 +4,7 @@ import { Blackout, Channel, Client, InterestRow, PlatformProfile, PostingWindow 
 import { Assignment, Invitation, Session, User } from './identity/identity.models.js';
 import { Episode, Feed, Fetch } from './feeds/feeds.models.js';
 import { Job } from './jobs/job.model.js';
-import { Batch, BatchShort, Post } from './planning/planning.models.js';
+import { Batch, BatchShort, Calendar, Post } from './planning/planning.models.js';
 import { Preparation } from './preparing/preparing.models.js';
 import { Recording, TranscriptRow, VoiceTrackRow } from './recordings/recordings.models.js';
 import { CopyRow, CopyVersion, Short, Translation } from './shorts/shorts.models.js';
@@ -50,5 +50,6 @@ export const MODELS = [
   Batch,
   BatchShort,
   Post,
+  Calendar,
   AuditEntry,
 ];

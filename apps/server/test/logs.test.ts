@@ -31,12 +31,15 @@ it('the log is structured and holds no secret', async () => {
   await caller.signIn(email, 'the wrong password');
   await caller.post('clients', { name: '', password: 'in the wrong place' });
   await caller.get(`recordings/${randomUUID()}`);
+  const opens = randomUUID();
+  await caller.get(`calendar/${opens}.ics`);
   child.kill('SIGTERM');
   await new Promise((resolve) => {
     child.once('close', resolve);
   });
   const token = signed.headers.get('set-cookie')!.split(';')[0]!.split('=')[1]!;
-  for (const secret of [PASSWORD, 'the wrong password', 'in the wrong place', token, signed.body.csrfToken, passwordHash]) expect(output).not.toContain(secret);
+  for (const secret of [PASSWORD, 'the wrong password', 'in the wrong place', token, opens, signed.body.csrfToken, passwordHash])
+    expect(output).not.toContain(secret);
   const lines = output
     .trim()
     .split('\n')

@@ -44,7 +44,9 @@ beforeAll(async () => {
   );
   const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
   const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
+  const calendar = (await world.owner.post(`clients/${other}/calendars`, { name: 'Theirs' })).body;
   theirs = {
+    calendarId: calendar.id,
     feedId: String(feed!['id']),
     episodeId: String(episode!['id']),
     documentId: document.id,
@@ -113,6 +115,9 @@ const ROUTES: [string, string, unknown?][] = [
   ['DELETE', 'recordings/:recordingId/alignment'],
   ['GET', 'recordings/:recordingId/levels'],
   ['POST', 'clients/:clientId/feeds', { url: 'https://shows.example/feed.xml', rule: 'list' }],
+  ['GET', 'clients/:clientId/calendars'],
+  ['POST', 'clients/:clientId/calendars', { name: 'Theirs' }],
+  ['DELETE', 'calendars/:calendarId'],
   ['PUT', 'feeds/:feedId', { rule: 'take', version: 1 }],
   ['DELETE', 'feeds/:feedId'],
   ['POST', 'feeds/:feedId/reading'],
@@ -218,6 +223,7 @@ describe('another client’s anything answers 404', () => {
         })
       ).status,
     ).toBe(404);
+    expect((await producer.post('schedule/readings', { csv: 'channel,date,time,title\n', clientId: theirs['clientId'] })).status).toBe(404);
     const move = { postId: theirs['postId'], channelId: theirs['channelId'], date: '2055-05-06', minute: 450, version: 1 };
     expect((await producer.put('posts/places', { moves: [move] })).status).toBe(404);
     expect((await producer.get(`schedule/plan.csv?from=2055-01-01&to=2055-12-31&clientId=${theirs['clientId']}`)).status).toBe(404);

@@ -84,6 +84,7 @@ export { checkFit, checkPlacement } from './plan/check-placement.js';
 export { layOut } from './plan/lay-out.js';
 export { checkMoves, checkTakeOff, movesByDays, movesThatFit } from './plan/move-posts.js';
 export type { PostMove, RefusedMove } from './plan/move-posts.js';
+export { fitTogether, type WishedPost } from './plan/place-posts.js';
 export { openSlots } from './plan/slots.js';
 export { SHAPES } from './plan/types.js';
 export { instantOf, isZone, wallTimeAt } from './plan/zone.js';
@@ -95,6 +96,7 @@ export { CUT_SHEET_HEADER, cutSheetCells, cutSheetCsv, edgeWords } from './excha
 export { fileName } from './exchange/file-name.js';
 export { INTEREST_HEADER, InterestRefusedError, interestWeight, readInterestCsv } from './exchange/interest-csv.js';
 export { planCalendar, planCsv } from './exchange/plan-files.js';
+export { PlanFileRefusedError, type PlanLine, readPlanCsv, type RefusedLine } from './exchange/read-plan-csv.js';
 export type { InterestTerm } from './exchange/interest-csv.js';
 export type { RecordingPhrase } from './copy/recording-phrases.js';
 export type { CutSheetRow } from './exchange/cut-sheet.js';

@@ -444,6 +444,16 @@ export class AcceptForm {
   @Parts(() => PlacementForm, { maxItems: 1_000 }) placements: PlacementForm[];
 }
 
+/** A plan that was made elsewhere. */
+export class PlanFileForm {
+  @Text({ min: 1, max: 400_000, trim: 'none' }) csv: string;
+  @Id({ nullable: true, description: 'Only of this client' }) clientId: string | null;
+}
+
+export class CalendarForm {
+  @Text({ min: 1, max: 80, description: 'Whom it is for' }) name: string;
+}
+
 export class MovePostForm {
   @Id() channelId: string;
   @Day() date: string;

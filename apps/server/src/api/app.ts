@@ -10,7 +10,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import helmet from 'helmet';
 import { AppModule } from '../app.module.js';
 import { CONFIG, type Config } from '../config/config.module.js';
-import { log, NestLog } from '../config/logger.js';
+import { NestLog, log, spokenPath } from '../config/logger.js';
 import { apiDocument } from './document.js';
 import { InvalidFormException } from '../problems/refusals.js';
 import { ProblemFilter, toFieldProblems } from './problems.js';
@@ -99,7 +99,7 @@ function logRequest(request: Request, response: Response, next: NextFunction): v
   const startedMs = performance.now();
   response.on('finish', () => {
     if (!request.path.startsWith('/api') || request.path === '/api/health') return;
-    log.info({ method: request.method, path: request.path, status: response.statusCode, ms: Math.round(performance.now() - startedMs) }, 'request');
+    log.info({ method: request.method, path: spokenPath(request.path), status: response.statusCode, ms: Math.round(performance.now() - startedMs) }, 'request');
   });
   next();
 }

@@ -11,7 +11,7 @@ import {
 } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { ConnectionError } from 'sequelize';
-import { log } from '../config/logger.js';
+import { log, spokenPath } from '../config/logger.js';
 import { sqlState } from '../database/sql-state.js';
 import { MissingFileError, StoreAwayError } from '../media/store-errors.js';
 import type { FieldProblem, WithMore } from '../problems/refusals.js';
@@ -66,7 +66,7 @@ export class ProblemFilter implements ExceptionFilter {
       log.error(
         {
           method: request.method,
-          path: request.path,
+          path: spokenPath(request.path),
           error: thrown instanceof Error ? thrown.message : String(thrown),
           stack: thrown instanceof Error ? thrown.stack : undefined,
         },

@@ -73,6 +73,7 @@ export const AUDIT_SUBJECTS = [
   'document',
   'batch',
   'post',
+  'calendar',
   'session',
 ] as const;
 export type AuditSubject = (typeof AUDIT_SUBJECTS)[number];

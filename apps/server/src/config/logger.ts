@@ -30,6 +30,9 @@ export const log: Logger = pino({
   },
 });
 
+/** A path as it may be written down: without what opens a private address. */
+export const spokenPath = (path: string): string => path.replace(/^\/api\/calendar\/.*/s, '/api/calendar/[left out]');
+
 /** Nest's own messages, through the same logger. */
 export class NestLog implements LoggerService {
   log(message: unknown, context?: string): void {

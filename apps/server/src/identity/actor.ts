@@ -39,7 +39,7 @@ export function mayPass(clientIds: readonly string[] | 'all', clientId: string):
 }
 
 /** Another client's anything does not exist for the actor. @throws NotFoundException */
-export function requireClient(actor: Actor, clientId: string): void {
+export function requireClient(actor: Pick<Actor, 'clientIds'>, clientId: string): void {
   if (!mayPass(actor.clientIds, clientId)) throw new NotFoundException('There is no such client.');
 }
 

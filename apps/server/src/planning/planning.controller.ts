@@ -1,20 +1,22 @@
 import { BadRequestException, Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Res } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { dayNumber, fileName, formatDay, planCalendar, planCsv } from '@sift-reel/core';
-import { AcceptForm, BatchChangeForm, BatchForm, LayOutForm, MovePostForm, MovePostsForm, PostStateForm } from '@sift-reel/forms';
+import { AcceptForm, BatchChangeForm, BatchForm, LayOutForm, MovePostForm, MovePostsForm, PlanFileForm, PostStateForm } from '@sift-reel/forms';
 import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { sendFile } from '../shorts/send-file.js';
 import { BatchesService } from './batches.service.js';
 import { Clock } from './clock.js';
+import { PlanFileService } from './plan-file.service.js';
 import { PlanningService } from './planning.service.js';
-import { BatchView, PostView, ProposalView, ScheduleView } from './planning.views.js';
+import { BatchView, PlanFileView, PostView, ProposalView, ScheduleView } from './planning.views.js';
 
 @ApiTags('planning')
 @Controller()
 export class PlanningController {
   constructor(
     @Inject(PlanningService) private readonly planning: PlanningService,
+    @Inject(PlanFileService) private readonly planFiles: PlanFileService,
     @Inject(BatchesService) private readonly batches: BatchesService,
     @Inject(Clock) private readonly clock: Clock,
   ) {}
@@ -55,6 +57,14 @@ export class PlanningController {
   @ApiOkResponse({ type: ProposalView })
   proposePlan(@CurrentActor() actor: Actor, @Body() form: LayOutForm): Promise<ProposalView> {
     return this.planning.propose(actor, form);
+  }
+
+  /** Says what of a plan that was made elsewhere can be placed; nothing is written. */
+  @Post('schedule/readings')
+  @HttpCode(200)
+  @ApiOkResponse({ type: PlanFileView })
+  readPlanFile(@CurrentActor() actor: Actor, @Body() form: PlanFileForm): Promise<PlanFileView> {
+    return this.planFiles.read(actor, form);
   }
 
   @Post('schedule/posts')

@@ -18,6 +18,19 @@ export class BatchShort extends Model {
   @Column(DataType.UUID) declare clientId: string;
 }
 
+/** A private address at which a client's posts are read as a calendar. */
+@Table({ tableName: 'calendars', underscored: true, updatedAt: false })
+export class Calendar extends Model {
+  @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;
+  @Column(DataType.UUID) declare clientId: string;
+  /** Whom it is for. */
+  @Column(DataType.TEXT) declare name: string;
+  @Column(DataType.TEXT) declare tokenHash: string;
+  @Column(DataType.DATE) declare readAt: Date | null;
+  @Column(DataType.UUID) declare createdBy: string | null;
+  declare createdAt: Date;
+}
+
 @Table({ tableName: 'posts', underscored: true, updatedAt: false })
 export class Post extends Model {
   @PrimaryKey @Default(DataType.UUIDV4) @Column(DataType.UUID) declare id: string;

@@ -196,7 +196,7 @@ export class PlanningService implements OnModuleInit {
   }
 
   /** The posts of a stretch of days with all that somebody who posts them by hand needs. */
-  async rows(actor: Actor, fromDate: string, toDate: string, clientId?: string): Promise<PlanRow[]> {
+  async rows(actor: Pick<Actor, 'clientIds'>, fromDate: string, toDate: string, clientId?: string): Promise<PlanRow[]> {
     if (clientId !== undefined) requireClient(actor, clientId);
     const scope = scoped(actor);
     const where = { ...scope, date: { [Op.between]: [fromDate, toDate] } };

@@ -72,6 +72,41 @@ export class UnplacedView {
   @Text() detail: string;
 }
 
+export class PlanFilePlaceView {
+  @Whole({ description: 'Of the file, from 1' }) line: number;
+  @Id() shortId: string;
+  @Id() channelId: string;
+  @Day() date: string;
+  @Whole() minute: number;
+  @Text() why: string;
+}
+
+export class RefusedLineView {
+  @Whole({ description: 'Of the file, from 1' }) line: number;
+  @Text({ description: 'The column' }) field: string;
+  @Text() detail: string;
+}
+
+/** What of a plan that was made elsewhere can be placed, beside what stands. */
+export class PlanFileView {
+  @Parts(() => PlanFilePlaceView) placements: PlanFilePlaceView[];
+  @Parts(() => RefusedLineView) refused: RefusedLineView[];
+  @Whole({ description: 'Lines that stand on the schedule already' }) standing: number;
+}
+
+/** A private address at which a client’s posts are read as a calendar. */
+export class CalendarView {
+  @Id() id: string;
+  @Id() clientId: string;
+  @Text({ description: 'Whom it is for' }) name: string;
+  @Instant({ nullable: true, description: 'When it was last read, to some ten minutes' }) readAt: string | null;
+  @Instant() createdAt: string;
+}
+
+export class CalendarMadeView extends CalendarView {
+  @Text({ description: 'Told this once' }) address: string;
+}
+
 export class ProposalView {
   @Parts(() => PlacementView) placements: PlacementView[];
   @Parts(() => UnplacedView) unplaced: UnplacedView[];

@@ -854,6 +854,14 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['planning'],
       }),
+      readPlanFile: build.mutation<ReadPlanFileApiResponse, ReadPlanFileApiArg>({
+        query: (queryArg) => ({
+          url: `/api/schedule/readings`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['planning'],
+      }),
       acceptPlan: build.mutation<AcceptPlanApiResponse, AcceptPlanApiArg>({
         query: (queryArg) => ({
           url: `/api/schedule/posts`,
@@ -892,6 +900,29 @@ const injectedRtkApi = api
           method: 'DELETE',
         }),
         invalidatesTags: ['planning'],
+      }),
+      listCalendars: build.query<ListCalendarsApiResponse, ListCalendarsApiArg>({
+        query: (queryArg) => ({ url: `/api/clients/${queryArg}/calendars` }),
+        providesTags: ['planning'],
+      }),
+      createCalendar: build.mutation<CreateCalendarApiResponse, CreateCalendarApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/calendars`,
+          method: 'POST',
+          body: queryArg.calendarForm,
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      withdrawCalendar: build.mutation<WithdrawCalendarApiResponse, WithdrawCalendarApiArg>({
+        query: (queryArg) => ({
+          url: `/api/calendars/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['planning'],
+      }),
+      readCalendar: build.query<ReadCalendarApiResponse, ReadCalendarApiArg>({
+        query: (queryArg) => ({ url: `/api/calendar/${queryArg}.ics` }),
+        providesTags: ['planning'],
       }),
     }),
     overrideExisting: false,
@@ -1321,6 +1352,8 @@ export type ReadScheduleApiResponse = /** status 200  */ ScheduleView;
 export type ReadScheduleApiArg = void;
 export type ProposePlanApiResponse = /** status 200  */ ProposalView;
 export type ProposePlanApiArg = LayOutForm;
+export type ReadPlanFileApiResponse = /** status 200  */ PlanFileView;
+export type ReadPlanFileApiArg = PlanFileForm;
 export type AcceptPlanApiResponse = /** status 201  */ PostView[];
 export type AcceptPlanApiArg = AcceptForm;
 export type MovePostApiResponse = /** status 200  */ PostView;
@@ -1337,6 +1370,17 @@ export type SetPostStateApiArg = {
 };
 export type TakeOffPostApiResponse = unknown;
 export type TakeOffPostApiArg = string;
+export type ListCalendarsApiResponse = /** status 200  */ CalendarView[];
+export type ListCalendarsApiArg = string;
+export type CreateCalendarApiResponse = /** status 201  */ CalendarMadeView;
+export type CreateCalendarApiArg = {
+  clientId: string;
+  calendarForm: CalendarForm;
+};
+export type WithdrawCalendarApiResponse = unknown;
+export type WithdrawCalendarApiArg = string;
+export type ReadCalendarApiResponse = unknown;
+export type ReadCalendarApiArg = string;
 export type HealthView = {
   database: boolean;
   /** The table of jobs answers */
@@ -1560,6 +1604,7 @@ export type AuditView = {
     | 'document'
     | 'batch'
     | 'post'
+    | 'calendar'
     | 'session';
   subjectId: string;
   /** What it was about, in words */
@@ -2675,6 +2720,33 @@ export type LayOutForm = {
   /** Changes that are tried, and not made */
   whatIf: WhatIfForm[];
 };
+export type PlanFilePlaceView = {
+  /** Of the file, from 1 */
+  line: number;
+  shortId: string;
+  channelId: string;
+  date: string;
+  minute: number;
+  why: string;
+};
+export type RefusedLineView = {
+  /** Of the file, from 1 */
+  line: number;
+  /** The column */
+  field: string;
+  detail: string;
+};
+export type PlanFileView = {
+  placements: PlanFilePlaceView[];
+  refused: RefusedLineView[];
+  /** Lines that stand on the schedule already */
+  standing: number;
+};
+export type PlanFileForm = {
+  csv: string;
+  /** Only of this client */
+  clientId: string | null;
+};
 export type AcceptForm = {
   batchId: string | null;
   placements: PlacementForm[];
@@ -2702,6 +2774,30 @@ export type PostStateForm = {
   state: 'planned' | 'posted' | 'failed';
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
+};
+export type CalendarView = {
+  id: string;
+  clientId: string;
+  /** Whom it is for */
+  name: string;
+  /** When it was last read, to some ten minutes */
+  readAt: string | null;
+  createdAt: string;
+};
+export type CalendarMadeView = {
+  id: string;
+  clientId: string;
+  /** Whom it is for */
+  name: string;
+  /** When it was last read, to some ten minutes */
+  readAt: string | null;
+  createdAt: string;
+  /** Told this once */
+  address: string;
+};
+export type CalendarForm = {
+  /** Whom it is for */
+  name: string;
 };
 export const {
   useReadHealthQuery,
@@ -2828,9 +2924,14 @@ export const {
   useRemoveBatchMutation,
   useReadScheduleQuery,
   useProposePlanMutation,
+  useReadPlanFileMutation,
   useAcceptPlanMutation,
   useMovePostMutation,
   useMovePostsMutation,
   useSetPostStateMutation,
   useTakeOffPostMutation,
+  useListCalendarsQuery,
+  useCreateCalendarMutation,
+  useWithdrawCalendarMutation,
+  useReadCalendarQuery,
 } = injectedRtkApi;

@@ -69,9 +69,15 @@ const POST_TAKES_MS = 15 * 60_000;
  * The plan as iCalendar (RFC 5545): an event a post, at its instant in UTC, with the copy in the description. The same
  * post keeps its UID, so that a second import moves it instead of doubling it.
  * @param stampMs when the file was made, for DTSTAMP
+ * @param refreshS after how long a subscriber may ask again, for REFRESH-INTERVAL (RFC 7986, section 5.7); null for a file
  */
-export function planCalendar(rows: readonly PlanRow[], name: string, stampMs: number): string {
-  const calendar = ical({ name, prodId: { company: 'Sift Reel', product: 'posting plan', language: 'EN' }, method: ICalCalendarMethod.PUBLISH });
+export function planCalendar(rows: readonly PlanRow[], name: string, stampMs: number, refreshS: number | null = null): string {
+  const calendar = ical({
+    name,
+    ...(refreshS === null ? {} : { ttl: refreshS }),
+    prodId: { company: 'Sift Reel', product: 'posting plan', language: 'EN' },
+    method: ICalCalendarMethod.PUBLISH,
+  });
   for (const row of [...rows].sort((a, b) => a.atMs - b.atMs)) {
     calendar.createEvent({
       id: `${row.postId}@sift-reel.invalid`,
