@@ -11,6 +11,7 @@ import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.j
 import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { BriefFields, useBriefForm } from '../sifting/brief-form.js';
 import { BlackoutForm } from './blackout-form.js';
+import { Calendars } from './calendars.js';
 import { ChannelDialog } from './channel-dialog.js';
 import { ClientDialog } from './client-dialog.js';
 import { Feeds } from './feeds.js';
@@ -73,6 +74,7 @@ export function ClientPage(): ReactNode {
           <StandingBrief key={client.id} client={client} />
           <VoiceSummary key={`voice of ${client.id}`} client={client} />
           <FilesKept client={client} />
+          <Calendars clientId={client.id} />
         </div>
       </div>
       {editing && <ClientDialog client={client} onClose={() => setEditing(false)} onSaved={() => setEditing(false)} />}

@@ -156,6 +156,40 @@ describe('the schedule', () => {
     expect(place()).toContain('week=2030-03-11');
     expect(await screen.findByTestId('board')).toBeInTheDocument();
   });
+  it('reads a plan, shows what does not fit, and places what is ticked', async () => {
+    const place = (line: number, shortId: string) => ({
+      line,
+      shortId,
+      channelId: 'one',
+      date: '2030-03-07',
+      minute: 750,
+      why: `Read from a file, line ${line}.`,
+    });
+    const { user, asked } = page('/schedule', {
+      'POST api/schedule/readings': {
+        placements: [place(2, 'd'), place(4, 'c')],
+        refused: [{ line: 3, field: 'title', detail: 'no short of this client has the title “X”' }],
+        standing: 1,
+      },
+      'POST api/schedule/posts': [],
+    });
+    await user.click(await screen.findByRole('button', { name: 'More' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Read a plan (CSV)…' }));
+    const dialog = await screen.findByRole('dialog', { name: 'Read a plan' });
+    expect(within(dialog).getByRole('button', { name: 'Place 0 posts' })).toBeDisabled();
+    await user.upload(within(dialog).getByTestId('plan-file'), new File(['channel,date,time,title'], 'plan.csv', { type: 'text/csv' }));
+    expect(await within(dialog).findByText('2 lines fit, 1 does not, 1 stands already.')).toBeInTheDocument();
+    expect(dialog).toHaveTextContent('line 3titleno short of this client has the title “X”');
+    await user.click(within(dialog).getByLabelText('Take “Short c” on Channel one'));
+    await user.click(within(dialog).getByRole('button', { name: 'Place 1 post' }));
+    const { line: _, ...placement } = place(2, 'd');
+    await expect
+      .poll(() => asked.filter(({ method }) => method === 'POST').map(({ body }) => body))
+      .toEqual([
+        { csv: 'channel,date,time,title', clientId: null },
+        { batchId: null, placements: [placement] },
+      ]);
+  });
   it('shows one client alone, and is exported so', async () => {
     const { user } = page('/schedule?client=c2');
     expect((await screen.findAllByTestId('post')).map((one) => one.dataset['post'])).toEqual(['post-e']);

@@ -19,6 +19,7 @@ import { DayList } from './day-list.js';
 import { LayOutDialog } from './lay-out-dialog.js';
 import { Month } from './month.js';
 import { bestOpenSlot, dayHere, dayOr, inBoardOrder, toPlan, wallOf } from './plan.js';
+import { PlanFileDialog } from './plan-file-dialog.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
 import { chose, type Held, pickedUp } from './schedule-slice.js';
@@ -105,6 +106,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
   const clock = own ? new Intl.DateTimeFormat().resolvedOptions().timeZone : null;
   const batchId = params.get('batch');
   const [laying, setLaying] = useState<'new' | 'holes' | null>(null);
+  const [reading, setReading] = useState(false);
   const [opened, setOpened] = useState<PostView | null>(null);
   const { held, chosen, proposal } = useAppSelector((state) => state.schedule);
   const dispatch = useAppDispatch();
@@ -193,6 +195,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
             to={to}
             clientId={clientId}
             onFill={unplaced.length === 0 || to < today ? null : () => setLaying('holes')}
+            onRead={() => setReading(true)}
             onChoose={boarded ? () => dispatch(chose(shown.filter((post) => post.state !== 'posted').map((post) => post.id))) : null}
           />
           <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying('new')}>
@@ -261,6 +264,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
           onClose={() => setLaying(null)}
         />
       )}
+      {reading && <PlanFileDialog view={view} clientId={clientId} onClose={() => setReading(false)} />}
       {shift !== null && <ShiftDialog shift={shift} posts={view.posts} titleOf={titleOf} onMove={deeds.moveAll} onClose={() => setShift(null)} />}
       {proposal !== null && <ProposalDialog view={view} proposal={proposal} />}
       {opened !== null && (
@@ -311,9 +315,10 @@ interface MoreMenuProps {
   /** Null where there is nothing to do it with. */
   onFill: (() => void) | null;
   onChoose: (() => void) | null;
+  onRead: () => void;
 }
 
-function MoreMenu({ from, to, clientId, onFill, onChoose }: MoreMenuProps): ReactNode {
+function MoreMenu({ from, to, clientId, onFill, onChoose, onRead }: MoreMenuProps): ReactNode {
   const item = 'block w-full px-3 py-[7px] text-left data-disabled:text-soft data-focus:bg-faint';
   const range = `from=${from}&to=${to}${clientId === null ? '' : `&clientId=${clientId}`}`;
   return (
@@ -328,6 +333,11 @@ function MoreMenu({ from, to, clientId, onFill, onChoose }: MoreMenuProps): Reac
         <MenuItem disabled={onChoose === null}>
           <button type="button" className={item} onClick={() => onChoose?.()}>
             {t('planning.choose-all-that-is-planned-here')}
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className={item} onClick={onRead}>
+            {t('planning.read-a-plan-2')}
           </button>
         </MenuItem>
         <MenuItem>
