@@ -233,6 +233,7 @@ function PostCard({ post, clock, title, score, onOpen }: PostCardProps): ReactNo
       {...attributes}
       {...listeners}
       type="button"
+      aria-disabled={undefined} // it cannot be dragged once it is posted, and still opens
       data-testid="post"
       data-post={post.id}
       title={post.why}

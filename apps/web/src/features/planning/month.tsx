@@ -95,6 +95,22 @@ export function Month({ view, plan, days, today, clock, clientNames, onWeek }: M
           ))}
         </tbody>
       </table>
+      <p className="sticky left-0 flex flex-wrap gap-x-5 gap-y-1 px-[14px] py-3 text-[12px] text-soft">
+        {(['planned', 'posted', 'failed'] as const).map((state) => (
+          <span key={state} className="flex items-center gap-[6px]">
+            <i className={clsx('h-[13px] w-[8px]', MARKS[state])} />
+            {POST_STATE_NAMES[state]}
+          </span>
+        ))}
+        <span className="flex items-center gap-[6px]">
+          <i className="h-[7px] w-[7px] rounded-full border border-edge" />
+          {t('planning.an-empty-window')}
+        </span>
+        <span className="flex items-center gap-[6px]">
+          <i className="hatched h-[13px] w-[13px] border border-rule" />
+          {t('planning.days-without-posts')}
+        </span>
+      </p>
     </div>
   );
 }
