@@ -41,6 +41,7 @@ describe('clients', () => {
         cardStyle: PLAIN_CARD,
         writingService: false,
         filesKeptDays: null,
+        comeAgainDays: null,
         recordingCount: 0,
         channelCount: 0,
         version: 1,

@@ -250,3 +250,55 @@ describe('the plan to take away', () => {
   });
   it('refuses days that are none', async () => expect((await world.owner.get('schedule/plan.csv?from=2055-02-30&to=2055-03-01')).status).toBe(400));
 });
+
+describe('an evergreen short', () => {
+  const DAYS = 30;
+  const onFirst = async (shortId: string) =>
+    (await world.owner.get('schedule')).body.posts.filter((post: Record<string, string>) => post['shortId'] === shortId && post['channelId'] === channels[0]);
+  const placedOn = (shortId: string, date: string) =>
+    world.owner.post('schedule/posts', { batchId: null, placements: [{ shortId, channelId: channels[0], date, minute: 450, why: 'x' }] });
+  it('comes again after as many days as its client says, not before, and only once however many ask', async () => {
+    const [last] = (await world.owner.get('schedule')).body.posts
+      .filter((post: { channelId: string }) => post.channelId === channels[0])
+      .sort((a: { at: string }, b: { at: string }) => b.at.localeCompare(a.at));
+    const { shortId, date } = last;
+    const again = addDays(date, DAYS);
+    expect((await placedOn(shortId, again)).body.detail).toContain('is already on First.');
+    const client = (await world.owner.get('clients')).body.find((one: { id: string }) => one.id === clientId);
+    expect((await world.owner.put(`clients/${clientId}/come-again`, { days: 7, version: client.version })).status).toBe(400);
+    expect((await world.owner.put(`clients/${clientId}/come-again`, { days: DAYS, version: client.version })).body.comeAgainDays).toBe(DAYS);
+    const before = (await world.read(`shorts/${shortId}`)).body;
+    const { body } = await world.owner.put(`shorts/${shortId}/evergreen`, { evergreen: true });
+    expect(body).toMatchObject({ evergreen: true, comesAgainDays: DAYS, approved: true, version: before.version });
+    expect((await placedOn(shortId, addDays(date, DAYS - 1))).body.detail).toContain('it may come again after 30 days');
+    // Nothing of its own recording beside it: another recording's between them.
+    const parting = (await world.shorts()).find(
+      (one: { id: string; recordingId: string }) => shorts.includes(one.id) && one.recordingId !== before.recordingId,
+    )!;
+    await world.owner.put(`shorts/${parting.id}/evergreen`, { evergreen: true });
+    expect((await placedOn(parting.id, addDays(date, 40))).status).toBe(201);
+    const answers = await Promise.all(Array.from({ length: 8 }, (_, i) => placedOn(shortId, addDays(date, 41 + i))));
+    expect(answers.map((answer) => answer.status).sort()).toEqual([201, ...Array<number>(7).fill(409)]);
+    expect(await onFirst(shortId)).toHaveLength(2);
+  });
+  it('is laid out again where it may come, and not where not', async () => {
+    const shortId = (await query('SELECT short_id FROM posts WHERE client_id = $1 GROUP BY short_id HAVING count(*) > 1', [clientId]))[0]![
+      'short_id'
+    ] as string;
+    const [latest] = (await onFirst(shortId)).sort((a: { at: string }, b: { at: string }) => b.at.localeCompare(a.at));
+    const ask = async (after: number) =>
+      (await propose({ shortIds: [shortId], fromDate: addDays(latest.date, after), toDate: addDays(latest.date, after + 13) })).body;
+    const soon = (await ask(10)).unplaced.find((one: { channelId: string }) => one.channelId === channels[0]);
+    expect(soon).toMatchObject({ code: 'already-there', detail: expect.stringContaining('comes again after 30 days') });
+    const late = (await ask(31)).unplaced.find((one: { channelId: string }) => one.channelId === channels[0]);
+    expect(late?.detail ?? '').not.toContain('comes again after');
+  });
+  it('goes once again when it is none any more; what stands stays', async () => {
+    const shortId = (await query('SELECT short_id FROM posts WHERE client_id = $1 GROUP BY short_id HAVING count(*) > 1', [clientId]))[0]![
+      'short_id'
+    ] as string;
+    expect((await world.owner.put(`shorts/${shortId}/evergreen`, { evergreen: false })).body.comesAgainDays).toBeNull();
+    expect((await placedOn(shortId, '2055-12-01')).body.detail).toContain('is already on First.');
+    expect((await onFirst(shortId)).length).toBeGreaterThan(1);
+  });
+});

@@ -88,6 +88,8 @@ const ROUTES: [string, string, unknown?][] = [
   ['PUT', 'clients/:clientId/voice', { voice: OPEN_VOICE, version: 1 }],
   ['PUT', 'clients/:clientId/writing-service', { allowed: true, version: 1 }],
   ['PUT', 'clients/:clientId/files-kept', { days: 30, version: 1 }],
+  ['PUT', 'clients/:clientId/come-again', { days: 30, version: 1 }],
+  ['PUT', 'shorts/:shortId/evergreen', { evergreen: true }],
   ['PUT', 'renders/:renderId/keeping'],
   ['PUT', 'clients/:clientId/signal-weights', { weights: null, version: 1 }],
   ['GET', 'clients/:clientId/interest'],

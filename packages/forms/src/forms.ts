@@ -208,6 +208,12 @@ export class FilesKeptForm {
   @Whole(SEEN) version: number;
 }
 
+/** After how many days an evergreen short may come again. */
+export class ComeAgainForm {
+  @Whole({ min: 14, max: 730, nullable: true, description: 'null means never' }) days: number | null;
+  @Whole(SEEN) version: number;
+}
+
 export class WindowForm {
   @Whole({ min: 1, max: 7, description: 'ISO weekday: Monday 1 to Sunday 7' }) weekday: number;
   @Whole({ max: 1_439, description: 'Minutes after midnight on the wall of the channel’s zone' }) minute: number;
@@ -352,6 +358,10 @@ export class CopyForm extends CheckForm {
 export class TickForm {
   @OneOf(TRUTH_RULES) rule: TruthRule;
   @Text({ min: 1, max: 400 }) text: string;
+}
+
+export class EvergreenForm {
+  @Flag() evergreen: boolean;
 }
 
 /** A yes to exactly the version that was seen. */

@@ -40,6 +40,8 @@ export {
   LayOutForm,
   LinkForm,
   CalendarForm,
+  ComeAgainForm,
+  EvergreenForm,
   MovePostForm,
   PlanFileForm,
   MovePostsForm,

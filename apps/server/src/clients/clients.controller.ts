@@ -7,6 +7,7 @@ import {
   ChannelForm,
   ClientChangeForm,
   ClientForm,
+  ComeAgainForm,
   FilesKeptForm,
   InterestForm,
   PlatformProfileChangeForm,
@@ -102,6 +103,12 @@ export class ClientsController {
   @ApiOkResponse({ type: ClientView })
   setFilesKept(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: FilesKeptForm): Promise<ClientView> {
     return this.clients.setFilesKept(actor, clientId, form);
+  }
+
+  @Put('clients/:clientId/come-again')
+  @ApiOkResponse({ type: ClientView })
+  setComeAgain(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: ComeAgainForm): Promise<ClientView> {
+    return this.clients.setComeAgain(actor, clientId, form);
   }
 
   @Get('clients/:clientId/interest')

@@ -19,6 +19,8 @@ export class Client extends Model {
   @Default(false) @Column(DataType.BOOLEAN) declare writingService: boolean;
   /** So many days a finished file is kept; null for good. */
   @Column(DataType.INTEGER) declare filesKeptDays: number | null;
+  /** After so many days an evergreen short may stand on a channel again; null where none does. */
+  @Column(DataType.INTEGER) declare comeAgainDays: number | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   /** Out of everybody's sight since then, with all that it owns; null while the agency works for it. */
   @Column(DataType.DATE) declare archivedAt: Date | null;

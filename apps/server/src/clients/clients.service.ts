@@ -1,6 +1,7 @@
 import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
 import type {
+  ComeAgainForm,
   FilesKeptForm,
   CardStyleForm,
   ClientChangeForm,
@@ -113,6 +114,16 @@ export class ClientsService {
       const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
       await client.update({ filesKeptDays: days });
       await this.record(actor, 'keep-files', client);
+    });
+    return this.read(actor, clientId);
+  }
+
+  async setComeAgain(actor: Actor, clientId: string, { days, version }: ComeAgainForm): Promise<ClientView> {
+    requireClient(actor, clientId);
+    await this.database.transaction(async () => {
+      const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
+      await client.update({ comeAgainDays: days });
+      await this.record(actor, 'come-again', client);
     });
     return this.read(actor, clientId);
   }
@@ -240,7 +251,7 @@ function usable(weights: readonly number[]): number[] {
 }
 
 function toClientView(client: Client, recordingCount: number, channelCount: number): ClientView {
-  const { id, name, zone, tags, standingBrief, signalWeights, writingService, filesKeptDays, version } = client;
+  const { id, name, zone, tags, standingBrief, signalWeights, writingService, filesKeptDays, comeAgainDays, version } = client;
   const voice = voiceOf(client) as VoiceFields;
   return {
     id,
@@ -253,6 +264,7 @@ function toClientView(client: Client, recordingCount: number, channelCount: numb
     cardStyle: cardStyleOf(client),
     writingService,
     filesKeptDays: filesKeptDays ?? null,
+    comeAgainDays: comeAgainDays ?? null,
     recordingCount,
     channelCount,
     version,

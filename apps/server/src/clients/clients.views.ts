@@ -30,6 +30,7 @@ export class ClientView {
   @Part(() => CardStyleFields) cardStyle: CardStyleFields;
   @Flag({ description: 'The writing service may be asked about its recordings' }) writingService: boolean;
   @Whole({ nullable: true, description: 'So many days a finished file is kept; null for good' }) filesKeptDays: number | null;
+  @Whole({ nullable: true, description: 'After so many days an evergreen short may come again; null where none does' }) comeAgainDays: number | null;
   @Whole() recordingCount: number;
   @Whole() channelCount: number;
   @Whole() version: number;

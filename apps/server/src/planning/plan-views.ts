@@ -24,12 +24,13 @@ export function toPlanShort(short: ShortView): PlanShort {
     lengthMs: short.playedMs,
     score: short.score,
     approved: short.approved,
+    comesAgainDays: short.comesAgainDays,
     copyProblems: problems,
   };
 }
 
 export function toScheduleShort(short: ShortView): ScheduleShortView {
-  const { id, clientId, recordingId, title, lengthMs, score, approved, copyProblems } = toPlanShort(short);
+  const { id, clientId, recordingId, title, lengthMs, score, approved, comesAgainDays, copyProblems } = toPlanShort(short);
   return {
     id,
     clientId,
@@ -39,6 +40,7 @@ export function toScheduleShort(short: ShortView): ScheduleShortView {
     lengthMs,
     score,
     approved,
+    comesAgainDays,
     copyProblems: Object.entries(copyProblems).map(([channelId, detail]) => ({ channelId, detail })),
   };
 }

@@ -27,6 +27,7 @@ export class ScheduleShortView {
   @Whole() lengthMs: number;
   @Decimal() score: number;
   @Flag() approved: boolean;
+  @Whole({ nullable: true, description: 'After so many days it may stand on a channel again; null where it goes to each once' }) comesAgainDays: number | null;
   @Parts(() => CopyProblemByChannelView) copyProblems: CopyProblemByChannelView[];
 }
 

@@ -48,6 +48,7 @@ export function toShortChannel(short: Short, channel: Channel, voice: Voice, tal
       lengthMs: short.playedMs,
       score: short.score,
       approved: true,
+      comesAgainDays: null,
       copyProblems: {},
     },
     plan,

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseIntPipe, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { ApprovalForm, CheckForm, CopyForm } from '@sift-reel/forms';
+import { ApprovalForm, CheckForm, CopyForm, EvergreenForm } from '@sift-reel/forms';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { ShortsService } from './shorts.service.js';
 import { CheckView, CopyVersionView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
@@ -99,6 +99,12 @@ export class ShortsController {
   @ApiOkResponse({ type: CheckView })
   checkCopy(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: CheckForm): Promise<CheckView> {
     return this.shorts.check(actor, shortId, form);
+  }
+
+  @Put(':shortId/evergreen')
+  @ApiOkResponse({ type: ShortView })
+  setEvergreen(@CurrentActor() actor: Actor, @Param('shortId', ParseUUIDPipe) shortId: string, @Body() form: EvergreenForm): Promise<ShortView> {
+    return this.shorts.setEvergreen(actor, shortId, form);
   }
 
   @Put(':shortId/approval')

@@ -26,6 +26,8 @@ export class Short extends Model {
   @Default(NO_EDIT) @Column(DataType.JSONB) declare edit: Edit;
   @Column(DataType.INTEGER) declare playedMs: number;
   @Column(DataType.REAL) declare score: number;
+  /** It stays true and worth showing: it may come again where its client wants that. */
+  @Default(false) @Column(DataType.BOOLEAN) declare evergreen: boolean;
   @Column(DataType.UUID) declare approvedBy: string | null;
   @Column(DataType.DATE) declare approvedAt: Date | null;
   /** Counts every change of span or words, of all channels together; the database does it, by triggers. */

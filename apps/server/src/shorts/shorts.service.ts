@@ -1,6 +1,6 @@
 import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
 import { type Finding, OPEN_VOICE } from '@sift-reel/core';
-import type { ApprovalForm, CheckForm, CopyForm, TickForm } from '@sift-reel/forms';
+import type { ApprovalForm, CheckForm, CopyForm, EvergreenForm, TickForm } from '@sift-reel/forms';
 import type { IncludeOptions } from 'sequelize';
 import { StaleWriteException, UnsaidException } from '../problems/refusals.js';
 import type { AuditAction } from '../audit/trail-words.js';
@@ -151,6 +151,17 @@ export class ShortsService {
     return this.read(actor, shortId);
   }
 
+  /** Says whether a short may come again; its words and its approval stay as they are. */
+  async setEvergreen(actor: Actor, shortId: string, { evergreen }: EvergreenForm): Promise<ShortView> {
+    await this.database.transaction(async () => {
+      const short = found(await Short.findOne({ where: { id: shortId, ...scoped(actor) }, lock: true }), 'short');
+      if (short.evergreen === evergreen) return;
+      await short.update({ evergreen });
+      await this.record(actor, evergreen ? 'let-come-again' : 'let-come-once', short, baseCopy(await this.find(actor, shortId)).title);
+    });
+    return this.read(actor, shortId);
+  }
+
   /** What its words say that was not said; those of a channel of another language are held to their figures and quotations. */
   private async truthOf(short: Short): Promise<Finding[]> {
     const channels = await Channel.findAll({ where: { clientId: short.clientId }, attributes: ['id', 'language'] });
@@ -193,7 +204,8 @@ export class ShortsService {
         ['name', 'ASC'],
       ],
     });
-    const clients = await Client.findAll({ where: { id: clientIds }, attributes: ['id', 'voice'] });
+    const clients = await Client.findAll({ where: { id: clientIds }, attributes: ['id', 'voice', 'comeAgainDays'] });
+    const again = new Map(clients.map((client) => [client.id, client.comeAgainDays ?? null]));
     const voices = new Map(clients.map((client) => [client.id, voiceOf(client)]));
     const users = await User.findAll({ attributes: ['id', 'name'], where: { id: [...new Set(shorts.flatMap((short) => short.approvedBy ?? []))] } });
     const posts = await this.facts.postCounts(shorts.map((short) => short.id));
@@ -225,6 +237,8 @@ export class ShortsService {
         toShortChannel(short, channel, voices.get(short.clientId) ?? OPEN_VOICE, languages.get(short.recordingId) ?? 'en'),
       ),
       fixedParts: [...(voices.get(short.clientId) ?? OPEN_VOICE).fixedParts],
+      evergreen: short.evergreen,
+      comesAgainDays: short.evergreen ? (again.get(short.clientId) ?? null) : null,
       approved: short.approvedVersion !== null,
       approvedBy: short.approvedVersion === null ? null : (names.get(short.approvedBy ?? '') ?? 'a former user'),
       postCount: posts.get(short.id) ?? 0,

@@ -108,6 +108,8 @@ export class ShortView {
   @Part(() => CopyView) copy: CopyView;
   @Parts(() => ShortChannelView) channels: ShortChannelView[];
   @TextList({ description: 'Lines of the client under every text' }) fixedParts: string[];
+  @Flag({ description: 'It may come again where its client wants that' }) evergreen: boolean;
+  @Whole({ nullable: true, description: 'After so many days it may stand on a channel again; null where it goes to each once' }) comesAgainDays: number | null;
   @Flag() approved: boolean;
   @Text({ nullable: true }) approvedBy: string | null;
   @Whole() postCount: number;

@@ -213,6 +213,8 @@ export const api = generatedApi.enhanceEndpoints({
 
     listGoingFiles: { providesTags: ['Render'] },
     keepFileLonger: { invalidatesTags: ['Render', 'Trail'] },
+    setComeAgain: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, LIST('Short'), 'Short', 'Schedule', 'Trail'] },
+    setEvergreen: { invalidatesTags: (_, __, { shortId }) => [{ type: 'Short', id: shortId }, 'Schedule', 'Trail'] },
     setFilesKept: { invalidatesTags: (_, __, { clientId }) => [{ type: 'Client', id: clientId }, 'Render', 'Trail'] },
 
     listBatches: { providesTags: listOf('Batch') },

@@ -177,6 +177,14 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['clients'],
       }),
+      setComeAgain: build.mutation<SetComeAgainApiResponse, SetComeAgainApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/come-again`,
+          method: 'PUT',
+          body: queryArg.comeAgainForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
       listInterest: build.query<ListInterestApiResponse, ListInterestApiArg>({
         query: (queryArg) => ({ url: `/api/clients/${queryArg}/interest` }),
         providesTags: ['clients'],
@@ -486,6 +494,14 @@ const injectedRtkApi = api
           url: `/api/shorts/${queryArg.shortId}/check`,
           method: 'POST',
           body: queryArg.checkForm,
+        }),
+        invalidatesTags: ['shorts'],
+      }),
+      setEvergreen: build.mutation<SetEvergreenApiResponse, SetEvergreenApiArg>({
+        query: (queryArg) => ({
+          url: `/api/shorts/${queryArg.shortId}/evergreen`,
+          method: 'PUT',
+          body: queryArg.evergreenForm,
         }),
         invalidatesTags: ['shorts'],
       }),
@@ -1000,6 +1016,11 @@ export type SetFilesKeptApiArg = {
   clientId: string;
   filesKeptForm: FilesKeptForm;
 };
+export type SetComeAgainApiResponse = /** status 200  */ ClientView;
+export type SetComeAgainApiArg = {
+  clientId: string;
+  comeAgainForm: ComeAgainForm;
+};
 export type ListInterestApiResponse = /** status 200  */ InterestTermView[];
 export type ListInterestApiArg = string;
 export type SetInterestApiResponse = /** status 200  */ InterestTermView[];
@@ -1158,6 +1179,11 @@ export type CheckCopyApiResponse = /** status 200  */ CheckView;
 export type CheckCopyApiArg = {
   shortId: string;
   checkForm: CheckForm;
+};
+export type SetEvergreenApiResponse = /** status 200  */ ShortView;
+export type SetEvergreenApiArg = {
+  shortId: string;
+  evergreenForm: EvergreenForm;
 };
 export type SetApprovalApiResponse = /** status 200  */ ShortView;
 export type SetApprovalApiArg = {
@@ -1504,6 +1530,8 @@ export type ClientView = {
   writingService: boolean;
   /** So many days a finished file is kept; null for good */
   filesKeptDays: number | null;
+  /** After so many days an evergreen short may come again; null where none does */
+  comeAgainDays: number | null;
   recordingCount: number;
   channelCount: number;
   version: number;
@@ -1545,6 +1573,7 @@ export type AuditView = {
     | 'card-style'
     | 'change-password'
     | 'choose-password'
+    | 'come-again'
     | 'create'
     | 'cut'
     | 'delete'
@@ -1558,6 +1587,8 @@ export type AuditView = {
     | 'keep-files'
     | 'keep-longer'
     | 'leave'
+    | 'let-come-again'
+    | 'let-come-once'
     | 'let-go'
     | 'listen'
     | 'make'
@@ -1632,6 +1663,12 @@ export type WritingAllowedForm = {
 };
 export type FilesKeptForm = {
   /** null means for good */
+  days: number | null;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type ComeAgainForm = {
+  /** null means never */
   days: number | null;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
@@ -2165,6 +2202,10 @@ export type ShortView = {
   channels: ShortChannelView[];
   /** Lines of the client under every text */
   fixedParts: string[];
+  /** It may come again where its client wants that */
+  evergreen: boolean;
+  /** After so many days it may stand on a channel again; null where it goes to each once */
+  comesAgainDays: number | null;
   approved: boolean;
   approvedBy: string | null;
   postCount: number;
@@ -2242,6 +2283,9 @@ export type CheckForm = {
   hashtags: string[];
   keywords: string[];
   coverLine: string;
+};
+export type EvergreenForm = {
+  evergreen: boolean;
 };
 export type TickForm = {
   rule: 'figure' | 'name' | 'quotation' | 'claim';
@@ -2642,6 +2686,8 @@ export type ScheduleShortView = {
   lengthMs: number;
   score: number;
   approved: boolean;
+  /** After so many days it may stand on a channel again; null where it goes to each once */
+  comesAgainDays: number | null;
   copyProblems: CopyProblemByChannelView[];
 };
 export type PostView = {
@@ -2824,6 +2870,7 @@ export const {
   useSetCardStyleMutation,
   useAllowWritingMutation,
   useSetFilesKeptMutation,
+  useSetComeAgainMutation,
   useListInterestQuery,
   useSetInterestMutation,
   useListAuditQuery,
@@ -2871,6 +2918,7 @@ export const {
   useReadPassageQuery,
   useOfferTitlesQuery,
   useCheckCopyMutation,
+  useSetEvergreenMutation,
   useSetApprovalMutation,
   useReadTalkQuery,
   useSaveEditMutation,

@@ -62,14 +62,18 @@ function checkDay(plan: Plan, channel: PlanChannel, onChannel: readonly PlannedP
 
 function checkNeighbours(short: PlanShort, channel: PlanChannel, onChannel: readonly PlannedPost[], atMs: number): Refusal[] {
   const refusals: Refusal[] = [];
-  if (onChannel.some((post) => post.shortId === short.id)) refusals.push({ code: 'already-there', detail: `The short is already on ${channel.name}.` });
+  const there = tooSoonAgain(short, onChannel, atMs);
+  if (there !== undefined) {
+    const again = short.comesAgainDays === null ? '' : `, on ${formatDay(there.date)}; it may come again after ${short.comesAgainDays} days`;
+    refusals.push({ code: 'already-there', detail: `The short is already on ${channel.name}${again}.` });
+  }
   const gapMs = channel.rules.minGapMinutes * 60_000;
   const close = onChannel.find((post) => Math.abs(post.atMs - atMs) < Math.max(1, gapMs));
   if (close !== undefined) {
     refusals.push({ code: 'too-close', detail: `Less than ${channel.rules.minGapMinutes} minutes from the post at ${formatMinute(close.minute)}.` });
   }
   const [before, after] = neighboursOf(onChannel, atMs);
-  const twin = [before, after].find((post) => post?.recordingId === short.recordingId && post.shortId !== short.id);
+  const twin = [before, after].find((post) => post?.recordingId === short.recordingId && (post.shortId !== short.id || there === undefined));
   if (twin !== undefined) {
     refusals.push({
       code: 'same-recording',
@@ -77,6 +81,13 @@ function checkNeighbours(short: PlanShort, channel: PlanChannel, onChannel: read
     });
   }
   return refusals;
+}
+
+const DAY_MS = 86_400_000;
+
+/** A post of the short on a channel that is too near to an instant for it to stand there again. */
+function tooSoonAgain({ id, comesAgainDays }: PlanShort, onChannel: readonly PlannedPost[], atMs: number): PlannedPost | undefined {
+  return onChannel.find((post) => post.shortId === id && (comesAgainDays === null || Math.abs(post.atMs - atMs) < comesAgainDays * DAY_MS));
 }
 
 /** The posts of a channel right before and after an instant. */
@@ -90,23 +101,31 @@ export function neighboursOf(onChannel: readonly PlannedPost[], atMs: number): [
   return [before, after];
 }
 
-/** A short's lead, the first of its client's channels that it fits, has it first; any other at least `STAGGER_MS` later. */
+/**
+ * A short's lead, the first of its client's channels that it fits, has it first; any other at least `STAGGER_MS` later. Of a short
+ * that comes again, its first post there counts.
+ */
 function checkOtherChannels(plan: Plan, short: PlanShort, channel: PlanChannel, posts: readonly PlannedPost[], atMs: number): Refusal[] {
   const lead = leadOf(plan, short);
   if (lead === undefined) return [];
   const others = posts.filter((post) => post.shortId === short.id && post.channelId !== channel.id);
   if (lead.id !== channel.id) {
-    const first = others.find((post) => post.channelId === lead.id);
+    const first = earliest(others.filter((post) => post.channelId === lead.id));
     if (first === undefined) return [{ code: 'before-first-channel', detail: `It has no place on ${lead.name} yet, which comes before ${channel.name}.` }];
     if (atMs >= first.atMs + STAGGER_MS) return [];
     const detail = `It reaches ${lead.name} first, on ${formatDay(first.date)} ${formatMinute(first.minute)}; ${channel.name} gets it a day later.`;
     return [{ code: 'before-first-channel', detail }];
   }
+  const onLead = earliest(posts.filter((post) => post.shortId === short.id && post.channelId === channel.id));
+  if (onLead !== undefined && onLead.atMs <= atMs) return [];
   const early = others.find((post) => atMs > post.atMs - STAGGER_MS);
   if (early === undefined) return [];
   const name = plan.channels.find((one) => one.id === early.channelId)?.name ?? 'its other channel';
   return [{ code: 'after-later-channel', detail: `It is on ${name} on ${formatDay(early.date)} already, which comes after ${channel.name}.` }];
 }
+
+const earliest = (posts: readonly PlannedPost[]): PlannedPost | undefined =>
+  posts.reduce<PlannedPost | undefined>((first, post) => (first === undefined || post.atMs < first.atMs ? post : first), undefined);
 
 /** The channel on which a short goes first; undefined where it fits none. */
 function leadOf(plan: Plan, short: PlanShort): PlanChannel | undefined {

@@ -39,6 +39,30 @@ describe('checkPlacement', () => {
     const own = post({ id: 'own', shortId: 'a', recordingId: 'r1', date: monday });
     expect(checkPlacement(plan({ posts: [own] }), short('a'), channel(), { date: '2026-05-06', minute: 450 }, 'own')).toEqual([]);
   });
+  describe('of a short that may come again', () => {
+    const evergreen = short('a', { comesAgainDays: 30 });
+    const first = post({ shortId: 'a', recordingId: 'r1', date: monday });
+    const between = post({ id: 'between', shortId: 'z', recordingId: 'r9', date: '2026-05-20' });
+    it('takes it after its days, not before, and nothing of its recording beside it', () => {
+      expect(codes(plan({ posts: [first, between] }), evergreen, channel(), '2026-06-03')).toEqual([]);
+      expect(codes(plan({ posts: [first, between] }), evergreen, channel(), '2026-06-02')).toEqual(['already-there']);
+      expect(codes(plan({ posts: [first] }), evergreen, channel(), '2026-06-03')).toEqual(['same-recording']);
+      expect(checkPlacement(plan({ posts: [first] }), evergreen, channel(), { date: '2026-05-05', minute: 450 })[0]!.detail).toBe(
+        'The short is already on First, on Mon 4 May; it may come again after 30 days.',
+      );
+    });
+    it('goes by its first post on its lead', () => {
+      const second = channel({ id: 'c2', name: 'Second', order: 2 });
+      const on = plan({
+        channels: [channel(), second],
+        shorts: [evergreen],
+        posts: [first, between, post({ id: 'later', shortId: 'a', recordingId: 'r1', date: '2026-06-08' })],
+      });
+      expect(codes(on, evergreen, second, '2026-05-05')).toEqual([]);
+      const both = { ...on, posts: [first, between, post({ id: 'other', shortId: 'a', recordingId: 'r1', channelId: 'c2', date: '2026-05-05' })] };
+      expect(codes(both, evergreen, channel(), '2026-06-03')).toEqual([]);
+    });
+  });
   it('refuses a time that the clocks skip', () => expect(codes(plan({ nowMs: 0 }), short('a'), channel(), '2026-03-29', 90)).toContain('skipped-hour'));
   it('keeps second channels behind the first', () => {
     const second = channel({ id: 'c2', name: 'Second', order: 2 });
@@ -78,6 +102,26 @@ describe('layOut', () => {
     expect(of('long', 'c1')).toBe('90 s is over the 60 s that Loopline allows; 30 s less would fit.');
     expect(of('a', 'c3')).toBe('Bare has no posting windows.');
     expect(of('b', 'c1')).toMatch(/One more post a week on First would place it on Tue 5 May 07:30/);
+  });
+  it('lets a short come again where it may, and says when else', () => {
+    const stands = post({ shortId: 'a', recordingId: 'r1', date: '2026-05-04' });
+    const ask = (fields: Partial<PlanShort>, fromDate: string) =>
+      layOut({
+        plan: plan({ shorts: [short('a', fields), short('b', { recordingId: 'r2', score: 20 })], posts: [stands] }),
+        shortIds: ['a', 'b'],
+        fromDate,
+        toDate: addDays(fromDate, 13),
+      });
+    expect(ask({}, '2026-06-01').placements.map((one) => one.shortId)).toEqual(['b']);
+    const { placements, unplaced, value, bound } = ask({ comesAgainDays: 30 }, '2026-06-01');
+    expect(placements.map((one) => [one.shortId, one.channelId])).toEqual([
+      ['b', 'c1'],
+      ['a', 'c1'],
+    ]);
+    expect([placements[1]!.date >= '2026-06-03', value <= bound + 1e-9, unplaced]).toEqual([true, true, []]);
+    expect(ask({ comesAgainDays: 60 }, '2026-06-01').unplaced).toEqual([
+      { shortId: 'a', channelId: 'c1', code: 'already-there', detail: '“Short a” stands there, and comes again after 60 days.' },
+    ]);
   });
   it('never breaks a rule, whatever is asked', () => {
     const anyShort = fc.record({

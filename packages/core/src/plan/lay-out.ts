@@ -1,7 +1,7 @@
 import type { CalendarDate } from './calendar.js';
 import { checkFit } from './check-placement.js';
 import { explainPlan } from './optimum/explain.js';
-import type { PlanProblem } from './optimum/problem.js';
+import type { PlanProblem, ProblemShort } from './optimum/problem.js';
 import { solvePlan } from './optimum/solve.js';
 import { type Plan, type PlanChannel, type PlannedPost, type PlanShort, type Refusal, STAGGER_MS } from './types.js';
 
@@ -43,10 +43,12 @@ export function layOut(request: LayOutRequest): Proposal {
   const problem = problemOf(request);
   const { posts, unplaced, value, bound } = explainPlan(problem, solvePlan(problem));
   const recordingOf = new Map(problem.shorts.map((short) => [short.id, short.recording]));
+  const again = new Map(secondRounds(request).map((one) => [one.id, one]));
+  const shortOf = (id: string): string => again.get(id)?.short.id ?? id;
   return {
     placements: posts.map(({ short, channel, atMs, local, why, worth }) => ({
-      id: `proposed:${short}:${channel}`,
-      shortId: short,
+      id: `proposed:${shortOf(short)}:${channel}`,
+      shortId: shortOf(short),
       recordingId: recordingOf.get(short)!,
       channelId: channel,
       date: local.date,
@@ -56,10 +58,45 @@ export function layOut(request: LayOutRequest): Proposal {
       why,
       worth,
     })),
-    unplaced: unplaced.map(({ short, channel, code, why }) => ({ shortId: short, channelId: channel, code, detail: why })),
+    unplaced: unplaced.flatMap(({ short, channel, code, why }): Unplaced[] => {
+      const round = again.get(short);
+      if (round === undefined) return [{ shortId: short, channelId: channel, code, detail: why }];
+      if (round.channelId !== channel) return []; // that is told of the short itself
+      if (code !== 'outside-dates') return [{ shortId: round.short.id, channelId: channel, code, detail: why }];
+      const { title, comesAgainDays } = round.short;
+      return [
+        {
+          shortId: round.short.id,
+          channelId: channel,
+          code: 'already-there',
+          detail: `“${title}” stands there, and comes again after ${comesAgainDays} days.`,
+        },
+      ];
+    }),
     value,
     bound,
   };
+}
+
+/** A short that stands on a channel already and may come there again: to the problem a short of its own, for that channel alone. */
+interface SecondRound {
+  readonly id: string;
+  readonly short: PlanShort;
+  readonly channelId: string;
+  readonly notBeforeMs: number;
+}
+
+function secondRounds({ plan, shortIds }: Pick<LayOutRequest, 'plan' | 'shortIds'>): SecondRound[] {
+  const wanted = new Set(shortIds);
+  return plan.shorts.flatMap((short) => {
+    const { comesAgainDays } = short;
+    if (comesAgainDays === null || !wanted.has(short.id)) return [];
+    return plan.channels.flatMap((channel): SecondRound[] => {
+      const there = plan.posts.filter((post) => post.shortId === short.id && post.channelId === channel.id).map((post) => post.atMs);
+      const notBeforeMs = Math.max(...there) + comesAgainDays * 86_400_000;
+      return there.length === 0 ? [] : [{ id: `${short.id} again ${channel.id}`, short, channelId: channel.id, notBeforeMs }];
+    });
+  });
 }
 
 /** Shapes are chosen when a short is made for a channel, so every channel takes every short's. */
@@ -96,24 +133,35 @@ function problemOf({ plan, shortIds, fromDate, toDate }: LayOutRequest): PlanPro
       windows: channel.windows,
       blackouts: channel.blackouts.map((one) => ({ from: one.fromDate, to: one.toDate })),
     })),
-    shorts: shorts.map((short) => ({
-      id: short.id,
-      name: short.title,
-      client: short.clientId,
-      recording: short.recordingId,
-      score: short.score,
-      seconds: short.lengthMs / 1_000,
-      shape: ANY_SHAPE,
-      notBeforeMs: null,
-      notAfterMs: null,
-      barred: barredFrom(short, channels),
-    })),
+    shorts: [
+      ...shorts.map((short) => ({ ...problemShort(short), notBeforeMs: null, barred: barredFrom(short, channels) })),
+      ...secondRounds({ plan, shortIds }).map(({ id, short, channelId, notBeforeMs }) => {
+        const elsewhere = channels.filter((channel) => channel.id !== channelId).map((channel) => [channel.id, 'It stands elsewhere.']);
+        return {
+          ...problemShort(short),
+          id,
+          notBeforeMs,
+          barred: { ...barredFrom(short, channels), ...(Object.fromEntries(elsewhere) as Record<string, string>) },
+        };
+      }),
+    ],
     posts: plan.posts
       .filter((post) => known.has(post.channelId))
       .map((post) => ({ short: post.shortId, channel: post.channelId, recording: post.recordingId, atMs: post.atMs })),
     rules: { crossPostHours: STAGGER_MS / 3_600_000, floor: 0, leadAfterOthers: 'may-not' },
   };
 }
+
+const problemShort = (short: PlanShort): Omit<ProblemShort, 'notBeforeMs' | 'barred'> => ({
+  id: short.id,
+  name: short.title,
+  client: short.clientId,
+  recording: short.recordingId,
+  score: short.score,
+  seconds: short.lengthMs / 1_000,
+  shape: ANY_SHAPE,
+  notAfterMs: null,
+});
 
 /** What keeps a short from channels besides its length: that it is not approved, or its words. */
 function barredFrom(short: PlanShort, channels: readonly PlanChannel[]): Record<string, string> {

@@ -31,6 +31,7 @@ export const short = (id: string, fields: Partial<PlanShort> = {}): PlanShort =>
   lengthMs: 40_000,
   score: 70,
   approved: true,
+  comesAgainDays: null,
   copyProblems: {},
   ...fields,
 });

@@ -53,6 +53,8 @@ export interface PlanShort {
   readonly lengthMs: number;
   readonly score: number;
   readonly approved: boolean;
+  /** After so many days it may stand on the same channel again; null where it goes to each once. */
+  readonly comesAgainDays: number | null;
   /** What of its copy breaks a channel's limits, by channel; a channel without an entry is fine. */
   readonly copyProblems: Readonly<Record<string, string>>;
 }

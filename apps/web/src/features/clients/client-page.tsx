@@ -14,6 +14,7 @@ import { BlackoutForm } from './blackout-form.js';
 import { Calendars } from './calendars.js';
 import { ChannelDialog } from './channel-dialog.js';
 import { ClientDialog } from './client-dialog.js';
+import { ComeAgain } from './come-again.js';
 import { Feeds } from './feeds.js';
 import { FilesKept } from './files-kept.js';
 import { Interest } from './interest.js';
@@ -74,6 +75,7 @@ export function ClientPage(): ReactNode {
           <StandingBrief key={client.id} client={client} />
           <VoiceSummary key={`voice of ${client.id}`} client={client} />
           <FilesKept client={client} />
+          <ComeAgain client={client} />
           <Calendars clientId={client.id} />
         </div>
       </div>

@@ -20,6 +20,7 @@ const client = (fields: Partial<ClientView> = {}): ClientView => ({
   cardStyle: PLAIN_CARD,
   writingService: false,
   filesKeptDays: null,
+  comeAgainDays: null,
   recordingCount: 3,
   channelCount: 2,
   version: 1,

@@ -119,6 +119,16 @@ export function bestOpenSlot(plan: Plan, from: string, to: string): { channel: P
   return best;
 }
 
+const DAY_MS = 86_400_000;
+
+/** Whether a short may come again on a channel of its client before the end of a day of UTC. */
+export function comesAgainBy(view: Pick<ScheduleView, 'posts'>, { id, comesAgainDays }: { id: string; comesAgainDays: number | null }, to: string): boolean {
+  if (comesAgainDays === null) return false;
+  const latest = new Map<string, number>();
+  for (const post of view.posts) if (post.shortId === id) latest.set(post.channelId, Math.max(latest.get(post.channelId) ?? -Infinity, Date.parse(post.at)));
+  return [...latest.values()].some((at) => at + comesAgainDays * DAY_MS <= Date.parse(`${to}T23:59:59Z`));
+}
+
 /** How a post stands, in words. */
 export const POST_STATE_NAMES: Readonly<Record<PostView['state'], string>> = {
   planned: t('planning.state-planned'),

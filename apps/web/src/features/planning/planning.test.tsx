@@ -20,6 +20,7 @@ const short = (id: string, title: string): ScheduleShortView => ({
   lengthMs: 42_000,
   score: 88,
   approved: true,
+  comesAgainDays: null,
   copyProblems: [],
 });
 const SHORTS = [short('a', 'No rope at all'), short('b', 'The second tide')];

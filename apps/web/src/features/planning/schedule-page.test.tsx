@@ -25,7 +25,7 @@ const channel = (id: string, clientId: string, zone: string) => ({
 });
 const short = (id: string, clientId: string) => ({
   ...{ id, clientId, recordingId: `r-${id}`, recordingTitle: 'On the slipway', title: `Short ${id}`, lengthMs: 42_000, score: 88 },
-  ...{ approved: true, copyProblems: [] },
+  ...{ approved: true, comesAgainDays: null, copyProblems: [] },
 });
 const post = (id: string, channelId: string, clientId: string, date: string, at: string) => ({
   ...{ id: `post-${id}`, clientId, channelId, shortId: id, batchId: null, recordingId: `r-${id}`, date, minute: 750, at },
@@ -189,6 +189,14 @@ describe('the schedule', () => {
         { csv: 'channel,date,time,title', clientId: null },
         { batchId: null, placements: [placement] },
       ]);
+  });
+  it('offers evergreen shorts in the days in which they may come again', async () => {
+    const shorts = VIEW.shorts.map((one) => (one.id === 'e' ? { ...one, comesAgainDays: 30 } : one));
+    const { user } = page('/schedule?week=2030-03-25', { 'api/schedule': { ...VIEW, shorts } });
+    expect(await screen.findByTestId('board')).toBeInTheDocument();
+    expect(screen.queryByText('May come again')).toBeNull(); // 30 days after 7 March is 6 April
+    await user.click(screen.getByRole('button', { name: 'Later' }));
+    expect(await screen.findByText('May come again')).toBeInTheDocument();
   });
   it('shows one client alone, and is exported so', async () => {
     const { user } = page('/schedule?client=c2');

@@ -18,7 +18,7 @@ import { ChosenBar } from './chosen-bar.js';
 import { DayList } from './day-list.js';
 import { LayOutDialog } from './lay-out-dialog.js';
 import { Month } from './month.js';
-import { bestOpenSlot, dayHere, dayOr, inBoardOrder, toPlan, wallOf } from './plan.js';
+import { bestOpenSlot, comesAgainBy, dayHere, dayOr, inBoardOrder, toPlan, wallOf } from './plan.js';
 import { PlanFileDialog } from './plan-file-dialog.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalDialog } from './proposal-dialog.js';
@@ -128,6 +128,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
         (channel) => channel.clientId === short.clientId && !view.posts.some((post) => post.shortId === short.id && post.channelId === channel.id),
       ),
   );
+  const again = view.shorts.filter((short) => short.approved && !unplaced.includes(short) && comesAgainBy(view, short, days.at(-1)!));
   const waiting = unplaced.filter((short) => !view.posts.some((post) => post.shortId === short.id));
   useScheduleKeys({ onLayOut: () => setLaying('new'), onWeek: go, onToday: () => set('week', null) });
   const shown = view.posts.filter((post) => days.includes(wallOf(clock, post).date));
@@ -194,7 +195,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
             from={from}
             to={to}
             clientId={clientId}
-            onFill={unplaced.length === 0 || to < today ? null : () => setLaying('holes')}
+            onFill={unplaced.length + again.length === 0 || to < today ? null : () => setLaying('holes')}
             onRead={() => setReading(true)}
             onChoose={boarded ? () => dispatch(chose(shown.filter((post) => post.state !== 'posted').map((post) => post.id))) : null}
           />
@@ -209,7 +210,16 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
           )}
         >
           {boarded && (
-            <Tray view={view} plan={plan} batches={batches} batch={batch} unplaced={unplaced} clientNames={clientNames} onBatch={(id) => set('batch', id)} />
+            <Tray
+              view={view}
+              plan={plan}
+              batches={batches}
+              batch={batch}
+              unplaced={unplaced}
+              again={again}
+              clientNames={clientNames}
+              onBatch={(id) => set('batch', id)}
+            />
           )}
           <div className="flex min-h-0 flex-col">
             {look === 'list' ? (
@@ -255,7 +265,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
       <DragOverlay dropAnimation={null}>{held !== null && !byKeys && <HeldCard view={view} held={held} />}</DragOverlay>
       {laying !== null && (
         <LayOutDialog
-          shorts={laying === 'new' && waiting.length > 0 ? waiting : unplaced}
+          shorts={laying === 'holes' ? [...unplaced, ...again] : waiting.length > 0 ? waiting : unplaced}
           batch={batch}
           earliest={today}
           from={laying === 'holes' && from > today ? from : today}

@@ -14,12 +14,14 @@ interface TrayProps {
   batches: readonly BatchView[];
   batch: BatchView | null;
   unplaced: readonly ScheduleShortView[];
+  /** Evergreen shorts that may come again in the days shown. */
+  again: readonly ScheduleShortView[];
   clientNames: ReadonlyMap<string, string>;
   onBatch: (batchId: string | null) => void;
 }
 
 /** Approved shorts that still want a place. */
-export function Tray({ view, plan, batches, batch, unplaced, clientNames, onBatch }: TrayProps): ReactNode {
+export function Tray({ view, plan, batches, batch, unplaced, again, clientNames, onBatch }: TrayProps): ReactNode {
   const nowhere = unplaced.filter((short) => !view.posts.some((post) => post.shortId === short.id));
   const partly = unplaced.filter((short) => view.posts.some((post) => post.shortId === short.id));
   const total = batch?.shortIds.length ?? view.shorts.filter((short) => short.approved).length;
@@ -55,6 +57,10 @@ export function Tray({ view, plan, batches, batch, unplaced, clientNames, onBatc
         )}
         {partly.length > 0 && <div className="mt-2 border-t border-rule pt-2 text-[12px] font-semibold">{t('planning.not-yet-on-every-channel')}</div>}
         {partly.map((short) => (
+          <Card key={short.id} short={short} plan={plan} clientName={clientNames.get(short.clientId) ?? ''} />
+        ))}
+        {again.length > 0 && <div className="mt-2 border-t border-rule pt-2 text-[12px] font-semibold">{t('planning.may-come-again')}</div>}
+        {again.map((short) => (
           <Card key={short.id} short={short} plan={plan} clientName={clientNames.get(short.clientId) ?? ''} />
         ))}
       </div>

@@ -11,6 +11,7 @@ import { Button, Key } from '../../ui/parts.js';
 import { KIND_NAMES } from '../../ui/signals.js';
 import { CopyEditor } from './copy-editor.js';
 import { saverOf } from './copy-saver.js';
+import { Evergreen } from './evergreen.js';
 import { Files } from './files.js';
 import { Passage } from './passage.js';
 import { Translations } from './translations.js';
@@ -119,6 +120,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
               {t('shorts.webvtt')}
             </a>
           </span>
+          <Evergreen short={short} />
           <Files short={short} before={() => saver.flush()} />
         </div>
       </div>

@@ -38,6 +38,8 @@ export const shortView = (id: string, title: string, fields: Partial<ShortView> 
   copy: copyView(title),
   channels: [shortChannel()],
   fixedParts: [],
+  evergreen: false,
+  comesAgainDays: null,
   approved: true,
   approvedBy: 'Ada',
   postCount: 0,
