@@ -178,6 +178,16 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   await page.keyboard.press('u');
   await expect.poll(cellOf).toBe(moved);
 
+  // All of it a week later, and back.
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Choose all that is planned here' }).click();
+  await page.getByRole('button', { name: 'A week later' }).click();
+  await expect(page.getByText(`Moved ${placed} posts`)).toBeVisible();
+  await expect.poll(cellOf).toBe(cells[cells.indexOf(moved) + 7]);
+  await page.keyboard.press('u');
+  await expect.poll(cellOf).toBe(moved);
+  await page.getByRole('button', { name: 'Choose none' }).click();
+
   // Take it away, and check what is in the files.
   const download = async (act: () => Promise<void>): Promise<{ name: string; text: string }> => {
     const waiting = page.waitForEvent('download');
@@ -186,8 +196,8 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
     return { name: file.suggestedFilename(), text: await readFile(await file.path(), 'utf8') };
   };
   const csv = await download(async () => {
-    await page.getByRole('button', { name: 'Export' }).click();
-    await page.getByRole('menuitem', { name: /CSV/ }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'Shown weeks as CSV' }).click();
   });
   expect(csv.name).toMatch(/^Posting plan - .*\.csv$/);
   const rows = parse(csv.text, { bom: true, columns: true, record_delimiter: '\r\n' }) as Record<string, string>[];
@@ -195,7 +205,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
   expect(new Set(rows.map((row) => row['time zone']))).toEqual(new Set(['Europe/Dublin', 'America/Halifax']));
   expect(rows.some((row) => row['title'] === 'The heron in the teapot')).toBe(true);
   const ics = await download(async () => {
-    await page.getByRole('button', { name: 'Export' }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
     await page.getByRole('menuitem', { name: /calendar/ }).click();
   });
   const events = new ICAL.Component(ICAL.parse(ics.text)).getAllSubcomponents('vevent').map((one) => new ICAL.Event(one).startDate.toJSDate().toISOString());

@@ -140,12 +140,14 @@ const Marks = memo(function Marks({ channel, date, clock, posts, titles, shut, m
       className={clsx('h-[23px] border-b border-b-rule p-0', edge(date), shut && 'hatched')}
       title={label === '' ? undefined : `${formatDay(date)}: ${label}`}
     >
-      <span className="flex items-center justify-center gap-[2px]" role="img" aria-label={label}>
-        {posts.map((post) => (
-          <i key={post.id} className={clsx('h-[13px] w-[8px]', MARKS[post.state])} />
-        ))}
-        {open.length > 0 && <i className="h-[7px] w-[7px] rounded-full border border-edge" />}
-      </span>
+      {label !== '' && (
+        <span className="flex items-center justify-center gap-[2px]" role="img" aria-label={label}>
+          {posts.map((post) => (
+            <i key={post.id} className={clsx('h-[13px] w-[8px]', MARKS[post.state])} />
+          ))}
+          {open.length > 0 && <i className="h-[7px] w-[7px] rounded-full border border-edge" />}
+        </span>
+      )}
     </td>
   );
 });
