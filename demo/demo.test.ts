@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { validateSync } from 'class-validator';
 import { plainToInstance } from 'class-transformer';
 import { OPEN_VOICE, readInterestCsv } from '@sift-reel/core';
-import { ChannelForm, ClientForm, PlatformProfileForm, VoiceForm } from '@sift-reel/forms';
+import { ChannelForm, ClientForm, ComeAgainForm, PlatformProfileForm, VoiceForm } from '@sift-reel/forms';
 import { describe, expect, it } from 'vitest';
 import { CLIENTS, PLATFORMS, RECORDINGS } from './scenario.mjs';
 import { SHOW } from './shows.mjs';
@@ -37,8 +37,9 @@ describe('the demo’s scenario', () => {
     validateSync(plainToInstance(form, value), { whitelist: true, forbidNonWhitelisted: true });
   it('is made of valid forms', () => {
     for (const platform of PLATFORMS) expect(problems(PlatformProfileForm, platform)).toEqual([]);
-    for (const { channels, interest, voice, ...client } of CLIENTS) {
+    for (const { channels, interest, voice, comeAgainDays, ...client } of CLIENTS) {
       expect(problems(ClientForm, client)).toEqual([]);
+      if (comeAgainDays !== undefined) expect(problems(ComeAgainForm, { days: comeAgainDays, version: 1 })).toEqual([]);
       if (voice !== undefined) expect(problems(VoiceForm, { voice: { ...OPEN_VOICE, ...voice }, version: 1 })).toEqual([]);
       if (interest !== undefined) expect(readInterestCsv(readFileSync(new URL(`interest/${interest}`, import.meta.url), 'utf8')).length).toBeGreaterThan(5);
       for (const { platform, ...channel } of channels) {

@@ -168,6 +168,8 @@ async function workOut(caller, recording, sift) {
   const made = (await caller.call('GET', `recordings/${recording.id}/documents`)).map(({ kind }) => kind);
   for (const kind of DOCUMENTS) if (!made.includes(kind)) await unlessChanged(caller.call('POST', `recordings/${recording.id}/documents`, { kind }));
   for (const { id, version, approved } of chosen) if (!approved) await unlessChanged(caller.call('PUT', `shorts/${id}/approval`, { approved: true, version }));
+  // The best one stays true: it may come again.
+  if (chosen.length > 0) await unlessChanged(caller.call('PUT', `shorts/${chosen[0].id}/evergreen`, { evergreen: true }));
   return (await caller.call('GET', ofRecording)).filter(({ approved }) => approved).map(({ id }) => id);
 }
 

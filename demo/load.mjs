@@ -94,13 +94,17 @@ async function fill(caller, client, standinsUrl) {
   const platforms = new Map();
   for (const platform of PLATFORMS) platforms.set(platform.name, (await caller.call('POST', 'platform-profiles', platform)).id);
   const clients = new Map();
-  for (const { channels, interest, voice, ...form } of CLIENTS) {
+  for (const { channels, interest, voice, comeAgainDays, ...form } of CLIENTS) {
     const { id } = await caller.call('POST', 'clients', form);
     if (interest !== undefined)
       await caller.call('PUT', `clients/${id}/interest`, { csv: await readFile(fileURLToPath(new URL(`interest/${interest}`, import.meta.url)), 'utf8') });
     if (voice !== undefined) {
       const { version } = (await caller.call('GET', 'clients')).find((one) => one.id === id);
       await caller.call('PUT', `clients/${id}/voice`, { voice: { ...OPEN_VOICE, ...voice }, version });
+    }
+    if (comeAgainDays !== undefined) {
+      const { version } = (await caller.call('GET', 'clients')).find((one) => one.id === id);
+      await caller.call('PUT', `clients/${id}/come-again`, { days: comeAgainDays, version });
     }
     clients.set(form.name, { id, ...form });
     for (const { platform, ...channel } of channels)

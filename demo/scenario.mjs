@@ -83,6 +83,7 @@ const brief = (fields) => ({ partStartMs: 0, partEndMs: null, minMs: 30_000, max
 export const CLIENTS = [
   {
     name: 'Ardcree Chimneys',
+    comeAgainDays: 60,
     interest: 'ardcree-chimneys.csv',
     voice: {
       use: [

@@ -109,7 +109,7 @@ describe('a plan that was made elsewhere', () => {
     const before = await query('SELECT count(*)::int AS n FROM posts', []);
     const { status, body } = await read(csv);
     expect(status).toBe(200);
-    expect(body.placements).toEqual([{ line: 2, shortId: shorts[1], channelId, date: soon(9), minute: 450, why: 'Read from a file, line 2.' }]);
+    expect(body.placements).toEqual([{ shortId: shorts[1], channelId, line: 2, date: soon(9), minute: 450, why: 'Read from a file, line 2.' }]);
     expect(body.standing).toBe(1);
     expect(body.refused.map((one: { line: number; field: string; detail: string }) => [one.line, one.field, one.detail])).toEqual([
       [4, 'date', 'The short is already on First.'],

@@ -73,7 +73,7 @@ function NewAddress({ clientId, onClose }: { clientId: string; onClose: () => vo
   if (made !== null)
     return (
       <Dialog open onClose={onClose} title={t('clients.the-address-for', { name: made.name })}>
-        <TextField label={t('clients.address')} readOnly value={made.address} className="time" onFocus={(event) => event.target.select()} />
+        <TextField label={t('clients.address')} readOnly value={made.address} onFocus={(event) => event.target.select()} />
         <p className="mt-2 text-soft">{t('clients.it-is-told-this-once')}</p>
         <DialogFoot>
           <Button
