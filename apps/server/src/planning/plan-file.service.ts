@@ -28,11 +28,12 @@ export class PlanFileService {
     const { plan, shorts } = await this.loader.all(actor);
     const clients = await Client.findAll({ where: { id: [...new Set(plan.channels.map((channel) => channel.clientId))] } });
     const named = clients.filter((client) => form.clientId === null || client.id === form.clientId);
+    const meant = byTitle(shorts);
     const matched: Matched[] = [];
     const not: RefusedLine[] = [...refused];
     let standing = 0;
     for (const line of lines) {
-      const found = match(line, named, plan.channels, shorts);
+      const found = match(line, named, plan.channels, meant);
       if ('field' in found) not.push(found);
       else if (
         plan.posts.some(
@@ -66,7 +67,12 @@ function linesOf(csv: string): ReturnType<typeof readPlanCsv> {
 }
 
 /** Whom a line means: its client, that one's channel, and a short by any of the titles that it has. */
-function match(line: PlanLine, clients: readonly Client[], channels: readonly PlanChannel[], shorts: readonly ShortView[]): Matched | RefusedLine {
+function match(
+  line: PlanLine,
+  clients: readonly Client[],
+  channels: readonly PlanChannel[],
+  titled: ReadonlyMap<string, readonly Titled[]>,
+): Matched | RefusedLine {
   const refuse = (field: string, detail: string): RefusedLine => ({ line: line.line, field, detail });
   const own = clients.filter((client) => line.client === '' || plain(client.name) === plain(line.client));
   if (own.length === 0) return refuse('client', `there is no client “${line.client}” here`);
@@ -74,19 +80,37 @@ function match(line: PlanLine, clients: readonly Client[], channels: readonly Pl
   if (named.length === 0) return refuse('channel', `there is no channel “${line.channel}”${line.client === '' ? '' : ` of ${line.client}`}`);
   if (named.length > 1) return refuse('channel', `there are ${named.length} channels “${line.channel}”; the column client tells them apart`);
   const channel = named[0]!;
-  const meant = shorts.filter(
-    (short) =>
-      short.clientId === channel.clientId &&
-      (line.recording === '' || plain(short.recordingTitle) === plain(line.recording)) &&
-      titlesOf(short, channel.id).some((title) => plain(title) === plain(line.title)),
-  );
+  const meant = [
+    ...new Set(
+      (titled.get(`${channel.clientId} ${plain(line.title)}`) ?? [])
+        .filter((one) => (one.channelId === null || one.channelId === channel.id) && (line.recording === '' || one.recording === plain(line.recording)))
+        .map((one) => one.shortId),
+    ),
+  ];
   if (meant.length === 0)
     return refuse('title', `no short of this client has the title “${line.title}”${line.recording === '' ? '' : ` from “${line.recording}”`}`);
   if (meant.length > 1) return refuse('title', `${meant.length} shorts have the title “${line.title}”; the column recording tells them apart`);
-  return { ...line, shortId: meant[0]!.id, channelId: channel.id };
+  return { ...line, shortId: meant[0]!, channelId: channel.id };
 }
 
-function titlesOf({ copy, channels }: ShortView, channelId: string): string[] {
-  const there = channels.find((one) => one.channelId === channelId);
-  return [copy, there?.variant, there?.translated].flatMap((one) => (one == null ? [] : [one.title]));
+/** A short by one of its titles: on all channels, or on one. */
+interface Titled {
+  readonly shortId: string;
+  readonly channelId: string | null;
+  readonly recording: string;
+}
+
+/** Shorts by their client and each title that they have. */
+function byTitle(shorts: readonly ShortView[]): Map<string, Titled[]> {
+  const all = new Map<string, Titled[]>();
+  for (const { id, clientId, recordingTitle, copy, channels } of shorts) {
+    const recording = plain(recordingTitle);
+    const put = (title: string, channelId: string | null): void => {
+      const key = `${clientId} ${plain(title)}`;
+      all.set(key, [...(all.get(key) ?? []), { shortId: id, channelId, recording }]);
+    };
+    put(copy.title, null);
+    for (const { channelId, variant, translated } of channels) for (const own of [variant, translated]) if (own !== null) put(own.title, channelId);
+  }
+  return all;
 }

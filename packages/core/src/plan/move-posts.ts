@@ -1,5 +1,6 @@
 import { addDays, formatDay, formatMinute, weekdayOf, type WallTime } from './calendar.js';
 import { checkPlacement, neighboursOf } from './check-placement.js';
+import { PostIndex } from './post-index.js';
 import type { Plan, PlannedPost, Refusal } from './types.js';
 import { instantOf } from './zone.js';
 
@@ -36,18 +37,21 @@ function afterMoves(plan: Plan, moves: readonly PostMove[]): Plan {
  * for the posts before and after it that would follow each other there. Empty when they may; at most one refusal each.
  */
 export function checkMoves(plan: Plan, moves: readonly PostMove[]): RefusedMove[] {
-  const after = afterMoves(plan, moves);
+  const after = new PostIndex(afterMoves(plan, moves));
   const going = new Set(moves.map((move) => move.postId));
+  const [posts, channels, shorts] = [byId(plan.posts), byId(plan.channels), byId(plan.shorts)];
   return moves.flatMap((move): RefusedMove[] => {
-    const [post, channel] = [plan.posts.find((one) => one.id === move.postId), plan.channels.find((one) => one.id === move.channelId)];
-    const short = plan.shorts.find((one) => one.id === post?.shortId);
+    const [post, channel] = [posts.get(move.postId), channels.get(move.channelId)];
+    const short = shorts.get(post?.shortId ?? '');
     if (post === undefined || channel === undefined || short === undefined)
       return [{ postId: move.postId, refusal: { code: 'no-slot', detail: 'This is not on the schedule any more.' } }];
     if (post.state === 'posted') return [{ postId: post.id, refusal: { code: 'posted', detail: 'It was posted already, so it cannot move.' } }];
-    const refusal = checkPlacement(after, short, channel, move, post.id)[0] ?? holeOf(after, post, going);
+    const refusal = checkPlacement(after.around(short.id, channel.id), short, channel, move, post.id)[0] ?? holeOf(after.on(post.channelId), post, going);
     return refusal === undefined ? [] : [{ postId: post.id, refusal }];
   });
 }
+
+const byId = <T extends { readonly id: string }>(rows: readonly T[]): Map<string, T> => new Map(rows.map((row) => [row.id, row]));
 
 /** The most of some moves that may be made together: the refused ones are left out, until none of the rest is. */
 export function movesThatFit(plan: Plan, moves: readonly PostMove[]): PostMove[] {
@@ -86,18 +90,18 @@ export function movesByDays(
 /** What speaks against the hole that a post leaves when it is taken off. */
 export function checkTakeOff(plan: Plan, postId: string): Refusal | undefined {
   const post = plan.posts.find((one) => one.id === postId);
-  return post === undefined ? undefined : holeOf({ ...plan, posts: plan.posts.filter((one) => one.id !== postId) }, post, new Set([postId]));
+  if (post === undefined) return undefined;
+  const left = plan.posts.filter((one) => one.id !== postId && one.channelId === post.channelId);
+  return holeOf(left, post, new Set([postId]));
 }
 
 /**
  * The posts before and after a hole, where they come from one recording and neither is among those that go: what goes is
  * checked where it goes.
+ * @param left what is left on the channel
  */
-function holeOf(after: Plan, was: PlannedPost, going: ReadonlySet<string>): Refusal | undefined {
-  const [before, next] = neighboursOf(
-    after.posts.filter((one) => one.channelId === was.channelId),
-    was.atMs,
-  );
+function holeOf(left: readonly PlannedPost[], was: PlannedPost, going: ReadonlySet<string>): Refusal | undefined {
+  const [before, next] = neighboursOf(left, was.atMs);
   if (before === undefined || next === undefined || before.recordingId !== next.recordingId) return undefined;
   if (going.has(before.id) || going.has(next.id)) return undefined;
   const days = `${formatDay(before.date)} ${formatMinute(before.minute)} and ${formatDay(next.date)} ${formatMinute(next.minute)}`;

@@ -1,6 +1,7 @@
 import type { WallTime } from './calendar.js';
 import { checkPlacement } from './check-placement.js';
-import type { Plan, PlannedPost, Refusal } from './types.js';
+import { PostIndex } from './post-index.js';
+import type { Plan, PlannedPost, Refusal, RefusalCode } from './types.js';
 import { instantOf } from './zone.js';
 
 /** A short that is to stand on a channel at a time on that channel's wall. */
@@ -15,6 +16,9 @@ interface Wish {
   readonly post: PlannedPost;
 }
 
+/** What another post may put right: a first channel that it comes to later, another recording between two of one. */
+const PASSING: ReadonlySet<RefusalCode> = new Set(['before-first-channel', 'same-recording']);
+
 /**
  * Which of some wishes, made elsewhere, a plan can take together: earliest first, each beside those taken before it, and again
  * until nothing more is taken, since a short may wait for its first channel.
@@ -22,10 +26,11 @@ interface Wish {
  */
 export function fitTogether(plan: Plan, wishes: readonly WishedPost[]): (Refusal | undefined)[] {
   const refusals: (Refusal | undefined)[] = wishes.map(() => ({ code: 'no-slot', detail: 'This is not on the schedule any more.' }));
-  let taken = plan;
+  const taken = new PostIndex(plan);
+  const [shorts, channels] = [new Map(plan.shorts.map((short) => [short.id, short])), new Map(plan.channels.map((channel) => [channel.id, channel]))];
   let left: Wish[] = wishes
     .flatMap((wish, n): Wish[] => {
-      const [channel, short] = [plan.channels.find((one) => one.id === wish.channelId), plan.shorts.find((one) => one.id === wish.shortId)];
+      const [channel, short] = [channels.get(wish.channelId), shorts.get(wish.shortId)];
       if (channel === undefined || short === undefined) return [];
       const { atMs } = instantOf(channel.zone, wish);
       return [{ n, post: { ...wish, id: `wished:${n}`, recordingId: short.recordingId, atMs, state: 'planned' } }];
@@ -34,12 +39,10 @@ export function fitTogether(plan: Plan, wishes: readonly WishedPost[]): (Refusal
   for (let before = -1; before !== left.length;) {
     before = left.length;
     left = left.filter(({ n, post }) => {
-      const short = taken.shorts.find((one) => one.id === post.shortId)!;
-      const channel = taken.channels.find((one) => one.id === post.channelId)!;
-      const refusal = checkPlacement(taken, short, channel, post)[0];
-      refusals[n] = refusal;
-      if (refusal === undefined) taken = { ...taken, posts: [...taken.posts, post] };
-      return refusal !== undefined;
+      const against = checkPlacement(taken.around(post.shortId, post.channelId), shorts.get(post.shortId)!, channels.get(post.channelId)!, post);
+      refusals[n] = against[0];
+      if (against.length === 0) taken.add(post);
+      return against.length > 0 && against.every(({ code }) => PASSING.has(code));
     });
   }
   return refusals;
