@@ -1,11 +1,12 @@
 import { formatMinute, type Plan } from '@sift-reel/core';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
+import { Lock } from 'lucide-react';
 import { Fragment, memo, type ReactNode } from 'react';
-import type { ChannelView, PostView, ScheduleView } from '../../app/api.js';
+import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { type BoardClock, dropOn, minutesOver, postsOn, POST_STATE_NAMES, wallOf, windowsOn } from './plan.js';
-import { toggled } from './schedule-slice.js';
+import { leftOut, placeKey, toggled } from './schedule-slice.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
@@ -15,19 +16,26 @@ interface BoardProps {
   days: readonly string[];
   today: string;
   clock: BoardClock;
+  /** What is proposed, beside what stands. */
+  proposal: readonly PlacementView[];
   clientNames: ReadonlyMap<string, string>;
   onOpen: (post: PostView) => void;
   onDropAt: (channelId: string, date: string) => void;
 }
 
 /** Channels × days. While something is held, every cell says whether it would take it. */
-export function Board({ view, plan, days, today, clock, clientNames, onOpen, onDropAt }: BoardProps): ReactNode {
+export function Board({ view, plan, days, today, clock, proposal, clientNames, onOpen, onDropAt }: BoardProps): ReactNode {
   const held = useAppSelector((state) => state.schedule.held);
   const cursor = useAppSelector((state) => state.schedule.cursor);
   const heldPost = held?.kind === 'post' ? view.posts.find((post) => post.id === held.postId) : undefined;
   const heldShort = held === null ? null : held.kind === 'short' ? held.shortId : (heldPost?.shortId ?? null);
   const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
   const titleOf = new Map(view.shorts.map((short) => [short.id, short]));
+  const wished = new Map<string, PlacementView[]>();
+  for (const one of proposal) {
+    const cell = `${one.channelId} ${wallOf(clock, one).date}`;
+    wished.set(cell, [...(wished.get(cell) ?? []), one]);
+  }
   return (
     <div className="min-h-0 flex-1 overflow-auto" data-testid="board" role="region" aria-label={t('planning.board')} tabIndex={0}>
       <table className="w-full table-fixed bg-sheet" style={{ minWidth: 150 + days.length * 122 }}>
@@ -83,6 +91,7 @@ export function Board({ view, plan, days, today, clock, clientNames, onOpen, onD
                             date={date}
                             clock={clock}
                             posts={postsOn(view.posts, channel.id, date, clock)}
+                            wished={wished.get(`${channel.id} ${date}`) ?? NONE}
                             blackout={
                               view.blackouts.find(
                                 (one) =>
@@ -172,11 +181,14 @@ function Cell({ channelId, date, under, takes, refusal, onDropAt, children }: Ce
   );
 }
 
+const NONE: readonly PlacementView[] = [];
+
 interface DayProps {
   channel: ChannelView;
   date: string;
   clock: BoardClock;
   posts: readonly PostView[];
+  wished: readonly PlacementView[];
   blackout: string | null;
   titleOf: ReadonlyMap<string, { title: string; score: number }>;
   onOpen: (post: PostView) => void;
@@ -184,8 +196,8 @@ interface DayProps {
   minutesOver: number;
 }
 
-const Day = memo(function Day({ channel, date, clock, posts, blackout, titleOf, onOpen, minutesOver: over }: DayProps): ReactNode {
-  if (posts.length > 0)
+const Day = memo(function Day({ channel, date, clock, posts, wished, blackout, titleOf, onOpen, minutesOver: over }: DayProps): ReactNode {
+  if (posts.length + wished.length > 0)
     return (
       <div className="flex flex-col gap-1">
         {posts.map((post) => (
@@ -197,6 +209,9 @@ const Day = memo(function Day({ channel, date, clock, posts, blackout, titleOf, 
             score={titleOf.get(post.shortId)?.score ?? 0}
             onOpen={onOpen}
           />
+        ))}
+        {wished.map((one) => (
+          <WishedCard key={`${placeKey(one)} ${one.at}`} one={one} clock={clock} title={titleOf.get(one.shortId)?.title ?? ''} />
         ))}
       </div>
     );
@@ -210,6 +225,36 @@ const Day = memo(function Day({ channel, date, clock, posts, blackout, titleOf, 
     </div>
   );
 });
+
+/** A place that is proposed: a click leaves it out, or takes it again. */
+function WishedCard({ one, clock, title }: { one: PlacementView; clock: BoardClock; title: string }): ReactNode {
+  const dispatch = useAppDispatch();
+  const key = placeKey(one);
+  const taken = !useAppSelector((state) => state.schedule.leftOut.includes(key));
+  const isLocked = useAppSelector((state) => state.schedule.locked.includes(key));
+  const time = formatMinute(wallOf(clock, one).minute);
+  return (
+    <button
+      type="button"
+      data-testid="wished"
+      aria-pressed={taken}
+      aria-label={`${time} ${title}, ${taken ? t('planning.proposed') : t('planning.left-out')}. ${one.why}`}
+      title={one.why}
+      onClick={() => dispatch(leftOut(key))}
+      className={clsx(
+        'block h-[54px] w-full overflow-hidden rounded-sm border-2 border-dashed px-[6px] py-[2px] text-left',
+        taken ? 'border-ink bg-tint' : 'border-edge text-soft',
+      )}
+    >
+      <span className="time flex justify-between">
+        <span>{time}</span>
+        {isLocked && <Lock size={12} aria-label={t('planning.locked')} />}
+      </span>
+      <span className={clsx('block truncate text-[12px] font-semibold', !taken && 'line-through')}>{title}</span>
+      <span className="block text-[10.5px]">{taken ? t('planning.proposed') : t('planning.left-out')}</span>
+    </button>
+  );
+}
 
 const LOOKS = { planned: 'border-l-ink bg-sheet', posted: 'border-l-verdigris bg-verdigris text-sheet', failed: 'border-l-madder bg-madder-tint' } as const;
 

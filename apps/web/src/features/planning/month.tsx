@@ -1,7 +1,7 @@
 import { formatMinute, mondayOf, type Plan, weekdayOf } from '@sift-reel/core';
 import clsx from 'clsx';
 import { Fragment, memo, type ReactNode, useMemo } from 'react';
-import type { ChannelView, PostView, ScheduleView } from '../../app/api.js';
+import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
 import { formatDay, weekdayName } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 import { type BoardClock, minutesOver, POST_STATE_NAMES, wallOf, windowsOn } from './plan.js';
@@ -12,12 +12,14 @@ interface MonthProps {
   days: readonly string[];
   today: string;
   clock: BoardClock;
+  /** What is proposed, beside what stands. */
+  proposal: readonly PlacementView[];
   clientNames: ReadonlyMap<string, string>;
   onWeek: (monday: string) => void;
 }
 
 /** Many channels over many days at a glance: a mark for each post, an open ring where a window stands empty. */
-export function Month({ view, plan, days, today, clock, clientNames, onWeek }: MonthProps): ReactNode {
+export function Month({ view, plan, days, today, clock, proposal, clientNames, onWeek }: MonthProps): ReactNode {
   const cells = useMemo(() => {
     const all = new Map<string, PostView[]>();
     for (const post of view.posts) {
@@ -26,6 +28,14 @@ export function Month({ view, plan, days, today, clock, clientNames, onWeek }: M
     }
     return all;
   }, [view.posts, clock]);
+  const wished = useMemo(() => {
+    const all = new Map<string, number>();
+    for (const one of proposal) {
+      const key = `${one.channelId} ${wallOf(clock, one).date}`;
+      all.set(key, (all.get(key) ?? 0) + 1);
+    }
+    return all;
+  }, [proposal, clock]);
   const titles = useMemo(() => new Map(view.shorts.map((short) => [short.id, short.title])), [view.shorts]);
   const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
   return (
@@ -81,6 +91,7 @@ export function Month({ view, plan, days, today, clock, clientNames, onWeek }: M
                         date={date}
                         clock={clock}
                         posts={cells.get(`${channel.id} ${date}`) ?? NO_POSTS}
+                        wished={wished.get(`${channel.id} ${date}`) ?? 0}
                         titles={titles}
                         shut={view.blackouts.some(
                           (one) =>
@@ -125,16 +136,18 @@ interface MarksProps {
   date: string;
   clock: BoardClock;
   posts: readonly PostView[];
+  /** How many are proposed. */
+  wished: number;
   titles: ReadonlyMap<string, string>;
   shut: boolean;
   minutesOver: number;
 }
 
-const Marks = memo(function Marks({ channel, date, clock, posts, titles, shut, minutesOver: over }: MarksProps): ReactNode {
-  const open = posts.length === 0 && !shut ? windowsOn(channel, date, clock).filter(({ shown }) => shown > over) : [];
+const Marks = memo(function Marks({ channel, date, clock, posts, wished, titles, shut, minutesOver: over }: MarksProps): ReactNode {
+  const open = posts.length + wished === 0 && !shut ? windowsOn(channel, date, clock).filter(({ shown }) => shown > over) : [];
   const said = posts.map((post) => `${formatMinute(wallOf(clock, post).minute)} ${titles.get(post.shortId) ?? ''}, ${POST_STATE_NAMES[post.state]}`);
-  const label =
-    posts.length > 0 ? said.join('; ') : open.length > 0 ? t('planning.open', { open: open.map(({ shown }) => formatMinute(shown)).join(' ') }) : '';
+  if (wished > 0) said.push(t('planning.posts-proposed', { count: wished }));
+  const label = said.length > 0 ? said.join('; ') : open.length > 0 ? t('planning.open', { open: open.map(({ shown }) => formatMinute(shown)).join(' ') }) : '';
   return (
     <td
       className={clsx('h-[23px] border-b border-b-rule p-0', edge(date), shut && 'hatched')}
@@ -144,6 +157,9 @@ const Marks = memo(function Marks({ channel, date, clock, posts, titles, shut, m
         <span className="flex items-center justify-center gap-[2px]" role="img" aria-label={label}>
           {posts.map((post) => (
             <i key={post.id} className={clsx('h-[13px] w-[8px]', MARKS[post.state])} />
+          ))}
+          {Array.from({ length: wished }, (_, i) => (
+            <i key={i} className="h-[13px] w-[8px] border border-dashed border-ink bg-tint" />
           ))}
           {open.length > 0 && <i className="h-[7px] w-[7px] rounded-full border border-edge" />}
         </span>

@@ -8,7 +8,7 @@ import { store } from '../../app/store.js';
 import { undoLast } from '../../app/undo.js';
 import { LayOutDialog } from './lay-out-dialog.js';
 import { PostDialog } from './post-dialog.js';
-import { ProposalDialog } from './proposal-dialog.js';
+import { ProposalPane } from './proposal-pane.js';
 import { proposed, type Proposed } from './schedule-slice.js';
 
 const short = (id: string, title: string): ScheduleShortView => ({
@@ -129,17 +129,17 @@ describe('a proposal', () => {
     kept: [],
   };
   it('says what it is worth, and how near that is to the best', async () => {
-    show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />);
+    show(<ProposalPane onShow={nothing} view={VIEW} proposal={PROPOSAL} />);
     expect(await screen.findByTestId('worth')).toHaveTextContent('Worth 80.0 · at least 80.0 % of the best there is');
   });
   it('that is the best says so', async () => {
-    show(<ProposalDialog view={VIEW} proposal={{ ...PROPOSAL, value: 100 }} />);
+    show(<ProposalPane onShow={nothing} view={VIEW} proposal={{ ...PROPOSAL, value: 100 }} />);
     expect(await screen.findByTestId('worth')).toHaveTextContent('Worth 100.0 · the best there is');
   });
   it('is asked for again around the places that are locked', async () => {
     store.dispatch(proposed(PROPOSAL));
     const answer: ProposalView = { placements: [placement('b', '2030-03-02') as PlacementView], unplaced: [], value: 35, bound: 35 };
-    const { user, asked } = show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />, { 'POST api/schedule/proposals': answer });
+    const { user, asked } = show(<ProposalPane onShow={nothing} view={VIEW} proposal={PROPOSAL} />, { 'POST api/schedule/proposals': answer });
     expect(await screen.findByRole('button', { name: 'Ask again' })).toBeDisabled();
     await user.click(screen.getByRole('button', { name: 'Keep “No rope at all” where it is on Tern clips' }));
     await user.click(screen.getByRole('button', { name: 'Ask again, keeping 1' }));
@@ -151,7 +151,7 @@ describe('a proposal', () => {
     const kept = [PROPOSAL.placements[0]! as PlacementView];
     const view = { ...VIEW, channels: [{ ...VIEW.channels[0]!, clientId: 'c1', postsPerWeek: 5, postsPerDay: 1 }] };
     const answer: ProposalView = { placements: [PROPOSAL.placements[1]! as PlacementView], unplaced: [], value: 40, bound: 40 };
-    const { user, asked } = show(<ProposalDialog view={view} proposal={{ ...PROPOSAL, kept }} />, { 'POST api/schedule/proposals': answer });
+    const { user, asked } = show(<ProposalPane onShow={nothing} view={view} proposal={{ ...PROPOSAL, kept }} />, { 'POST api/schedule/proposals': answer });
     await user.click(await screen.findByRole('button', { name: 'What if' }));
     await user.click(screen.getByRole('button', { name: 'Try it' }));
     expect(await screen.findByTestId('what-if')).toHaveTextContent('It would gain nothing.');
@@ -165,7 +165,7 @@ describe('a proposal', () => {
       value: 104,
       bound: 104,
     };
-    const { user, asked } = show(<ProposalDialog view={view} proposal={PROPOSAL} />, { 'POST api/schedule/proposals': answer });
+    const { user, asked } = show(<ProposalPane onShow={nothing} view={view} proposal={PROPOSAL} />, { 'POST api/schedule/proposals': answer });
     await user.click(await screen.findByRole('button', { name: 'What if' }));
     await user.click(screen.getByRole('button', { name: 'Try it' }));
     expect(await screen.findByTestId('what-if')).toHaveTextContent('It would gain 24.0, with 1 more placement.');
@@ -173,8 +173,8 @@ describe('a proposal', () => {
     expect(asked[0]!.body).toMatchObject({ whatIf: [{ channelId: 'ch1', postsPerWeek: 6, postsPerDay: null, windows: [], blackouts: [] }] });
   });
   it('shows what goes where and why, and why not', async () => {
-    show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />);
-    const dialog = await screen.findByRole('dialog', { name: 'Proposed plan: 2 placements, 1 without a place' });
+    show(<ProposalPane onShow={nothing} view={VIEW} proposal={PROPOSAL} />);
+    const dialog = await screen.findByRole('complementary', { name: 'Proposed plan: 2 placements, 1 without a place' });
     expect(dialog).toHaveTextContent(/4 Mar.* 12:30.*Tern clips.*No rope at all.*why a/);
     expect(dialog).toHaveTextContent('Every window of these days is taken.');
   });
@@ -182,7 +182,7 @@ describe('a proposal', () => {
     store.dispatch(proposed(PROPOSAL));
     const posts = [post({ id: 'p1' }), post({ id: 'p2' })];
     const { user, asked } = show(
-      <ProposalDialog view={VIEW} proposal={{ ...PROPOSAL, placements: [...PROPOSAL.placements, placement('a', '2030-03-06')] }} />,
+      <ProposalPane onShow={nothing} view={VIEW} proposal={{ ...PROPOSAL, placements: [...PROPOSAL.placements, placement('a', '2030-03-06')] }} />,
       {
         'POST api/schedule/posts': posts,
         'DELETE api/posts/p1': null,
@@ -205,7 +205,9 @@ describe('a proposal', () => {
   });
   it('that somebody was faster than is not half written, and can be thrown away', async () => {
     store.dispatch(proposed(PROPOSAL));
-    const { user } = show(<ProposalDialog view={VIEW} proposal={PROPOSAL} />, { 'POST api/schedule/posts': new Refusal(409, 'Monday 12:30 is taken by now.') });
+    const { user } = show(<ProposalPane onShow={nothing} view={VIEW} proposal={PROPOSAL} />, {
+      'POST api/schedule/posts': new Refusal(409, 'Monday 12:30 is taken by now.'),
+    });
     await user.click(await screen.findByRole('button', { name: 'Place 2 posts' }));
     expect(await screen.findByText(/Monday 12:30 is taken by now\./)).toBeInTheDocument();
     expect(screen.getByText(/Nothing was written\./)).toBeInTheDocument();

@@ -156,6 +156,34 @@ describe('the schedule', () => {
     expect(place()).toContain('week=2030-03-11');
     expect(await screen.findByTestId('board')).toBeInTheDocument();
   });
+  it('shows a proposal on the board, beside what stands, and leaves out of it what is clicked', async () => {
+    const place = { shortId: 'd', channelId: 'one', date: '2030-03-07', minute: 750, at: '2030-03-07T12:30:00.000Z', why: 'why there', worth: 70 };
+    const { user, asked } = page('/schedule', {
+      'POST api/schedule/proposals': {
+        placements: [place, { ...place, shortId: 'b', date: '2030-03-14', at: '2030-03-14T12:30:00.000Z' }],
+        unplaced: [],
+        value: 140,
+        bound: 140,
+      },
+      'POST api/schedule/posts': [],
+    });
+    await user.click(await screen.findByRole('button', { name: /^Lay out 1 short/ }));
+    await user.click(await screen.findByRole('button', { name: 'Propose a plan' }));
+    const pane = await screen.findByRole('complementary', { name: 'Proposed plan: 2 placements, 0 without a place' });
+    const wished = await screen.findByTestId('wished');
+    expect(wished).toHaveAccessibleName('12:30 Short d, proposed. why there');
+    await user.click(wished);
+    expect(wished).toHaveAccessibleName('12:30 Short d, left out. why there');
+    expect(within(pane).getByLabelText('Take “Short d” on Channel one')).not.toBeChecked();
+    await user.click(within(pane).getByRole('button', { name: 'Thu 14 Mar 12:30 Channel one' }));
+    expect(await screen.findByRole('button', { name: '12:30 Short b, proposed. why there' })).toBeInTheDocument();
+    await user.click(within(pane).getByRole('button', { name: 'Place 1 post' }));
+    await expect
+      .poll(() => asked.find(({ path }) => path === 'api/schedule/posts')?.body)
+      .toMatchObject({ placements: [{ shortId: 'b', date: '2030-03-14' }] });
+    await expect.poll(() => screen.queryByTestId('wished')).toBeNull();
+    expect(screen.getByRole('complementary', { name: 'Unplaced shorts' })).toBeInTheDocument();
+  });
   it('reads a plan, shows what does not fit, and places what is ticked', async () => {
     const place = (line: number, shortId: string) => ({
       line,

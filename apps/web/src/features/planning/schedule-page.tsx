@@ -6,7 +6,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNarrow } from '../../app/narrow.js';
 import { Link, useSearchParams } from 'react-router';
-import { api, type ClientView, type PostView, type ScheduleView } from '../../app/api.js';
+import { api, type ClientView, type PlacementView, type PostView, type ScheduleView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
@@ -21,7 +21,7 @@ import { Month } from './month.js';
 import { bestOpenSlot, comesAgainBy, dayHere, dayOr, inBoardOrder, toPlan, wallOf } from './plan.js';
 import { PlanFileDialog } from './plan-file-dialog.js';
 import { PostDialog } from './post-dialog.js';
-import { ProposalDialog } from './proposal-dialog.js';
+import { ProposalPane } from './proposal-pane.js';
 import { chose, type Held, pickedUp } from './schedule-slice.js';
 import { ShiftDialog } from './shift-dialog.js';
 import { HeldCard, Tray } from './tray.js';
@@ -68,6 +68,7 @@ const LOOKS = ['board', 'board-2', 'board-4', 'glance', 'list'] as const;
 type Look = (typeof LOOKS)[number];
 const WEEKS_OF: Readonly<Record<Look, number>> = { board: 1, 'board-2': 2, 'board-4': 4, glance: 5, list: 2 };
 const FORTNIGHT = 14;
+const NONE: readonly PlacementView[] = [];
 
 /** One order of the channels for all that follows. */
 function Ordered({ onRecord, clients }: { onRecord: ScheduleView; clients: readonly ClientView[] }): ReactNode {
@@ -206,10 +207,12 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
         <div
           className={clsx(
             'grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)]',
-            boarded && 'max-md:grid-rows-[minmax(0,2fr)_minmax(0,3fr)] md:grid-cols-[252px_minmax(0,1fr)]',
+            (boarded || proposal !== null) && 'max-md:grid-rows-[minmax(0,2fr)_minmax(0,3fr)]',
+            proposal !== null ? 'md:grid-cols-[340px_minmax(0,1fr)]' : boarded && 'md:grid-cols-[252px_minmax(0,1fr)]',
           )}
         >
-          {boarded && (
+          {proposal !== null && <ProposalPane view={view} proposal={proposal} onShow={(date) => set('week', mondayOf(date))} />}
+          {boarded && proposal === null && (
             <Tray
               view={view}
               plan={plan}
@@ -231,6 +234,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
                 days={days}
                 today={today}
                 clock={clock}
+                proposal={proposal?.placements ?? NONE}
                 clientNames={clientNames}
                 onWeek={(monday) =>
                   setParams((old) => {
@@ -247,6 +251,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
                 days={days}
                 today={today}
                 clock={clock}
+                proposal={proposal?.placements ?? NONE}
                 clientNames={clientNames}
                 onOpen={setOpened}
                 onDropAt={(channelId, date) => {
@@ -276,7 +281,6 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
       )}
       {reading && <PlanFileDialog view={view} clientId={clientId} onClose={() => setReading(false)} />}
       {shift !== null && <ShiftDialog shift={shift} posts={view.posts} titleOf={titleOf} onMove={deeds.moveAll} onClose={() => setShift(null)} />}
-      {proposal !== null && <ProposalDialog view={view} proposal={proposal} />}
       {opened !== null && (
         <PostDialog post={view.posts.find((post) => post.id === opened.id) ?? opened} view={view} plan={plan} deeds={deeds} onClose={() => setOpened(null)} />
       )}

@@ -25,6 +25,11 @@ export function joined(answer: ProposalView, kept: readonly PlacementView[]): Pr
   return { ...answer, placements, value: answer.value + worth, bound: answer.bound + worth };
 }
 
+/** What tells a place of a proposal from its others: a short goes to a channel once in it. */
+export const placeKey = ({ shortId, channelId }: { readonly shortId: string; readonly channelId: string }): string => `${shortId} ${channelId}`;
+
+const switched = (keys: readonly string[], key: string): string[] => (keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key]);
+
 /** A placement as it is asked for and accepted. */
 export function toPlacementForm({ shortId, channelId, date, minute, why }: PlacementView): PlacementForm {
   return { shortId, channelId, date, minute, why };
@@ -33,7 +38,15 @@ export function toPlacementForm({ shortId, channelId, date, minute, why }: Place
 /** What only the screen knows: what is held, where the cursor is, which posts are chosen, the proposal that waits to be accepted. */
 export const scheduleSlice = createSlice({
   name: 'schedule',
-  initialState: { held: null as Held | null, cursor: null as Cursor | null, chosen: [] as string[], proposal: null as Proposed | null },
+  initialState: {
+    held: null as Held | null,
+    cursor: null as Cursor | null,
+    chosen: [] as string[],
+    proposal: null as Proposed | null,
+    /** Places of the proposal that are not taken, and those that stay when it is asked for again, by `placeKey`. */
+    leftOut: [] as string[],
+    locked: [] as string[],
+  },
   reducers: {
     pickedUp: (state, { payload }: PayloadAction<Held | null>) => {
       state.held = payload;
@@ -43,14 +56,21 @@ export const scheduleSlice = createSlice({
       state.cursor = payload;
     },
     toggled: (state, { payload }: PayloadAction<string>) => {
-      state.chosen = state.chosen.includes(payload) ? state.chosen.filter((id) => id !== payload) : [...state.chosen, payload];
+      state.chosen = switched(state.chosen, payload);
     },
     chose: (state, { payload }: PayloadAction<readonly string[]>) => {
       state.chosen = [...payload];
     },
     proposed: (state, { payload }: PayloadAction<Proposed | null>) => {
       state.proposal = payload;
+      if (payload === null) [state.leftOut, state.locked] = [[], []];
+    },
+    leftOut: (state, { payload }: PayloadAction<string>) => {
+      state.leftOut = switched(state.leftOut, payload);
+    },
+    locked: (state, { payload }: PayloadAction<string>) => {
+      state.locked = switched(state.locked, payload);
     },
   },
 });
-export const { pickedUp, cursorMoved, toggled, chose, proposed } = scheduleSlice.actions;
+export const { pickedUp, cursorMoved, toggled, chose, proposed, leftOut, locked } = scheduleSlice.actions;
