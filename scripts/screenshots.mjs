@@ -135,7 +135,7 @@ await page.getByText('“4,711” was not said.').waitFor();
 await take('words');
 await page.getByLabel('Title').fill(title);
 await page.getByText('Saved', { exact: true }).waitFor();
-await open('/schedule', () => page.getByTestId('board'));
+await open('/schedule?as=board', () => page.getByTestId('board'));
 await take('schedule');
 await page.keyboard.press('l');
 await page.getByRole('button', { name: 'Propose a plan' }).click();

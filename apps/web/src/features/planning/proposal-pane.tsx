@@ -81,8 +81,12 @@ export function ProposalPane({ view, proposal, onShow }: ProposalPaneProps): Rea
             </ul>
           </>
         )}
-        {asksWhatIf && <WhatIf view={view} proposal={proposal} />}
       </div>
+      {asksWhatIf && (
+        <div className="max-h-[45%] flex-none overflow-y-auto px-[14px] pb-3">
+          <WhatIf view={view} proposal={proposal} />
+        </div>
+      )}
       <div className="border-t border-rule bg-sheet px-[14px] py-3">
         <FormTrouble error={error ?? again.error} safe={t('planning.nothing-was-written')} />
         <div className="flex flex-wrap gap-2">
@@ -123,7 +127,7 @@ function Placement({ one, title, channel, onShow }: { one: PlacementView; title:
     <li className="grid grid-cols-[auto_auto_1fr] gap-x-2 border-b border-rule py-[6px]">
       <input
         type="checkbox"
-        className="mt-[3px] accent-ink"
+        className="mt-[4px] self-start accent-ink"
         aria-label={t('planning.take-on', { title, channel })}
         checked={taken}
         onChange={() => dispatch(leftOut(key))}

@@ -51,7 +51,7 @@ export function WhatIf({ view, proposal }: { view: ScheduleView; proposal: Propo
   return (
     <form
       aria-label={t('planning.what-if')}
-      className="mt-3 grid gap-2 border-t border-rule pt-3"
+      className="grid gap-2 border-t border-rule pt-3"
       onSubmit={(event) => {
         event.preventDefault();
         submit();
