@@ -30,6 +30,8 @@ beforeAll(async () => {
        VALUES ($1, $2, 'g', 'Night', '', '{"url":"https://media.example/a.mp3","type":"audio/mpeg","bytes":null}', '[]', '[]', '', '', true)`,
     [clientId, feedId],
   );
+  const { address } = (await world.owner.post(`clients/${clientId}/calendars`, { name: 'Theirs' })).body as { address: string };
+  ids['token'] = /([\w-]+)\.ics$/.exec(address)![1]!;
   const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
   const spanish = `shorts/${short.id}/translations/es`;
   const { units } = (await world.owner.get(spanish)).body as { units: { id: string; source: string }[] };
