@@ -84,6 +84,7 @@ export { checkFit, checkPlacement } from './plan/check-placement.js';
 export { layOut } from './plan/lay-out.js';
 export { checkMoves, checkTakeOff, movesByDays, movesThatFit } from './plan/move-posts.js';
 export type { PostMove, RefusedMove } from './plan/move-posts.js';
+export { PlanIndex, planAround } from './plan/plan-index.js';
 export { fitTogether, type WishedPost } from './plan/place-posts.js';
 export { openSlots } from './plan/slots.js';
 export { SHAPES } from './plan/types.js';

@@ -1,6 +1,6 @@
 import { addDays, formatDay, formatMinute, weekdayOf, type WallTime } from './calendar.js';
 import { checkPlacement, neighboursOf } from './check-placement.js';
-import { PostIndex } from './post-index.js';
+import { PlanIndex, planAround } from './plan-index.js';
 import type { Plan, PlannedPost, Refusal } from './types.js';
 import { instantOf } from './zone.js';
 
@@ -17,41 +17,30 @@ export interface RefusedMove {
 }
 
 /**
- * The plan as it is when all of some moves were made. Moves of posts or to channels that it does not have are left out.
- */
-function afterMoves(plan: Plan, moves: readonly PostMove[]): Plan {
-  const moved = new Map(moves.map((move) => [move.postId, move]));
-  const zones = new Map(plan.channels.map((channel) => [channel.id, channel.zone]));
-  const posts = plan.posts.map((post) => {
-    const move = moved.get(post.id);
-    const zone = zones.get(move?.channelId ?? '');
-    if (move === undefined || zone === undefined) return post;
-    const { channelId, date, minute } = move;
-    return { ...post, channelId, date, minute, atMs: instantOf(zone, move).atMs };
-  });
-  return { ...plan, posts };
-}
-
-/**
  * What speaks against moving posts, all of them at once: each where it goes, beside the others where they go, and where it was,
  * for the posts before and after it that would follow each other there. Empty when they may; at most one refusal each.
  */
 export function checkMoves(plan: Plan, moves: readonly PostMove[]): RefusedMove[] {
-  const after = new PostIndex(afterMoves(plan, moves));
+  const { posts, shorts, channels } = PlanIndex.of(plan);
   const going = new Set(moves.map((move) => move.postId));
-  const [posts, channels, shorts] = [byId(plan.posts), byId(plan.channels), byId(plan.shorts)];
+  const there = moves.flatMap((move): PlannedPost[] => {
+    const [post, channel] = [posts.get(move.postId), channels.get(move.channelId)];
+    if (post === undefined || channel === undefined) return [];
+    const { channelId, date, minute } = move;
+    return [{ ...post, channelId, date, minute, atMs: instantOf(channel.zone, move).atMs }];
+  });
   return moves.flatMap((move): RefusedMove[] => {
     const [post, channel] = [posts.get(move.postId), channels.get(move.channelId)];
     const short = shorts.get(post?.shortId ?? '');
     if (post === undefined || channel === undefined || short === undefined)
       return [{ postId: move.postId, refusal: { code: 'no-slot', detail: 'This is not on the schedule any more.' } }];
     if (post.state === 'posted') return [{ postId: post.id, refusal: { code: 'posted', detail: 'It was posted already, so it cannot move.' } }];
-    const refusal = checkPlacement(after.around(short.id, channel.id), short, channel, move, post.id)[0] ?? holeOf(after.on(post.channelId), post, going);
+    const refusal =
+      checkPlacement(planAround(plan, short.id, channel.id, going, there), short, channel, move, post.id)[0] ??
+      holeOf(planAround(plan, short.id, post.channelId, going, there).posts, post, going);
     return refusal === undefined ? [] : [{ postId: post.id, refusal }];
   });
 }
-
-const byId = <T extends { readonly id: string }>(rows: readonly T[]): Map<string, T> => new Map(rows.map((row) => [row.id, row]));
 
 /** The most of some moves that may be made together: the refused ones are left out, until none of the rest is. */
 export function movesThatFit(plan: Plan, moves: readonly PostMove[]): PostMove[] {
@@ -73,9 +62,11 @@ export function movesByDays(
   days: number,
 ): { readonly moves: readonly PostMove[]; readonly refused: readonly RefusedMove[] } {
   const [moves, refused]: [PostMove[], RefusedMove[]] = [[], []];
-  for (const post of plan.posts) {
-    const channel = plan.channels.find((one) => one.id === post.channelId);
-    if (!postIds.includes(post.id) || channel === undefined) continue;
+  const { posts, channels } = PlanIndex.of(plan);
+  for (const id of postIds) {
+    const post = posts.get(id);
+    const channel = channels.get(post?.channelId ?? '');
+    if (post === undefined || channel === undefined) continue;
     const date = addDays(post.date, days);
     const windows = channel.windows.filter((window) => window.weekday === weekdayOf(date)).sort((a, b) => b.weight - a.weight);
     const window = windows.find(({ minute }) => minute === post.minute) ?? windows[0];
@@ -89,19 +80,22 @@ export function movesByDays(
 
 /** What speaks against the hole that a post leaves when it is taken off. */
 export function checkTakeOff(plan: Plan, postId: string): Refusal | undefined {
-  const post = plan.posts.find((one) => one.id === postId);
+  const post = PlanIndex.of(plan).posts.get(postId);
   if (post === undefined) return undefined;
-  const left = plan.posts.filter((one) => one.id !== postId && one.channelId === post.channelId);
-  return holeOf(left, post, new Set([postId]));
+  const going = new Set([postId]);
+  return holeOf(planAround(plan, post.shortId, post.channelId, going).posts, post, going);
 }
 
 /**
  * The posts before and after a hole, where they come from one recording and neither is among those that go: what goes is
  * checked where it goes.
- * @param left what is left on the channel
+ * @param left what is left, on its channel and elsewhere
  */
 function holeOf(left: readonly PlannedPost[], was: PlannedPost, going: ReadonlySet<string>): Refusal | undefined {
-  const [before, next] = neighboursOf(left, was.atMs);
+  const [before, next] = neighboursOf(
+    left.filter((post) => post.channelId === was.channelId),
+    was.atMs,
+  );
   if (before === undefined || next === undefined || before.recordingId !== next.recordingId) return undefined;
   if (going.has(before.id) || going.has(next.id)) return undefined;
   const days = `${formatDay(before.date)} ${formatMinute(before.minute)} and ${formatDay(next.date)} ${formatMinute(next.minute)}`;

@@ -1,6 +1,6 @@
 import type { WallTime } from './calendar.js';
 import { checkPlacement } from './check-placement.js';
-import { PostIndex } from './post-index.js';
+import { PlanIndex, planAround } from './plan-index.js';
 import type { Plan, PlannedPost, Refusal, RefusalCode } from './types.js';
 import { instantOf } from './zone.js';
 
@@ -26,8 +26,8 @@ const PASSING: ReadonlySet<RefusalCode> = new Set(['before-first-channel', 'same
  */
 export function fitTogether(plan: Plan, wishes: readonly WishedPost[]): (Refusal | undefined)[] {
   const refusals: (Refusal | undefined)[] = wishes.map(() => ({ code: 'no-slot', detail: 'This is not on the schedule any more.' }));
-  const taken = new PostIndex(plan);
-  const [shorts, channels] = [new Map(plan.shorts.map((short) => [short.id, short])), new Map(plan.channels.map((channel) => [channel.id, channel]))];
+  const { shorts, channels } = PlanIndex.of(plan);
+  const taken: PlannedPost[] = [];
   let left: Wish[] = wishes
     .flatMap((wish, n): Wish[] => {
       const [channel, short] = [channels.get(wish.channelId), shorts.get(wish.shortId)];
@@ -39,9 +39,14 @@ export function fitTogether(plan: Plan, wishes: readonly WishedPost[]): (Refusal
   for (let before = -1; before !== left.length;) {
     before = left.length;
     left = left.filter(({ n, post }) => {
-      const against = checkPlacement(taken.around(post.shortId, post.channelId), shorts.get(post.shortId)!, channels.get(post.channelId)!, post);
+      const against = checkPlacement(
+        planAround(plan, post.shortId, post.channelId, undefined, taken),
+        shorts.get(post.shortId)!,
+        channels.get(post.channelId)!,
+        post,
+      );
       refusals[n] = against[0];
-      if (against.length === 0) taken.add(post);
+      if (against.length === 0) taken.push(post);
       return against.length > 0 && against.every(({ code }) => PASSING.has(code));
     });
   }

@@ -2,10 +2,10 @@ import { formatMinute, type Plan } from '@sift-reel/core';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { Lock } from 'lucide-react';
-import { Fragment, memo, type ReactNode } from 'react';
+import { Fragment, memo, type ReactNode, useMemo } from 'react';
 import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { type BoardClock, dropOn, minutesOver, postsOn, POST_STATE_NAMES, wallOf, windowsOn } from './plan.js';
+import { type BoardClock, byCell, dropOn, minutesOver, POST_STATE_NAMES, shutBy, wallOf, windowsOn } from './plan.js';
 import { leftOut, placeKey, toggled } from './schedule-slice.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
@@ -30,12 +30,9 @@ export function Board({ view, plan, days, today, clock, proposal, clientNames, o
   const heldPost = held?.kind === 'post' ? view.posts.find((post) => post.id === held.postId) : undefined;
   const heldShort = held === null ? null : held.kind === 'short' ? held.shortId : (heldPost?.shortId ?? null);
   const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
-  const titleOf = new Map(view.shorts.map((short) => [short.id, short]));
-  const wished = new Map<string, PlacementView[]>();
-  for (const one of proposal) {
-    const cell = `${one.channelId} ${wallOf(clock, one).date}`;
-    wished.set(cell, [...(wished.get(cell) ?? []), one]);
-  }
+  const titleOf = useMemo(() => new Map(view.shorts.map((short) => [short.id, short])), [view.shorts]);
+  const posts = useMemo(() => byCell(view.posts, clock), [view.posts, clock]);
+  const wished = useMemo(() => byCell(proposal, clock), [proposal, clock]);
   return (
     <div className="min-h-0 flex-1 overflow-auto" data-testid="board" role="region" aria-label={t('planning.board')} tabIndex={0}>
       <table className="w-full table-fixed bg-sheet" style={{ minWidth: 150 + days.length * 122 }}>
@@ -90,17 +87,9 @@ export function Board({ view, plan, days, today, clock, proposal, clientNames, o
                             channel={channel}
                             date={date}
                             clock={clock}
-                            posts={postsOn(view.posts, channel.id, date, clock)}
+                            posts={posts.get(`${channel.id} ${date}`) ?? NO_POSTS}
                             wished={wished.get(`${channel.id} ${date}`) ?? NONE}
-                            blackout={
-                              view.blackouts.find(
-                                (one) =>
-                                  one.clientId === clientId &&
-                                  (one.channelId === null || one.channelId === channel.id) &&
-                                  one.fromDate <= date &&
-                                  date <= one.toDate,
-                              )?.reason ?? null
-                            }
+                            blackout={shutBy(view.blackouts, channel, date)}
                             titleOf={titleOf}
                             onOpen={onOpen}
                             minutesOver={minutesOver(clock ?? channel.zone, plan.nowMs, date)}
@@ -182,6 +171,7 @@ function Cell({ channelId, date, under, takes, refusal, onDropAt, children }: Ce
 }
 
 const NONE: readonly PlacementView[] = [];
+const NO_POSTS: readonly PostView[] = [];
 
 interface DayProps {
   channel: ChannelView;

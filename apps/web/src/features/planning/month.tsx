@@ -4,7 +4,7 @@ import { Fragment, memo, type ReactNode, useMemo } from 'react';
 import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
 import { formatDay, weekdayName } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
-import { type BoardClock, minutesOver, POST_STATE_NAMES, wallOf, windowsOn } from './plan.js';
+import { type BoardClock, byCell, minutesOver, POST_STATE_NAMES, shutBy, wallOf, windowsOn } from './plan.js';
 
 interface MonthProps {
   view: ScheduleView;
@@ -20,22 +20,8 @@ interface MonthProps {
 
 /** Many channels over many days at a glance: a mark for each post, an open ring where a window stands empty. */
 export function Month({ view, plan, days, today, clock, proposal, clientNames, onWeek }: MonthProps): ReactNode {
-  const cells = useMemo(() => {
-    const all = new Map<string, PostView[]>();
-    for (const post of view.posts) {
-      const key = `${post.channelId} ${wallOf(clock, post).date}`;
-      all.set(key, [...(all.get(key) ?? []), post]);
-    }
-    return all;
-  }, [view.posts, clock]);
-  const wished = useMemo(() => {
-    const all = new Map<string, number>();
-    for (const one of proposal) {
-      const key = `${one.channelId} ${wallOf(clock, one).date}`;
-      all.set(key, (all.get(key) ?? 0) + 1);
-    }
-    return all;
-  }, [proposal, clock]);
+  const cells = useMemo(() => byCell(view.posts, clock), [view.posts, clock]);
+  const wished = useMemo(() => byCell(proposal, clock), [proposal, clock]);
   const titles = useMemo(() => new Map(view.shorts.map((short) => [short.id, short.title])), [view.shorts]);
   const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
   return (
@@ -91,12 +77,9 @@ export function Month({ view, plan, days, today, clock, proposal, clientNames, o
                         date={date}
                         clock={clock}
                         posts={cells.get(`${channel.id} ${date}`) ?? NO_POSTS}
-                        wished={wished.get(`${channel.id} ${date}`) ?? 0}
+                        wished={wished.get(`${channel.id} ${date}`)?.length ?? 0}
                         titles={titles}
-                        shut={view.blackouts.some(
-                          (one) =>
-                            one.clientId === clientId && (one.channelId === null || one.channelId === channel.id) && one.fromDate <= date && date <= one.toDate,
-                        )}
+                        shut={shutBy(view.blackouts, channel, date) !== null}
                         minutesOver={minutesOver(clock ?? channel.zone, plan.nowMs, date)}
                       />
                     ))}

@@ -7,13 +7,15 @@ import {
   mondayOf,
   openSlots,
   type Plan,
+  planAround,
+  PlanIndex,
   type PlanChannel,
   type PlanShort,
   type Refusal,
   wallTimeAt,
   weekdayOf,
 } from '@sift-reel/core';
-import type { PostView, ScheduleView } from '../../app/api.js';
+import type { BlackoutView, PostView, ScheduleView } from '../../app/api.js';
 import { t } from '../../texts/texts.js';
 
 const MINUTES_A_DAY = 1_440;
@@ -85,17 +87,18 @@ export function windowsOn(channel: Pick<PlanChannel, 'zone' | 'windows'>, date: 
  * that reason.
  */
 export function dropOn(plan: Plan, shortId: string, channelId: string, day: string, clock: BoardClock, movedPostId?: string): DropOutcome {
-  const channel = plan.channels.find((one) => one.id === channelId);
-  const short = plan.shorts.find((one) => one.id === shortId);
+  const { channels, shorts } = PlanIndex.of(plan);
+  const [channel, short] = [channels.get(channelId), shorts.get(shortId)];
   if (channel === undefined || short === undefined) return { kind: 'refused', refusal: { code: 'no-slot', detail: t('planning.this-is-not-on-the-schedule') } };
   const windows = windowsOn(channel, day, clock).sort((a, b) => b.weight - a.weight);
   if (windows.length === 0)
     return { kind: 'refused', refusal: { code: 'no-slot', detail: t('planning.has-no-posting-window-on-this', { name: channel.name }) } };
   let first: Refusal | null = null;
+  const near = planAround(plan, shortId, channelId);
   for (const { date, minute } of windows) {
     const refusal =
       movedPostId === undefined
-        ? checkPlacement(plan, short, channel, { date, minute })[0]
+        ? checkPlacement(near, short, channel, { date, minute })[0]
         : checkMoves(plan, [{ postId: movedPostId, channelId, date, minute }])[0]?.refusal;
     if (refusal === undefined) return { kind: 'fits', date, minute };
     first ??= refusal;
@@ -156,6 +159,25 @@ export function minutesOver(zone: string, nowMs: number, date: string): number {
   return date < now.date ? MINUTES_A_DAY : date > now.date ? -1 : now.minute;
 }
 
-export function postsOn(posts: readonly PostView[], channelId: string, date: string, clock: BoardClock): PostView[] {
-  return posts.filter((post) => post.channelId === channelId && wallOf(clock, post).date === date).sort((a, b) => (a.at < b.at ? -1 : 1));
+/** What stands in each cell of a board, by `channel date`, in order of time. */
+export function byCell<T extends Pick<PostView, 'channelId' | 'date' | 'minute' | 'at'>>(
+  rows: readonly T[],
+  clock: BoardClock,
+): ReadonlyMap<string, readonly T[]> {
+  const cells = new Map<string, T[]>();
+  for (const row of [...rows].sort((a, b) => (a.at < b.at ? -1 : 1))) {
+    const cell = `${row.channelId} ${wallOf(clock, row).date}`;
+    const there = cells.get(cell);
+    if (there === undefined) cells.set(cell, [row]);
+    else there.push(row);
+  }
+  return cells;
+}
+
+/** Why nothing is posted on a channel on a day; null where that is not so. */
+export function shutBy(blackouts: readonly BlackoutView[], { id, clientId }: Pick<PlanChannel, 'id' | 'clientId'>, date: string): string | null {
+  const found = blackouts.find(
+    (one) => one.clientId === clientId && (one.channelId === null || one.channelId === id) && one.fromDate <= date && date <= one.toDate,
+  );
+  return found?.reason ?? null;
 }
