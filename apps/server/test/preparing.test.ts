@@ -325,6 +325,27 @@ describe('a recording', () => {
     const stale = await world.owner.put(`recordings/${id}/sound-track`, { track: 0, version: first.version });
     expect(stale.status).toBe(409);
   });
+  it.each([
+    ['whole', 'mp4', 'aac', true],
+    ['what no fragment takes', 'mov', 'pcm_s16le', false],
+  ])('whose index is long is wrapped anew: %s', async (name, container, sound, wrapped) => {
+    const picture = ['-c:v', 'libx264', '-preset', 'ultrafast', '-g', '10'];
+    const id = await brought(`long-${name.length}.${container}`, ...FILM, '-t', '6', ...picture, '-c:a', sound);
+    const first = (await prepared(id)).preparation.id;
+    // As if the file were of ten hours, which would take a test minutes.
+    await query(`UPDATE preparations SET why_proxy = '{long-index}', proxy_file = NULL, heard_ms = NULL, sprite_file = NULL, sprite = NULL WHERE id = $1`, [
+      first,
+    ]);
+    await query(`UPDATE jobs SET state = 'waiting', finished_at = NULL, due_at = now() WHERE subject_id = $1`, [first]);
+    const { preparation } = await prepared(id);
+    expect(preparation).toMatchObject({ proxied: wrapped, heard: true, sprite: { count: 3 } });
+    const [row] = await query('SELECT why_proxy FROM preparations WHERE id = $1', [first]);
+    expect(row!['why_proxy']).toEqual(wrapped ? ['long-index'] : []);
+    if (wrapped)
+      expect(await flashAndBeep(await fetched(`preparations/${first}/proxy`, 'long.mp4'))).toEqual(
+        await flashAndBeep(join(folder, `long-${name.length}.${container}`)),
+      );
+  });
   it('of a picture without sound is taken, too', async () => {
     const recording = await prepared(await brought('silent.mp4', ...FILM.slice(0, 4), '-t', '4', '-c:v', 'libx264', '-preset', 'ultrafast', '-g', '10'));
     expect(recording).toMatchObject({

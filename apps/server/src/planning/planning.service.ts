@@ -86,7 +86,8 @@ export class PlanningService implements OnModuleInit {
       const refusal = checkPlacement(kept.plan, short, channel, post, post.id)[0];
       if (refusal !== undefined) throw new ConflictException(`“${short.title}” cannot stay on ${channel.name}: ${refusal.detail}`);
     }
-    const request = { plan: kept.plan, shortIds: form.shortIds, fromDate: form.fromDate, toDate: form.toDate };
+    const keptIds = kept.placed.map(({ post }) => post.id);
+    const request = { plan: kept.plan, keptIds, shortIds: form.shortIds, fromDate: form.fromDate, toDate: form.toDate };
     const { placements, unplaced, value, bound } = await this.texts.layOut(shorts[0]?.clientId ?? '', request);
     return {
       placements: placements.map(({ shortId, channelId, date, minute, atMs, why, worth }) => ({

@@ -103,7 +103,14 @@ export class PrepareWork implements OnModuleInit {
         weight: wrapped ? WEIGHTS.wrapping : picture === null ? WEIGHTS.convertingSound : WEIGHTS.convertingPicture,
         work: async (told) => {
           const args = (to: string): string[] => proxyArgs(source, probed, row.soundTrack, row.whyProxy!, to);
-          await this.make(row, run, durationMs, picture === null ? 'm4a' : 'mp4', args, told, (proxyFile) => row.update({ proxyFile }));
+          const ending = picture === null ? 'm4a' : 'mp4';
+          try {
+            await this.make(row, run, durationMs, ending, args, told, (proxyFile) => row.update({ proxyFile }));
+          } catch (error) {
+            if (!wrapped || !(error instanceof FfmpegError)) throw error;
+            // What cannot be wrapped anew plays as it came in, only later; the rest is prepared.
+            await run.keep(() => row.update({ whyProxy: [] }));
+          }
         },
       });
     if (row.sprite === null && picture !== null)

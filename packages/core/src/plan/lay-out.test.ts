@@ -119,6 +119,19 @@ describe('layOut', () => {
       ['a', 'c1'],
     ]);
     expect([placements[1]!.date >= '2026-06-03', value <= bound + 1e-9, unplaced]).toEqual([true, true, []]);
+    // A place that is kept of a proposal is the round that was asked for.
+    const kept = post({ id: 'kept', shortId: 'a', recordingId: 'r1', date: '2026-06-03' });
+    const again = layOut({
+      plan: plan({
+        shorts: [short('a', { comesAgainDays: 14 })],
+        posts: [stands, post({ id: 'z', shortId: 'z', recordingId: 'r9', date: '2026-06-10' }), kept],
+      }),
+      keptIds: ['kept'],
+      shortIds: ['a'],
+      fromDate: '2026-06-01',
+      toDate: '2026-08-01',
+    });
+    expect(again.placements).toEqual([]);
     expect(ask({ comesAgainDays: 60 }, '2026-06-01').unplaced).toEqual([
       { shortId: 'a', channelId: 'c1', code: 'already-there', detail: '“Short a” stands there, and comes again after 60 days.' },
     ]);

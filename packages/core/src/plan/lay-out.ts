@@ -7,6 +7,8 @@ import { type Plan, type PlanChannel, type PlannedPost, type PlanShort, type Ref
 
 export interface LayOutRequest {
   readonly plan: Plan;
+  /** Posts of the plan that are proposed themselves and kept: where a short has one of them, it has its place there. */
+  readonly keptIds?: readonly string[];
   /** Shorts to place, by id; each on every channel of its client that takes it. */
   readonly shortIds: readonly string[];
   readonly fromDate: CalendarDate;
@@ -86,15 +88,17 @@ interface SecondRound {
   readonly notBeforeMs: number;
 }
 
-function secondRounds({ plan, shortIds }: Pick<LayOutRequest, 'plan' | 'shortIds'>): SecondRound[] {
-  const wanted = new Set(shortIds);
+function secondRounds({ plan, shortIds, keptIds = [] }: LayOutRequest): SecondRound[] {
+  const [wanted, kept] = [new Set(shortIds), new Set(keptIds)];
   return plan.shorts.flatMap((short) => {
     const { comesAgainDays } = short;
     if (comesAgainDays === null || !wanted.has(short.id)) return [];
     return plan.channels.flatMap((channel): SecondRound[] => {
-      const there = plan.posts.filter((post) => post.shortId === short.id && post.channelId === channel.id).map((post) => post.atMs);
-      const notBeforeMs = Math.max(...there) + comesAgainDays * 86_400_000;
-      return there.length === 0 ? [] : [{ id: `${short.id} again ${channel.id}`, short, channelId: channel.id, notBeforeMs }];
+      const there = plan.posts.filter((post) => post.shortId === short.id && post.channelId === channel.id);
+      const notBeforeMs = Math.max(...there.map((post) => post.atMs)) + comesAgainDays * 86_400_000;
+      return there.length === 0 || there.some((post) => kept.has(post.id))
+        ? []
+        : [{ id: `${short.id} again ${channel.id}`, short, channelId: channel.id, notBeforeMs }];
     });
   });
 }
@@ -102,7 +106,8 @@ function secondRounds({ plan, shortIds }: Pick<LayOutRequest, 'plan' | 'shortIds
 /** Shapes are chosen when a short is made for a channel, so every channel takes every short's. */
 const ANY_SHAPE = 'any';
 
-function problemOf({ plan, shortIds, fromDate, toDate }: LayOutRequest): PlanProblem {
+function problemOf(request: LayOutRequest): PlanProblem {
+  const { plan, shortIds, fromDate, toDate } = request;
   const wanted = new Set(shortIds);
   const shorts = plan.shorts.filter((short) => wanted.has(short.id));
   const clients = new Set(shorts.map((short) => short.clientId));
@@ -135,7 +140,7 @@ function problemOf({ plan, shortIds, fromDate, toDate }: LayOutRequest): PlanPro
     })),
     shorts: [
       ...shorts.map((short) => ({ ...problemShort(short), notBeforeMs: null, barred: barredFrom(short, channels) })),
-      ...secondRounds({ plan, shortIds }).map(({ id, short, channelId, notBeforeMs }) => {
+      ...secondRounds(request).map(({ id, short, channelId, notBeforeMs }) => {
         const elsewhere = channels.filter((channel) => channel.id !== channelId).map((channel) => [channel.id, 'It stands elsewhere.']);
         return {
           ...problemShort(short),
