@@ -1,5 +1,5 @@
 import { formatLength } from '../time/timecode.js';
-import { formatDay, formatMinute, mondayOf, type WallTime } from './calendar.js';
+import { addDays, formatDay, formatMinute, mondayOf, type WallTime } from './calendar.js';
 import { type Plan, type PlanChannel, type PlannedPost, type PlanShort, type Refusal, STAGGER_MS } from './types.js';
 import { instantOf } from './zone.js';
 
@@ -51,7 +51,8 @@ function checkDay(plan: Plan, channel: PlanChannel, onChannel: readonly PlannedP
   const thatDay = onChannel.filter((post) => post.date === wall.date).length;
   if (thatDay >= perDay) refusals.push({ code: 'day-full', detail: `${channel.name} already has ${thatDay} of ${perDay} posts on ${formatDay(wall.date)}.` });
   const monday = mondayOf(wall.date);
-  const thatWeek = onChannel.filter((post) => mondayOf(post.date) === monday).length;
+  const sunday = addDays(monday, 6);
+  const thatWeek = onChannel.filter((post) => monday <= post.date && post.date <= sunday).length;
   if (thatWeek >= channel.postsPerWeek)
     refusals.push({
       code: 'week-full',
