@@ -2,9 +2,10 @@ import { formatMinute, type Plan } from '@sift-reel/core';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { Lock } from 'lucide-react';
-import { Fragment, memo, type ReactNode, useMemo } from 'react';
+import { memo, type ReactNode, useMemo } from 'react';
 import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { ChannelRows } from './channel-rows.js';
 import { type BoardClock, byCell, dropOn, minutesOver, POST_STATE_NAMES, shutBy, wallOf, windowsOn } from './plan.js';
 import { leftOut, placeKey, toggled } from './schedule-slice.js';
 import { t } from '../../texts/texts.js';
@@ -29,7 +30,6 @@ export function Board({ view, plan, days, today, clock, proposal, clientNames, o
   const cursor = useAppSelector((state) => state.schedule.cursor);
   const heldPost = held?.kind === 'post' ? view.posts.find((post) => post.id === held.postId) : undefined;
   const heldShort = held === null ? null : held.kind === 'short' ? held.shortId : (heldPost?.shortId ?? null);
-  const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
   const titleOf = useMemo(() => new Map(view.shorts.map((short) => [short.id, short])), [view.shorts]);
   const posts = useMemo(() => byCell(view.posts, clock), [view.posts, clock]);
   const wished = useMemo(() => byCell(proposal, clock), [proposal, clock]);
@@ -53,55 +53,44 @@ export function Board({ view, plan, days, today, clock, proposal, clientNames, o
             ))}
           </tr>
         </thead>
-        <tbody>
-          {clientIds.map((clientId) => (
-            <Fragment key={clientId}>
-              <tr>
-                <td colSpan={days.length + 1} className="border border-rule bg-band px-2 py-1 text-xs font-bold">
-                  <span className="sticky left-2">{clientNames.get(clientId)}</span>
-                </td>
-              </tr>
-              {view.channels
-                .filter((channel) => channel.clientId === clientId)
-                .map((channel) => (
-                  <tr key={channel.id}>
-                    <ChannelHead channel={channel} />
-                    {days.map((date) => {
-                      const outcome =
-                        heldShort === null
-                          ? null
-                          : heldPost?.channelId === channel.id && wallOf(clock, heldPost).date === date
-                            ? null
-                            : dropOn(plan, heldShort, channel.id, date, clock, heldPost?.id);
-                      return (
-                        <Cell
-                          key={date}
-                          channelId={channel.id}
-                          date={date}
-                          under={cursor?.channelId === channel.id && cursor.date === date}
-                          takes={outcome === null ? null : outcome.kind === 'fits'}
-                          refusal={outcome?.kind === 'refused' ? outcome.refusal.detail : null}
-                          onDropAt={onDropAt}
-                        >
-                          <Day
-                            channel={channel}
-                            date={date}
-                            clock={clock}
-                            posts={posts.get(`${channel.id} ${date}`) ?? NO_POSTS}
-                            wished={wished.get(`${channel.id} ${date}`) ?? NONE}
-                            blackout={shutBy(view.blackouts, channel, date)}
-                            titleOf={titleOf}
-                            onOpen={onOpen}
-                            minutesOver={minutesOver(clock ?? channel.zone, plan.nowMs, date)}
-                          />
-                        </Cell>
-                      );
-                    })}
-                  </tr>
-                ))}
-            </Fragment>
-          ))}
-        </tbody>
+        <ChannelRows view={view} clientNames={clientNames} columns={days.length + 1} className="py-1 text-xs">
+          {(channel) => (
+            <tr key={channel.id}>
+              <ChannelHead channel={channel} />
+              {days.map((date) => {
+                const outcome =
+                  heldShort === null
+                    ? null
+                    : heldPost?.channelId === channel.id && wallOf(clock, heldPost).date === date
+                      ? null
+                      : dropOn(plan, heldShort, channel.id, date, clock, heldPost?.id);
+                return (
+                  <Cell
+                    key={date}
+                    channelId={channel.id}
+                    date={date}
+                    under={cursor?.channelId === channel.id && cursor.date === date}
+                    takes={outcome === null ? null : outcome.kind === 'fits'}
+                    refusal={outcome?.kind === 'refused' ? outcome.refusal.detail : null}
+                    onDropAt={onDropAt}
+                  >
+                    <Day
+                      channel={channel}
+                      date={date}
+                      clock={clock}
+                      posts={posts.get(`${channel.id} ${date}`) ?? NO_POSTS}
+                      wished={wished.get(`${channel.id} ${date}`) ?? NONE}
+                      blackout={shutBy(view.blackouts, channel, date)}
+                      titleOf={titleOf}
+                      onOpen={onOpen}
+                      minutesOver={minutesOver(clock ?? channel.zone, plan.nowMs, date)}
+                    />
+                  </Cell>
+                );
+              })}
+            </tr>
+          )}
+        </ChannelRows>
       </table>
     </div>
   );

@@ -1,9 +1,10 @@
 import { formatMinute, mondayOf, type Plan, weekdayOf } from '@sift-reel/core';
 import clsx from 'clsx';
-import { Fragment, memo, type ReactNode, useMemo } from 'react';
+import { memo, type ReactNode, useMemo } from 'react';
 import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
 import { formatDay, weekdayName } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
+import { ChannelRows } from './channel-rows.js';
 import { type BoardClock, byCell, minutesOver, POST_STATE_NAMES, shutBy, wallOf, windowsOn } from './plan.js';
 
 interface MonthProps {
@@ -23,7 +24,6 @@ export function Month({ view, plan, days, today, clock, proposal, clientNames, o
   const cells = useMemo(() => byCell(view.posts, clock), [view.posts, clock]);
   const wished = useMemo(() => byCell(proposal, clock), [proposal, clock]);
   const titles = useMemo(() => new Map(view.shorts.map((short) => [short.id, short.title])), [view.shorts]);
-  const clientIds = [...new Set(view.channels.map((channel) => channel.clientId))];
   return (
     <div className="min-h-0 flex-1 overflow-auto" data-testid="month" role="region" aria-label={t('planning.month-at-a-glance')} tabIndex={0}>
       <table className="w-full table-fixed border-collapse bg-sheet" style={{ minWidth: 150 + days.length * 23 }}>
@@ -51,43 +51,32 @@ export function Month({ view, plan, days, today, clock, proposal, clientNames, o
             ))}
           </tr>
         </thead>
-        <tbody>
-          {clientIds.map((clientId) => (
-            <Fragment key={clientId}>
-              <tr>
-                <td colSpan={days.length + 1} className="border border-rule bg-band px-2 py-[1px] text-[11px] font-bold">
-                  <span className="sticky left-2">{clientNames.get(clientId)}</span>
-                </td>
-              </tr>
-              {view.channels
-                .filter((channel) => channel.clientId === clientId)
-                .map((channel) => (
-                  <tr key={channel.id}>
-                    <th
-                      scope="row"
-                      className="sticky left-0 z-10 h-[23px] truncate border border-rule bg-paper px-2 text-left text-[11.5px] font-normal"
-                      title={channel.zone}
-                    >
-                      {channel.name}
-                    </th>
-                    {days.map((date) => (
-                      <Marks
-                        key={date}
-                        channel={channel}
-                        date={date}
-                        clock={clock}
-                        posts={cells.get(`${channel.id} ${date}`) ?? NO_POSTS}
-                        wished={wished.get(`${channel.id} ${date}`)?.length ?? 0}
-                        titles={titles}
-                        shut={shutBy(view.blackouts, channel, date) !== null}
-                        minutesOver={minutesOver(clock ?? channel.zone, plan.nowMs, date)}
-                      />
-                    ))}
-                  </tr>
-                ))}
-            </Fragment>
-          ))}
-        </tbody>
+        <ChannelRows view={view} clientNames={clientNames} columns={days.length + 1} className="py-[1px] text-[11px]">
+          {(channel) => (
+            <tr key={channel.id}>
+              <th
+                scope="row"
+                className="sticky left-0 z-10 h-[23px] truncate border border-rule bg-paper px-2 text-left text-[11.5px] font-normal"
+                title={channel.zone}
+              >
+                {channel.name}
+              </th>
+              {days.map((date) => (
+                <Marks
+                  key={date}
+                  channel={channel}
+                  date={date}
+                  clock={clock}
+                  posts={cells.get(`${channel.id} ${date}`) ?? NO_POSTS}
+                  wished={wished.get(`${channel.id} ${date}`)?.length ?? 0}
+                  titles={titles}
+                  shut={shutBy(view.blackouts, channel, date) !== null}
+                  minutesOver={minutesOver(clock ?? channel.zone, plan.nowMs, date)}
+                />
+              ))}
+            </tr>
+          )}
+        </ChannelRows>
       </table>
       <p className="sticky left-0 flex flex-wrap gap-x-5 gap-y-1 px-[14px] py-3 text-[12px] text-soft">
         {(['planned', 'posted', 'failed'] as const).map((state) => (

@@ -1,5 +1,4 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { addDays, dayNumber, daysBetween, formatMinute, mondayOf, type Plan } from '@sift-reel/core';
+import { addDays, dayNumber, daysBetween, mondayOf } from '@sift-reel/core';
 import { DndContext, DragOverlay } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
@@ -7,27 +6,29 @@ import { type ReactNode, useMemo, useState } from 'react';
 import { useNarrow } from '../../app/narrow.js';
 import { Link, useSearchParams } from 'react-router';
 import { api, type ClientView, type PlacementView, type PostView, type ScheduleView } from '../../app/api.js';
-import { useKeys } from '../../app/keys.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
-import { sayTrouble } from '../../app/undo.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
 import { Board } from './board.js';
 import { ChosenBar } from './chosen-bar.js';
 import { DayList } from './day-list.js';
 import { LayOutDialog } from './lay-out-dialog.js';
+import { lookName, LOOKS, WEEKS_OF } from './looks.js';
 import { Month } from './month.js';
-import { bestOpenSlot, comesAgainBy, dayHere, dayOr, inBoardOrder, toPlan, wallOf } from './plan.js';
+import { MoreMenu } from './more-menu.js';
+import { comesAgainBy, dayHere, dayOr, inBoardOrder, toPlan, wallOf } from './plan.js';
 import { PlanFileDialog } from './plan-file-dialog.js';
 import { PostDialog } from './post-dialog.js';
 import { ProposalPane } from './proposal-pane.js';
+import { ScheduleFoot } from './schedule-foot.js';
 import { chose, type Held, pickedUp } from './schedule-slice.js';
 import { ShiftDialog } from './shift-dialog.js';
 import { HeldCard, Tray } from './tray.js';
 import { useBoardDrag } from './use-board-drag.js';
 import { type Shift, useDeeds } from './use-deeds.js';
-import { t, rich } from '../../texts/texts.js';
+import { useScheduleKeys } from './use-schedule-keys.js';
+import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
 export function SchedulePage(): ReactNode {
@@ -63,10 +64,6 @@ export function SchedulePage(): ReactNode {
   return <Ordered onRecord={schedule.data} clients={clients.data} />;
 }
 
-/** How the schedule is laid out: so many weeks of a board, many weeks at a glance, or one day under the other. */
-const LOOKS = ['board', 'board-2', 'board-4', 'glance', 'list'] as const;
-type Look = (typeof LOOKS)[number];
-const WEEKS_OF: Readonly<Record<Look, number>> = { board: 1, 'board-2': 2, 'board-4': 4, glance: 5, list: 2 };
 const FORTNIGHT = 14;
 const NONE: readonly PlacementView[] = [];
 
@@ -149,6 +146,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
   const { byKeys, ...drag } = useBoardDrag({ view, plan, days, clock, onDrop: drop });
   const to = days.at(-1)!;
   const boarded = look !== 'list' && look !== 'glance';
+  const shownOn = { view, days, today, clock, clientNames };
   return (
     <DndContext {...drag}>
       <div className="flex h-full flex-col">
@@ -226,16 +224,12 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
           )}
           <div className="flex min-h-0 flex-col">
             {look === 'list' ? (
-              <DayList view={view} days={days} today={today} clock={clock} clientNames={clientNames} onOpen={setOpened} />
+              <DayList {...shownOn} onOpen={setOpened} />
             ) : look === 'glance' ? (
               <Month
-                view={view}
+                {...shownOn}
                 plan={plan}
-                days={days}
-                today={today}
-                clock={clock}
                 proposal={proposal?.placements ?? NONE}
-                clientNames={clientNames}
                 onWeek={(monday) =>
                   setParams((old) => {
                     old.set('week', monday);
@@ -246,13 +240,9 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
               />
             ) : (
               <Board
-                view={view}
+                {...shownOn}
                 plan={plan}
-                days={days}
-                today={today}
-                clock={clock}
                 proposal={proposal?.placements ?? NONE}
-                clientNames={clientNames}
                 onOpen={setOpened}
                 onDropAt={(channelId, date) => {
                   if (held !== null) {
@@ -263,7 +253,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
               />
             )}
             {boarded && <ChosenBar posts={chosenPosts} titleOf={titleOf} deeds={deeds} />}
-            <Foot plan={plan} shown={shown} from={from} to={to} />
+            <ScheduleFoot plan={plan} shown={shown} from={from} to={to} />
           </div>
         </div>
       </div>
@@ -285,111 +275,5 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
         <PostDialog post={view.posts.find((post) => post.id === opened.id) ?? opened} view={view} plan={plan} deeds={deeds} onClose={() => setOpened(null)} />
       )}
     </DndContext>
-  );
-}
-
-interface KeyProps {
-  readonly onLayOut: () => void;
-  readonly onWeek: (by: number) => void;
-  readonly onToday: () => void;
-}
-
-function useScheduleKeys({ onLayOut, onWeek, onToday }: KeyProps): void {
-  useKeys([
-    { key: 'l', label: t('planning.lay-out-shorts-2'), group: t('common.schedule'), run: onLayOut },
-    { key: ',', label: t('planning.earlier'), group: t('common.schedule'), run: () => onWeek(-1) },
-    { key: '.', label: t('planning.later'), group: t('common.schedule'), run: () => onWeek(1) },
-    { key: 't', label: t('planning.this-week'), group: t('common.schedule'), run: onToday },
-    {
-      key: 'm',
-      label: t('planning.pick-up-the-focused-post-or'),
-      group: t('planning.move'),
-      run: () => sayTrouble(new Error(t('planning.go-to-a-post-or-a'))),
-    },
-    // What follows is listened to by the drag itself, see `useBoardDrag`.
-    { key: 'ArrowLeft', label: t('planning.a-day-earlier'), group: t('planning.move') },
-    { key: 'ArrowRight', label: t('planning.a-day-later'), group: t('planning.move') },
-    { key: 'ArrowUp', label: t('planning.the-channel-above'), group: t('planning.move') },
-    { key: 'ArrowDown', label: t('planning.the-channel-below'), group: t('planning.move') },
-    { key: 'p', label: t('planning.put-it-down-here'), group: t('planning.move') },
-    { key: 'Escape', label: t('planning.put-it-back'), group: t('planning.move') },
-  ]);
-}
-
-function lookName(look: Look): string {
-  if (look === 'list') return t('planning.list-by-day');
-  if (look === 'glance') return t('planning.weeks-at-a-glance', { count: WEEKS_OF.glance });
-  return t('planning.weeks', { count: WEEKS_OF[look] });
-}
-
-interface MoreMenuProps {
-  from: string;
-  to: string;
-  clientId: string | null;
-  /** Null where there is nothing to do it with. */
-  onFill: (() => void) | null;
-  onChoose: (() => void) | null;
-  onRead: () => void;
-}
-
-function MoreMenu({ from, to, clientId, onFill, onChoose, onRead }: MoreMenuProps): ReactNode {
-  const item = 'block w-full px-3 py-[7px] text-left data-disabled:text-soft data-focus:bg-faint';
-  const range = `from=${from}&to=${to}${clientId === null ? '' : `&clientId=${clientId}`}`;
-  return (
-    <Menu>
-      <MenuButton className="rounded border border-ink px-[11px] py-[5px] text-xs font-semibold hover:bg-sheet">{t('planning.more')}</MenuButton>
-      <MenuItems anchor="bottom end" className="z-50 w-[270px] border border-rule bg-sheet py-1 shadow-[0_8px_24px_rgba(35,32,27,.2)]">
-        <MenuItem disabled={onFill === null}>
-          <button type="button" className={item} onClick={() => onFill?.()}>
-            {t('planning.fill-the-holes-shown')}
-          </button>
-        </MenuItem>
-        <MenuItem disabled={onChoose === null}>
-          <button type="button" className={item} onClick={() => onChoose?.()}>
-            {t('planning.choose-all-that-is-planned-here')}
-          </button>
-        </MenuItem>
-        <MenuItem>
-          <button type="button" className={item} onClick={onRead}>
-            {t('planning.read-a-plan-2')}
-          </button>
-        </MenuItem>
-        <MenuItem>
-          <a className={item} href={`/api/schedule/plan.csv?${range}`} download>
-            {t('planning.shown-weeks-as-csv')}
-          </a>
-        </MenuItem>
-        <MenuItem>
-          <a className={item} href={`/api/schedule/plan.ics?${range}`} download>
-            {t('planning.shown-weeks-as-calendar-ical')}
-          </a>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
-  );
-}
-
-interface FootProps {
-  plan: Plan;
-  shown: readonly PostView[];
-  from: string;
-  to: string;
-}
-
-function Foot({ plan, shown, from, to }: FootProps): ReactNode {
-  const weeks = Math.round(daysBetween(from, to).length / 7);
-  const slots = plan.channels.reduce((sum, channel) => sum + Math.min(channel.postsPerWeek, channel.windows.length) * weeks, 0);
-  const best = bestOpenSlot(plan, from, to);
-  const failed = shown.filter((post) => post.state === 'failed');
-  const b = (chunks: ReactNode): ReactNode => <b className="text-ink">{chunks}</b>;
-  return (
-    <div className="flex flex-none flex-wrap gap-x-[26px] gap-y-1 border-t border-rule px-[14px] py-[11px] text-soft">
-      <span>{rich('planning.slots-filled', { weeks, count: shown.length, slots, b })}</span>
-      <span>{rich('planning.posted-count', { count: shown.filter((post) => post.state === 'posted').length, b })}</span>
-      {best !== null && (
-        <span>{rich('planning.best-open-slot', { name: best.channel.name, day: formatDay(best.date), minute: formatMinute(best.minute), b })}</span>
-      )}
-      {failed.length > 0 && <span className="text-madder-text">{t('planning.posts-failed', { count: failed.length })}</span>}
-    </div>
   );
 }

@@ -19,7 +19,6 @@ export interface Deeds {
   shiftOf(postIds: readonly string[], days: number): Shift;
   moveAll(moves: readonly PostMove[]): void;
   takeOffAll(posts: readonly PostView[]): void;
-  moveTo(post: PostView, channelId: string, date: string, minute: number): void;
   takeOff(post: PostView): void;
   markPosted(post: PostView, posted: boolean): void;
 }
@@ -27,7 +26,6 @@ export interface Deeds {
 /** What can be done on the board, each with its undo. A refused drop says why and changes nothing. */
 export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Deeds {
   const [acceptPlan] = api.useAcceptPlanMutation();
-  const [movePost] = api.useMovePostMutation();
   const [movePosts] = api.useMovePostsMutation();
   const [takeOffPost] = api.useTakeOffPostMutation();
   const [setPostState] = api.useSetPostStateMutation();
@@ -35,28 +33,9 @@ export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Dee
   const place = (shortId: string, channelId: string, date: string, minute: number, batchId: string | null, why: string) =>
     acceptPlan({ batchId, placements: [{ shortId, channelId, date, minute, why }] }).unwrap();
 
-  const moveTo = (post: PostView, channelId: string, date: string, minute: number): void => {
-    if (post.channelId === channelId && post.date === date && post.minute === minute) return;
-    let { version } = post;
-    const move = async (to: { channelId: string; date: string; minute: number }): Promise<void> => {
-      version = (await movePost({ postId: post.id, movePostForm: { ...to, version } }).unwrap()).version;
-    };
-    const [there, back] = [
-      { channelId, date, minute },
-      { channelId: post.channelId, date: post.date, minute: post.minute },
-    ];
-    move(there).then(
-      () =>
-        didSomething(
-          t('planning.moved-to', { title: titleOf(post.shortId), day: formatDay(date), minute: formatMinute(minute) }),
-          () => move(back),
-          () => move(there),
-        ),
-      sayTrouble,
-    );
-  };
-  const moveAll = (moves: readonly PostMove[]): void => {
-    const before = moves.map((move) => view.posts.find((post) => post.id === move.postId)!);
+  /** @param done what is said of it */
+  const move = (moves: readonly PostMove[], done: string): void => {
+    const before = moves.map((one) => view.posts.find((post) => post.id === one.postId)!);
     const versions = new Map(before.map((post) => [post.id, post.version]));
     const write = async (places: readonly PostMove[]): Promise<void> => {
       const written = await movePosts({ moves: places.map((place) => ({ ...place, version: versions.get(place.postId)! })) }).unwrap();
@@ -66,16 +45,20 @@ export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Dee
     write(moves).then(
       () =>
         didSomething(
-          t('planning.moved-posts', { count: moves.length }),
+          done,
           () => write(back),
           () => write(moves),
         ),
       sayTrouble,
     );
   };
+  const moveTo = (post: PostView, channelId: string, date: string, minute: number): void => {
+    if (post.channelId === channelId && post.date === date && post.minute === minute) return;
+    const done = t('planning.moved-to', { title: titleOf(post.shortId), day: formatDay(date), minute: formatMinute(minute) });
+    move([{ postId: post.id, channelId, date, minute }], done);
+  };
   return {
-    moveTo,
-    moveAll,
+    moveAll: (moves) => move(moves, t('planning.moved-posts', { count: moves.length })),
     shiftOf: (postIds, days) => {
       const { moves, refused } = movesByDays(plan, postIds, days);
       const fitting = movesThatFit(plan, moves);
@@ -96,15 +79,13 @@ export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Dee
         }
       };
       const undo = async (): Promise<void> => {
-        const put: PostView[] = [];
         for (const batchId of new Set(gone.map((post) => post.batchId))) {
-          const placements = gone
-            .filter((post) => post.batchId === batchId)
-            .map(({ shortId, channelId, date, minute, why }) => ({ shortId, channelId, date, minute, why }));
-          put.push(...(await acceptPlan({ batchId, placements }).unwrap()));
+          const some = gone.filter((post) => post.batchId === batchId);
+          const placements = some.map(({ shortId, channelId, date, minute, why }) => ({ shortId, channelId, date, minute, why }));
+          left.push(...(await acceptPlan({ batchId, placements }).unwrap()));
+          // Those of another batch may be refused; then they are still to be put back.
+          gone.splice(0, gone.length, ...gone.filter((post) => !some.includes(post)));
         }
-        gone.length = 0;
-        left.push(...put);
       };
       act()
         .catch(sayTrouble)
