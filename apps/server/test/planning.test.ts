@@ -1,7 +1,8 @@
 import { addDays, wallTimeAt } from '@sift-reel/core';
 import { parse } from 'csv-parse/sync';
 import ICAL from 'ical.js';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import pg from 'pg';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { approveShorts, seedRanking } from './seed.js';
 import { query, World } from './world.js';
 
@@ -213,6 +214,29 @@ describe('posts that move together', () => {
     });
     expect([stale.status, stale.body.code]).toEqual([409, 'stale']);
     expect(await places()).toEqual(before);
+  });
+  it('stay where they were when the line to the database breaks between the first and the second', async () => {
+    const before = await places();
+    const row = (await onFirst()).slice(-2);
+    const other = new pg.Client({ connectionString: process.env['SIFT_REEL_DATABASE_URL']! });
+    await other.connect();
+    try {
+      await other.query('BEGIN');
+      await other.query('LOCK TABLE audit_entries IN EXCLUSIVE MODE'); // what is written down of the first move waits here
+      const moving = world.owner.put('posts/places', { moves: row.map((post) => moved(post, addDays(post.date, 49))) });
+      const waits = `SELECT pid FROM pg_stat_activity WHERE datname = current_database() AND wait_event_type = 'Lock' AND query LIKE '%INTO "audit_entries"%'`;
+      await vi.waitFor(async () => expect(await query(waits)).toHaveLength(1), { timeout: 10_000, interval: 20 });
+      await query(`SELECT pg_terminate_backend(pid) FROM (${waits}) AS waiting`);
+      expect((await moving).status).toBeGreaterThanOrEqual(500);
+      await other.query('ROLLBACK');
+    } finally {
+      await other.end();
+    }
+    expect(await places()).toEqual(before);
+    const again = await world.owner.put('posts/places', { moves: row.map((post) => moved(post, addDays(post.date, 49))) });
+    expect(again.status).toBe(200);
+    const back = await world.owner.put('posts/places', { moves: row.map((post) => moved({ ...post, version: post.version + 1 }, post.date)) });
+    expect(back.status).toBe(200);
   });
   it('are moved once when many move them at the same moment', async () => {
     const row = (await onFirst()).slice(-2);
