@@ -60,6 +60,7 @@ const SERVER_ORDER = [
   'rendering',
   'writing',
   'planning',
+  'publishing',
   'api',
 ];
 
@@ -213,7 +214,7 @@ export default tseslint.config(
   })),
   {
     // Queries started together go to one connection when there is a transaction, which must not be asked while it answers.
-    files: ['apps/server/src/{audit,identity,clients,recordings,preparing,sifting,shorts,aligning,rendering,writing,planning}/**/*.ts'],
+    files: ['apps/server/src/{audit,identity,clients,recordings,preparing,sifting,shorts,aligning,rendering,writing,planning,publishing}/**/*.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',

@@ -23,6 +23,7 @@ export const PLATFORMS = [
     minGapMinutes: 180,
     loudness: -14,
     truePeak: -1,
+    service: 'loopline',
   },
   {
     name: 'Fernpost',
@@ -36,6 +37,7 @@ export const PLATFORMS = [
     minGapMinutes: 240,
     loudness: -16,
     truePeak: -1,
+    service: 'fernpost',
   },
   {
     name: 'Northgate',
@@ -49,6 +51,7 @@ export const PLATFORMS = [
     minGapMinutes: 720,
     loudness: -14,
     truePeak: -1,
+    service: 'northgate',
   },
   {
     name: 'Tidewire',
@@ -62,6 +65,7 @@ export const PLATFORMS = [
     minGapMinutes: 90,
     loudness: -14,
     truePeak: -1,
+    service: 'tidewire',
   },
   {
     name: 'Hearthside',
@@ -75,6 +79,7 @@ export const PLATFORMS = [
     minGapMinutes: 1_440,
     loudness: -16,
     truePeak: -1.5,
+    service: 'hearthside',
   },
 ];
 

@@ -1,7 +1,31 @@
 // API, worker and stand-ins as child processes that end with us.
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, SetupError } from './config.mjs';
+
+/** The five stand-ins, and what this installation is registered as with each. */
+const PLATFORMS = ['fernpost', 'hearthside', 'loopline', 'northgate', 'tidewire'];
+export const platformsAt = (standinsUrl) =>
+  JSON.stringify(
+    Object.fromEntries(
+      PLATFORMS.map((name) => [name, { url: `${standinsUrl}/platforms/${name}`, clientId: 'sift-reel', clientSecret: 'made-up', callbackSecret: 'made-up' }]),
+    ),
+  );
+
+/** A key of this installation's own, made at its first start. Whoever runs it for others names one from where keys are kept. */
+function sealingKey(dir) {
+  const file = join(dir, 'sealing.key');
+  try {
+    return readFileSync(file, 'utf8').trim();
+  } catch {
+    mkdirSync(dir, { recursive: true });
+    const key = `first:${randomBytes(32).toString('base64')}`;
+    writeFileSync(file, `${key}\n`, { mode: 0o600 });
+    return key;
+  }
+}
 
 export function serviceEnv(settings, databaseUrl, extra = {}) {
   return {
@@ -19,6 +43,10 @@ export function serviceEnv(settings, databaseUrl, extra = {}) {
     SIFT_REEL_WRITING_URL: process.env.SIFT_REEL_WRITING_URL ?? `http://127.0.0.1:${settings.standinsPort}/writing`,
     // Of addresses that are not public, the stand-in podcast host may be asked.
     SIFT_REEL_FETCH_FROM: process.env.SIFT_REEL_FETCH_FROM ?? `http://127.0.0.1:${settings.standinsPort}`,
+    // Where nobody names platforms, the five stand-ins are posted to.
+    SIFT_REEL_PLATFORMS: process.env.SIFT_REEL_PLATFORMS ?? platformsAt(`http://127.0.0.1:${settings.standinsPort}`),
+    SIFT_REEL_SEALING_KEYS: process.env.SIFT_REEL_SEALING_KEYS ?? sealingKey(settings.dir),
+    SIFT_REEL_PLATFORMS_DIR: join(settings.dir, 'platforms'),
     SIFT_REEL_SHOWS_DIR: join(settings.demoDir, 'shows'),
     SIFT_REEL_MADE_DIR: settings.demoDir,
     SIFT_REEL_MAIL_PORT: String(settings.mailPort),

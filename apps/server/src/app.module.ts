@@ -9,6 +9,7 @@ import { HealthController } from './health/health.controller.js';
 import { IdentityModule } from './identity/identity.module.js';
 import { JobEventsModule, JobsModule } from './jobs/jobs.module.js';
 import { PlanningModule } from './planning/planning.module.js';
+import { PublishingModule } from './publishing/publishing.module.js';
 import { PreparingModule } from './preparing/preparing.module.js';
 import { RecordingsModule } from './recordings/recordings.module.js';
 import { ShortsModule } from './shorts/shorts.module.js';
@@ -38,6 +39,7 @@ import { TextModule } from './text/text.module.js';
     RenderingModule,
     WritingModule,
     PlanningModule,
+    PublishingModule,
   ],
   controllers: [HealthController],
 })

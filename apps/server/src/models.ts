@@ -5,6 +5,7 @@ import { Assignment, Invitation, Session, User } from './identity/identity.model
 import { Episode, Feed, Fetch } from './feeds/feeds.models.js';
 import { Job } from './jobs/job.model.js';
 import { Batch, BatchShort, Calendar, Post } from './planning/planning.models.js';
+import { Account, PostingStop, Sending, SendingEvent } from './publishing/publishing.models.js';
 import { Preparation } from './preparing/preparing.models.js';
 import { Recording, TranscriptRow, VoiceTrackRow } from './recordings/recordings.models.js';
 import { CopyRow, CopyVersion, Short, Translation } from './shorts/shorts.models.js';
@@ -51,5 +52,9 @@ export const MODELS = [
   BatchShort,
   Post,
   Calendar,
+  Account,
+  PostingStop,
+  Sending,
+  SendingEvent,
   AuditEntry,
 ];

@@ -5,6 +5,7 @@ import { DatabaseModule } from './database/database.module.js';
 import { FeedsWorkerModule } from './feeds/feeds-worker.module.js';
 import { JobsModule, JobWorkerModule } from './jobs/jobs.module.js';
 import { PreparingWorkerModule } from './preparing/preparing-worker.module.js';
+import { PublishingWorkerModule } from './publishing/publishing-worker.module.js';
 import { RenderingWorkerModule } from './rendering/rendering-worker.module.js';
 import { SiftingWorkerModule } from './sifting/sifting-worker.module.js';
 import { WritingWorkerModule } from './writing/writing-worker.module.js';
@@ -21,6 +22,7 @@ import { WritingWorkerModule } from './writing/writing-worker.module.js';
     SiftingWorkerModule,
     WritingWorkerModule,
     RenderingWorkerModule,
+    PublishingWorkerModule,
   ],
 })
 export class WorkerModule {}

@@ -64,11 +64,15 @@ export async function seedRanking(world: World, clientId: string, minutes = 4): 
   };
 }
 
-/** Keeps and approves the first `n` candidates. @returns their shorts' ids, best first */
-export async function approveShorts(world: World, seeded: Seeded, n: number): Promise<string[]> {
+/** Keeps and approves the first `n` candidates, with so many hashtags. @returns their shorts' ids, best first */
+export async function approveShorts(world: World, seeded: Seeded, n: number, hashtags = 60): Promise<string[]> {
   const ids: string[] = [];
   for (const candidate of seeded.candidates.slice(0, n)) {
     await world.owner.put(`candidates/${candidate.id}/state`, { state: 'kept' });
+    await query('UPDATE copies SET hashtags = hashtags[1:$2], title = left(title, 60) WHERE short_id = (SELECT id FROM shorts WHERE candidate_id = $1)', [
+      candidate.id,
+      hashtags,
+    ]);
     const short = (await world.shorts(seeded.recordingId)).find((one: { candidateId: string }) => one.candidateId === candidate.id);
     await world.owner.put(`shorts/${short.id}/approval`, { approved: true, version: short.version });
     ids.push(short.id as string);

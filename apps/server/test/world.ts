@@ -87,9 +87,10 @@ export class World {
   ) {
     this.owner = new Caller(base);
   }
-  static async make(): Promise<World> {
+  /** @param port where it listens, or 0 for any that is free */
+  static async make(port = 0): Promise<World> {
     const app = await buildApp();
-    await app.listen(0, '127.0.0.1');
+    await app.listen(port, '127.0.0.1');
     const address = app.getHttpServer().address() as { port: number };
     const email = `owner-${randomUUID()}@agency.example`;
     await query('DELETE FROM sign_in_counts'); // all tests come from one address, and some of them guess

@@ -87,10 +87,10 @@ export type { PostMove, RefusedMove } from './plan/move-posts.js';
 export { PlanIndex, planAround } from './plan/plan-index.js';
 export { fitTogether, type WishedPost } from './plan/place-posts.js';
 export { openSlots } from './plan/slots.js';
-export { SHAPES } from './plan/types.js';
+export { isUnderway, POST_STATES, POST_WAITS, SHAPES } from './plan/types.js';
 export { instantOf, isZone, wallTimeAt } from './plan/zone.js';
 export type { LayOutRequest, Proposal, Unplaced } from './plan/lay-out.js';
-export type { Blackout, Plan, PlanChannel, PlannedPost, PlanShort, PostingWindow, PostState, Refusal, RefusalCode, Shape } from './plan/types.js';
+export type { Blackout, Plan, PlanChannel, PlannedPost, PlanShort, PostingWindow, PostState, PostWaits, Refusal, RefusalCode, Shape } from './plan/types.js';
 // Exchange
 export { writeCsv } from './exchange/csv.js';
 export { CUT_SHEET_HEADER, cutSheetCells, cutSheetCsv, edgeWords } from './exchange/cut-sheet.js';

@@ -267,6 +267,15 @@ export class PlatformProfileForm {
   @Whole({ max: 1_440 }) minGapMinutes: number;
   @Decimal({ ...LOUDNESS_RANGE, description: 'Integrated, LUFS: what its players even out to' }) loudness: number;
   @Decimal({ ...TRUE_PEAK_RANGE, description: 'At most, dBTP' }) truePeak: number;
+  @Text({
+    optional: true,
+    min: 1,
+    max: 31,
+    pattern: /^[a-z][a-z0-9-]*$/,
+    says: 'must be the name of a platform that posts can go through',
+    description: 'What its channels post through; null: they are posted by hand',
+  })
+  service?: string | null;
 }
 
 export class PlatformProfileChangeForm extends PlatformProfileForm {
@@ -460,6 +469,48 @@ export class PlanFileForm {
   @Id({ nullable: true, description: 'Only of this client' }) clientId: string | null;
 }
 
+/** How late a post of a client may go out without a person's word. */
+export class LatenessForm {
+  @Whole({ min: 5, max: 10_080 }) minutes: number;
+  @Whole(SEEN) version: number;
+}
+
+/** What a browser came back with from a platform (RFC 6749, 4.1.2; RFC 9207). */
+export class ConnectedForm {
+  @Text({ min: 1, max: 400, trim: 'none' }) state: string;
+  @Text({ optional: true, max: 2_000, trim: 'none' }) code?: string;
+  @Text({ optional: true, max: 400, trim: 'none' }) iss?: string;
+  @Text({ optional: true, max: 100, trim: 'none' }) error?: string;
+}
+
+export class ChannelAccountForm {
+  @Id({ nullable: true, description: 'An account of its client on its platform; null: its posts are posted by hand' }) accountId: string | null;
+}
+
+/** Posting is stopped, or goes on: on a channel, for a client, or at all where both are null. */
+export class StopForm {
+  @Id({ nullable: true }) clientId: string | null;
+  @Id({ nullable: true }) channelId: string | null;
+  @Flag() stopped: boolean;
+}
+
+export class PostSeenForm {
+  @Whole(SEEN) version: number;
+}
+
+/** What a person found out of a post whose sending broke off. */
+export class OutcomeForm {
+  @Flag({ description: 'It is up there' }) isUp: boolean;
+  @Whole(SEEN) version: number;
+}
+
+/** Other words for a post that is out. */
+export class PostedWordsForm {
+  @Text({ min: 1, max: 1_000 }) title: string;
+  @Text({ max: 20_000 }) description: string;
+  @Whole(SEEN) version: number;
+}
+
 export class CalendarForm {
   @Text({ min: 1, max: 80, description: 'Whom it is for' }) name: string;
 }
@@ -481,6 +532,7 @@ export class MovePostsForm {
 }
 
 export class PostStateForm {
-  @OneOf(['planned', 'posted', 'failed'], { description: '`failed` takes a mark back from a post that had failed' }) state: 'planned' | 'posted' | 'failed';
+  @OneOf(['planned', 'posted', 'refused'], { description: '`refused` takes a mark back from a post that had been refused' })
+  state: 'planned' | 'posted' | 'refused';
   @Whole(SEEN) version: number;
 }

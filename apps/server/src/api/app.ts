@@ -64,7 +64,7 @@ export async function buildApp(): Promise<NestExpressApplication> {
       filter: (request, response) => !/\/(?:progress|sound)$/.test(request.path) && compression.filter(request, response),
     }),
   );
-  app.use(express.json({ limit: '1mb' }));
+  app.use(express.json({ limit: '1mb', verify: keepBytes }));
   app.use(refuseDepth);
   app.setGlobalPrefix('api');
   app.useGlobalPipes(
@@ -81,6 +81,11 @@ export async function buildApp(): Promise<NestExpressApplication> {
   SwaggerModule.setup('api/docs', app, apiDocument(app), { jsonDocumentUrl: 'api/docs.json', customSiteTitle: 'Sift Reel API' });
   if (config.webDir !== null) serveWeb(app, config.webDir);
   return app;
+}
+
+/** What is signed over its bytes is checked by them. */
+function keepBytes(request: Request & { rawBody?: Buffer }, _response: Response, bytes: Buffer): void {
+  if (request.url.includes('/platforms/')) request.rawBody = bytes;
 }
 
 /** No form is this deep; checking one that is would take the stack. */

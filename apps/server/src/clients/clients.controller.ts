@@ -8,6 +8,7 @@ import {
   ClientChangeForm,
   ClientForm,
   ComeAgainForm,
+  LatenessForm,
   FilesKeptForm,
   InterestForm,
   PlatformProfileChangeForm,
@@ -103,6 +104,12 @@ export class ClientsController {
   @ApiOkResponse({ type: ClientView })
   setFilesKept(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: FilesKeptForm): Promise<ClientView> {
     return this.clients.setFilesKept(actor, clientId, form);
+  }
+
+  @Put('clients/:clientId/lateness')
+  @ApiOkResponse({ type: ClientView })
+  setLateness(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Body() form: LatenessForm): Promise<ClientView> {
+    return this.clients.setLateness(actor, clientId, form);
   }
 
   @Put('clients/:clientId/come-again')

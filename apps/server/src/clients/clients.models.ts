@@ -21,6 +21,8 @@ export class Client extends Model {
   @Column(DataType.INTEGER) declare filesKeptDays: number | null;
   /** After so many days an evergreen short may stand on a channel again; null where none does. */
   @Column(DataType.INTEGER) declare comeAgainDays: number | null;
+  /** A post that is later than this is not sent without a person's word. */
+  @Default(120) @Column(DataType.INTEGER) declare lateMinutes: number;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
   /** Out of everybody's sight since then, with all that it owns; null while the agency works for it. */
   @Column(DataType.DATE) declare archivedAt: Date | null;
@@ -47,6 +49,8 @@ export class PlatformProfile extends Model {
   @Column(DataType.DOUBLE) declare loudness: number;
   /** At most, dBTP. */
   @Column(DataType.DOUBLE) declare truePeak: number;
+  /** Name of the adapter that its channels post through; null: they are posted by hand. */
+  @Column(DataType.TEXT) declare service: string | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
 }
 
@@ -60,6 +64,8 @@ export class Channel extends Model {
   @Column(DataType.INTEGER) declare order: number;
   @Column(DataType.INTEGER) declare postsPerDay: number;
   @Column(DataType.INTEGER) declare postsPerWeek: number;
+  /** What it posts with by itself; null: by hand. */
+  @Column(DataType.UUID) declare accountId: string | null;
   /** What its posts are in; null for the language of the talk. */
   @Column(DataType.TEXT) declare language: string | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;

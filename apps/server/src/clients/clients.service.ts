@@ -2,6 +2,7 @@ import { ConflictException, Inject, Injectable } from '@nestjs/common';
 import { InterestRefusedError, type InterestTerm, normaliseWeights, readInterestCsv, WeightsRefusedError } from '@sift-reel/core';
 import type {
   ComeAgainForm,
+  LatenessForm,
   FilesKeptForm,
   CardStyleForm,
   ClientChangeForm,
@@ -124,6 +125,16 @@ export class ClientsService {
       const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
       await client.update({ comeAgainDays: days });
       await this.record(actor, 'come-again', client);
+    });
+    return this.read(actor, clientId);
+  }
+
+  async setLateness(actor: Actor, clientId: string, { minutes, version }: LatenessForm): Promise<ClientView> {
+    requireClient(actor, clientId);
+    await this.database.transaction(async () => {
+      const client = await claimVersion(Client, clientId, version, 'client', () => this.read(actor, clientId));
+      await client.update({ lateMinutes: minutes });
+      await this.record(actor, 'lateness', client);
     });
     return this.read(actor, clientId);
   }
@@ -251,7 +262,7 @@ function usable(weights: readonly number[]): number[] {
 }
 
 function toClientView(client: Client, recordingCount: number, channelCount: number): ClientView {
-  const { id, name, zone, tags, standingBrief, signalWeights, writingService, filesKeptDays, comeAgainDays, version } = client;
+  const { id, name, zone, tags, standingBrief, signalWeights, writingService, filesKeptDays, comeAgainDays, lateMinutes, version } = client;
   const voice = voiceOf(client) as VoiceFields;
   return {
     id,
@@ -265,6 +276,7 @@ function toClientView(client: Client, recordingCount: number, channelCount: numb
     writingService,
     filesKeptDays: filesKeptDays ?? null,
     comeAgainDays: comeAgainDays ?? null,
+    lateMinutes,
     recordingCount,
     channelCount,
     version,

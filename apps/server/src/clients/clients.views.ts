@@ -31,6 +31,7 @@ export class ClientView {
   @Flag({ description: 'The writing service may be asked about its recordings' }) writingService: boolean;
   @Whole({ nullable: true, description: 'So many days a finished file is kept; null for good' }) filesKeptDays: number | null;
   @Whole({ nullable: true, description: 'After so many days an evergreen short may come again; null where none does' }) comeAgainDays: number | null;
+  @Whole({ description: 'A post that is later than this goes out only on a person’s word' }) lateMinutes: number;
   @Whole() recordingCount: number;
   @Whole() channelCount: number;
   @Whole() version: number;
@@ -63,6 +64,7 @@ export class PlatformProfileView {
   @Whole() minGapMinutes: number;
   @Decimal({ description: 'Integrated, LUFS: what its players even out to' }) loudness: number;
   @Decimal({ description: 'At most, dBTP' }) truePeak: number;
+  @Text({ nullable: true, description: 'What its channels post through; null: they are posted by hand' }) service: string | null;
   @Whole() version: number;
 }
 

@@ -1,9 +1,11 @@
 import { Global, Module } from '@nestjs/common';
-import { type Config, readConfig } from './config.js';
+import { Clock } from './clock.js';
+import { type Config, type PlatformConfig, readConfig } from './config.js';
+import { CONFIG } from './token.js';
 
-export const CONFIG = Symbol('Config');
-export type { Config };
+export { CONFIG };
+export type { Config, PlatformConfig };
 
 @Global()
-@Module({ providers: [{ provide: CONFIG, useFactory: () => readConfig() }], exports: [CONFIG] })
+@Module({ providers: [{ provide: CONFIG, useFactory: () => readConfig() }, Clock], exports: [CONFIG, Clock] })
 export class ConfigModule {}

@@ -18,6 +18,24 @@ export interface StoreConfig {
   readonly cacheBytes: number;
 }
 
+/** A platform outside that posts are handed to. */
+export interface PlatformConfig {
+  /** Where it is asked, without a slash at its end. */
+  readonly url: string;
+  /** What this installation is registered as there. */
+  readonly clientId: string;
+  /** A secret. */
+  readonly clientSecret: string;
+  /** What it signs its calls back with; a secret. */
+  readonly callbackSecret: string;
+}
+
+/** A key that tokens are sealed with: 32 bytes. The name stands beside what it sealed. */
+export interface SealingKey {
+  readonly name: string;
+  readonly bytes: Buffer;
+}
+
 export interface Config {
   readonly databaseUrl: string;
   readonly host: string;
@@ -50,6 +68,12 @@ export interface Config {
   readonly recogniser: string | null;
   /** Origins that feeds and files may be fetched from though their address is not public, such as the stand-in podcast host. */
   readonly fetchFrom: readonly string[];
+  /** The platforms that posts can go to by themselves, by the name of their adapter. */
+  readonly platforms: Readonly<Record<string, PlatformConfig>>;
+  /** The first seals; the others open what was sealed before. Without one, no account can be connected. */
+  readonly sealingKeys: readonly SealingKey[];
+  /** A file that says what time it is, for simulated time: see `Clock`. Null for the time of day. */
+  readonly clockFile: string | null;
   /** The moment at which the schedule's clock starts, ms since 1970, or null for the time of day; for tests. */
   readonly clockStartMs: number | null;
 }
@@ -90,6 +114,9 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     writingKey: env['SIFT_REEL_WRITING_KEY'] || null,
     recogniser: template(env, 'SIFT_REEL_RECOGNISER'),
     fetchFrom: origins(env, 'SIFT_REEL_FETCH_FROM'),
+    platforms: platformsOf(env),
+    sealingKeys: keysOf(env),
+    clockFile: env['SIFT_REEL_CLOCK_FILE'] ? resolve(env['SIFT_REEL_CLOCK_FILE']) : null,
     clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
 }
@@ -109,6 +136,48 @@ function storeOf(env: NodeJS.ProcessEnv): StoreConfig | null {
     secret: needed(env, 'SIFT_REEL_S3_SECRET'),
     cacheBytes: wholeNumber(env, 'SIFT_REEL_MEDIA_CACHE_GB', 50, 1, 100_000) * 1e9,
   };
+}
+
+/** Every refusal names the field, and shows none: they hold secrets. */
+function platformsOf(env: NodeJS.ProcessEnv): Record<string, PlatformConfig> {
+  const name = 'SIFT_REEL_PLATFORMS';
+  const text = env[name];
+  if (text === undefined || text === '') return {};
+  const read = jsonOf(text);
+  if (typeof read !== 'object' || read === null || Array.isArray(read)) throw new ConfigError(`${name} must be JSON: an object of platforms by their names`);
+  return Object.fromEntries(
+    Object.entries(read as Record<string, unknown>).map(([id, one]) => {
+      const fields = (one ?? {}) as Record<string, unknown>;
+      for (const field of ['url', 'clientId', 'clientSecret', 'callbackSecret'])
+        if (typeof fields[field] !== 'string' || fields[field] === '') throw new ConfigError(`${name}: ${id}.${field} must be text`);
+      const { url, clientId, clientSecret, callbackSecret } = fields as Record<string, string>;
+      if (!/^https?:\/\//.test(url!) || !URL.canParse(url!)) throw new ConfigError(`${name}: ${id}.url must be an address`);
+      return [id, { url: url!.replace(/\/+$/, ''), clientId: clientId!, clientSecret: clientSecret!, callbackSecret: callbackSecret! }];
+    }),
+  );
+}
+
+function jsonOf(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
+function keysOf(env: NodeJS.ProcessEnv): SealingKey[] {
+  const name = 'SIFT_REEL_SEALING_KEYS';
+  const keys = (env[name] ?? '')
+    .split(/[\s,]+/)
+    .filter((one) => one !== '')
+    .map((one, i) => {
+      const [, called, text] = /^([\w-]{1,30}):([A-Za-z0-9+/_-]{43}=?)$/.exec(one) ?? [];
+      const bytes = Buffer.from(text ?? '', 'base64');
+      if (called === undefined || bytes.length !== 32) throw new ConfigError(`${name}: key ${i + 1} must be a name, a colon and 32 bytes in base 64`);
+      return { name: called, bytes };
+    });
+  if (new Set(keys.map((key) => key.name)).size !== keys.length) throw new ConfigError(`${name}: two keys have one name`);
+  return keys;
 }
 
 function needed(env: NodeJS.ProcessEnv, name: string): string {

@@ -31,7 +31,7 @@ export const log: Logger = pino({
 });
 
 /** A path as it may be written down: without what opens a private address. */
-export const spokenPath = (path: string): string => path.replace(/^\/api\/calendar\/.*/s, '/api/calendar/[left out]');
+export const spokenPath = (path: string): string => path.replace(/^\/api\/(calendar|handed)\/.*/s, (_, kind: string) => `/api/${kind}/[left out]`);
 
 /** Nest's own messages, through the same logger. */
 export class NestLog implements LoggerService {

@@ -22,6 +22,7 @@ import { filesKept } from './migrations/0018-files-kept.js';
 import { platformLoudness } from './migrations/0019-platform-loudness.js';
 import { pages } from './migrations/0020-pages.js';
 import { heardEnds } from './migrations/0021-heard-ends.js';
+import { publishing } from './migrations/0025-publishing.js';
 import { evergreen } from './migrations/0024-evergreen.js';
 import { calendars } from './migrations/0023-calendars.js';
 import { installation } from './migrations/0022-installation.js';
@@ -52,6 +53,7 @@ export const MIGRATIONS: readonly Migration[] = [
   installation,
   calendars,
   evergreen,
+  publishing,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

@@ -8,7 +8,7 @@ import { Client } from '../clients/clients.models.js';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
-import { Clock } from './clock.js';
+import { Clock } from '../config/clock.js';
 import { Calendar } from './planning.models.js';
 import { PlanningService } from './planning.service.js';
 import type { CalendarMadeView, CalendarView } from './planning.views.js';

@@ -7,7 +7,7 @@ import { type Actor, scoped } from '../identity/actor.js';
 import { toPlanChannel } from '../shorts/plan-channel.js';
 import { ShortsService } from '../shorts/shorts.service.js';
 import type { ShortView } from '../shorts/shorts.views.js';
-import { Clock } from './clock.js';
+import { Clock } from '../config/clock.js';
 import { toPlanShort } from './plan-views.js';
 import { Post } from './planning.models.js';
 

@@ -58,7 +58,8 @@ export function toPostView(post: Post, recordingId: string): PostView {
     minute,
     at: at.toISOString(),
     state,
-    failure: state === 'failed' ? (post.failure ?? null) : null,
+    waits: post.waits ?? null,
+    failure: state === 'refused' || state === 'missed' ? (post.failure ?? null) : null,
     why,
     version: post.version,
   };

@@ -6,7 +6,7 @@ import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { sendFile } from '../shorts/send-file.js';
 import { BatchesService } from './batches.service.js';
-import { Clock } from './clock.js';
+import { Clock } from '../config/clock.js';
 import { PlanFileService } from './plan-file.service.js';
 import { PlanningService } from './planning.service.js';
 import { BatchView, PlanFileView, PostView, ProposalView, ScheduleView } from './planning.views.js';

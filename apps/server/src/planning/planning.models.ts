@@ -1,4 +1,4 @@
-import type { PostState } from '@sift-reel/core';
+import type { PostState, PostWaits } from '@sift-reel/core';
 import { Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 
 @Table({ tableName: 'batches', underscored: true, updatedAt: false })
@@ -44,6 +44,12 @@ export class Post extends Model {
   @Default('planned') @Column(DataType.TEXT) declare state: PostState;
   /** Why it failed; kept when it is marked as posted, so that the mark can be taken back. */
   @Column(DataType.TEXT) declare failure: string | null;
+  /** What it waits for, where that is its state. */
+  @Column(DataType.TEXT) declare waits: PostWaits | null;
+  /** Somebody said that it goes out though its time is over. */
+  @Default(false) @Column(DataType.BOOLEAN) declare lateOk: boolean;
+  /** When it is looked at again; null: when its time comes. */
+  @Column(DataType.DATE) declare tryAt: Date | null;
   @Column(DataType.TEXT) declare why: string;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
 }

@@ -5,6 +5,7 @@ import {
   checkPlacement,
   dayNumber,
   instantOf,
+  isUnderway,
   type Plan,
   type PlanChannel,
   type PlannedPost,
@@ -178,17 +179,21 @@ export class PlanningService implements OnModuleInit {
     await this.write([seen.channelId], [seen.shortId], async () => {
       const post = await this.find(actor, postId, 'locked');
       if (post.state === 'posted') throw new ConflictException('It was posted already, so it stays on the schedule.');
+      if (isUnderway(post.state)) throw new ConflictException('It is on its way already, so it stays on the schedule.');
       await post.destroy();
       await this.record(actor, 'take-off', post, '');
     });
   }
 
-  /** Marks a post as posted by hand, or takes the mark back: to planned, or to failed where it had failed. */
+  /** Marks a post as posted by hand, or takes the mark back: to planned, or to refused where it had been. */
   async setState(actor: Actor, postId: string, { state, version }: PostStateForm): Promise<PostView> {
     const seen = await this.find(actor, postId);
     return this.write([seen.channelId], [seen.shortId], async () => {
       const post = await this.findSeen(actor, postId, version, seen.channelId);
-      if (state === 'failed' && post.failure === null) throw new UnprocessableEntityException('The post has not failed, so it cannot go back to that.');
+      if (state === 'refused' && post.failure === null) throw new UnprocessableEntityException('The post was not refused, so it cannot go back to that.');
+      if (post.state === 'sending' || post.state === 'processing') throw new ConflictException('It is on its way already; how it ends is seen here.');
+      const sent = await this.database.rows('SELECT 1 FROM sendings WHERE post_id = $1 AND remote_id IS NOT NULL', [postId]);
+      if (sent.length > 0) throw new ConflictException('It was posted by Sift Reel. Take it down there, if it is not to stand.');
       await post.update({ state, version: post.version + 1 });
       await this.record(actor, state === 'posted' ? 'mark-posted' : 'unmark-posted', post, '');
       const short = found(await Short.findByPk(post.shortId, { attributes: ['recordingId'] }), 'short');

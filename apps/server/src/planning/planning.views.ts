@@ -1,8 +1,6 @@
-import type { PostState, RefusalCode } from '@sift-reel/core';
+import { POST_STATES, POST_WAITS, type PostState, type PostWaits, type RefusalCode } from '@sift-reel/core';
 import { Day, Decimal, Flag, Id, Instant, OneOf, Parts, Text, TextList, Whole } from '@sift-reel/forms';
 import { BlackoutView, ChannelView } from '../clients/clients.views.js';
-
-const POST_STATES = ['planned', 'posted', 'failed'] as const;
 
 export class BatchView {
   @Id() id: string;
@@ -42,7 +40,8 @@ export class PostView {
   @Whole() minute: number;
   @Instant() at: string;
   @OneOf(POST_STATES) state: PostState;
-  @Text({ nullable: true }) failure: string | null;
+  @OneOf(POST_WAITS, { nullable: true, description: 'What it waits for, where that is its state' }) waits: PostWaits | null;
+  @Text({ nullable: true, description: 'Why it was refused, or is too late' }) failure: string | null;
   @Text() why: string;
   @Whole() version: number;
 }

@@ -16,8 +16,8 @@ const MOST_SHOWN = 100;
 const OVER = `r.kept_from + c.files_kept_days * interval '1 day'`;
 /** A file goes then, and not before it was told of for so long: whoever shortens the time takes nothing away at once. */
 const GOES_AT = `greatest(${OVER}, r.announced_at + interval '${TOLD_DAYS} days')`;
-/** A short that is still to go out keeps its files. */
-const NOT_PLANNED = `NOT EXISTS (SELECT FROM posts p WHERE p.short_id = r.short_id AND p.state = 'planned')`;
+/** A short that is still to go out keeps its files; so does one that is being sent, or may be sent again. */
+const NOT_PLANNED = `NOT EXISTS (SELECT FROM posts p WHERE p.short_id = r.short_id AND p.state <> 'posted')`;
 
 /**
  * The time is nearly over, of a short that is not to go out any more and a client whom somebody sees: nobody is told of what an archived

@@ -2,7 +2,7 @@ import { availableParallelism } from 'node:os';
 import { defineJobKind } from '../jobs/job-kind.js';
 
 /** The first post of the short that waits to go out. */
-const POSTED_AT = `SELECT min(p.at) FROM renders r JOIN posts p ON p.short_id = r.short_id WHERE r.id = jobs.subject_id AND p.state = 'planned'`;
+const POSTED_AT = `SELECT min(p.at) FROM renders r JOIN posts p ON p.short_id = r.short_id WHERE r.id = jobs.subject_id AND p.state IN ('planned', 'waiting')`;
 
 /** Rendering takes whole cores, so as many at once as there are, two at the least. */
 const RENDER_QUEUE = { name: 'render', slots: Math.max(2, availableParallelism()), longSlots: 1, neededAt: POSTED_AT } as const;

@@ -1,10 +1,7 @@
-import { execFile } from 'node:child_process';
-import { isDeepStrictEqual, promisify } from 'node:util';
+import { isDeepStrictEqual } from 'node:util';
 import { ConflictException, Inject, Injectable, NotFoundException, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import { fileName, playedMs } from '@sift-reel/core';
 import { Op, type WhereOptions } from 'sequelize';
-import { AuditService } from '../audit/audit.service.js';
-import { cardStyleOf, Channel, Client, PlatformProfile } from '../clients/clients.models.js';
 import { log } from '../config/logger.js';
 import { Rounds } from '../config/rounds.js';
 import { Database } from '../database/database.service.js';
@@ -13,25 +10,19 @@ import { User } from '../identity/identity.models.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { storedTalk } from '../recordings/stored-talk.js';
-import { groundOf } from '../shorts/ground.js';
 import { baseCopy } from '../shorts/short-views.js';
 import { passageOf, Short } from '../shorts/shorts.models.js';
 import { ShortsService } from '../shorts/shorts.service.js';
-import { refuseLacking } from '../shorts/lacking-letters.js';
 import { TextPool } from '../text/text-pool.service.js';
 import type { StoredTalk } from '../text/unpack.js';
 import { loudnessAsked, loudnessFor } from './asked-loudness.js';
 import { RENDER, workFolder } from './render.kind.js';
-import { isMadeOf, keyOf, type Loudness, type RenderInputs, type RenderPlan, type RenderShape } from './render-plan.js';
+import { inputsOf, RenderAsking } from './render-asking.service.js';
+import { isMadeOf, type RenderShape } from './render-plan.js';
 import { Render } from './rendering.models.js';
 import type { ArchiveEntry } from './render-archive.js';
 import type { ReadyView, RenderForm, RenderView } from './rendering.views.js';
 
-const run = promisify(execFile);
-/** What a recording without a picture is shown at. */
-const STILL_RATE = { numerator: 30, denominator: 1 };
-/** Sound alone is as long as its cut list, to the millisecond. */
-const SOUND_RATE = { numerator: 1_000, denominator: 1 };
 const SWEEP_EVERY_MS = 10 * 60_000;
 /** Of one short; files of former versions are shown for a while. */
 const MOST_SHOWN = 20;
@@ -42,15 +33,14 @@ const titleOf = (short: Short): string => baseCopy(short).title || short.candida
 @Injectable()
 export class RendersService implements OnModuleInit, OnModuleDestroy {
   private readonly rounds = new Rounds('left renders', SWEEP_EVERY_MS, () => this.sweep());
-  private program: Promise<string> | null = null;
 
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(JobsService) private readonly jobs: JobsService,
+    @Inject(RenderAsking) private readonly asking: RenderAsking,
     @Inject(ShortsService) private readonly shorts: ShortsService,
     @Inject(TextPool) private readonly text: TextPool,
     @Inject(MediaStore) private readonly media: MediaStore,
-    @Inject(AuditService) private readonly audit: AuditService,
   ) {}
 
   async onModuleInit(): Promise<void> {
@@ -75,28 +65,9 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
   /** The file of a short as it is now, as loud as a platform of its client plays. One that was made of the same is given again, not made again. */
   async ask(actor: Actor, shortId: string, { shape, platformProfileId }: RenderForm): Promise<RenderView> {
     const short = await this.shorts.find(actor, shortId);
-    const channels = (await this.channelsOf([short])).get(short.clientId) ?? [];
+    const channels = (await this.asking.channelsOf([short])).get(short.clientId) ?? [];
     const loudness = platformProfileId === undefined ? loudnessAsked(channels, shape)[0]! : loudnessFor(channels, shape, platformProfileId);
-    const plan = await this.planOf(short, shape, loudness);
-    const key = keyOf(plan, await this.encoder());
-    const id = await this.database.transaction(async () => {
-      // Under the lock that every change of the short holds: the plan is of what the short is now, and one of two askers makes the row.
-      const now = found(await Short.findByPk(shortId, { attributes: ['version'], lock: true }), 'short');
-      if (now.version !== short.version) throw new ConflictException('The short was changed just now. Ask for its file again.');
-      const known = await Render.findOne({ where: { shortId, key }, attributes: ['id'] });
-      const { id: renderId } = known ?? (await Render.create({ clientId: short.clientId, shortId, key, shape, plan, askedBy: actor.userId }));
-      const about = { shortId };
-      if (await this.jobs.enqueue(RENDER, { subjectId: renderId, clientId: short.clientId, about, size: playedMs(plan.cuts) > 180_000 ? 'long' : 'short' }))
-        await this.audit.record({
-          userId: actor.userId,
-          clientId: short.clientId,
-          action: 'render',
-          subject: 'short',
-          subjectId: shortId,
-          detail: { title: baseCopy(short).title },
-        });
-      return renderId;
-    });
+    const { id } = await this.asking.ask(short, shape, loudness, actor.userId);
     return found((await this.views(short, { id }))[0], 'file');
   }
 
@@ -153,8 +124,8 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     const shorts = new Map((await this.shorts.findSome(actor, wanted)).map((short) => [short.id, short]));
     if (shorts.size < wanted.length) throw new NotFoundException('There is no such short.');
     const rows = await Render.findAll({ where: { shortId: wanted, shape, ...scoped(actor), file: { [Op.ne]: null } }, order: [['createdAt', 'ASC']] });
-    const clients = await this.clientsOf([...shorts.values()]);
-    const channels = await this.channelsOf([...shorts.values()]);
+    const clients = await this.asking.clientsOf([...shorts.values()]);
+    const channels = await this.asking.channelsOf([...shorts.values()]);
     return wanted.map((id) => {
       const short = shorts.get(id)!;
       const [loudness] = loudnessAsked(channels.get(short.clientId) ?? [], shape);
@@ -167,35 +138,6 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     return found(await Render.findOne({ where: { id: renderId, ...scoped(actor) } }), 'file');
   }
 
-  private async planOf(short: Short, shape: RenderShape, loudness: Loudness): Promise<RenderPlan> {
-    const { clientId, recordingId } = short;
-    const inputs = inputsOf(short, (await this.clientsOf([short])).get(clientId)!, shape, loudness);
-    if (inputs === null) throw new ConflictException('The recording has no sound yet. Add it on the recordings screen.');
-    const { style, ground } = inputs;
-    const drawn = shape === 'sound' ? null : { typeface: style.typeface, texts: ground === null ? [] : [ground.title, ...ground.credits] };
-    const { cuts, captions, lacking } = await this.text.cut(clientId, { talk: await storedTalk(recordingId), ...inputs.passage, drawn });
-    refuseLacking(lacking);
-    return { ...inputs, cuts, captions: shape === 'sound' ? [] : captions };
-  }
-
-  private async clientsOf(shorts: readonly Short[]): Promise<ReadonlyMap<string, Client>> {
-    return new Map((await Client.findAll({ where: { id: [...new Set(shorts.map(({ clientId }) => clientId))] } })).map((client) => [client.id, client]));
-  }
-
-  /** By client, in their order, each with its platform profile. */
-  private async channelsOf(shorts: readonly Short[]): Promise<ReadonlyMap<string, Channel[]>> {
-    const of = new Map(shorts.map(({ clientId }): [string, Channel[]] => [clientId, []]));
-    const channels = await Channel.findAll({ where: { clientId: [...of.keys()] }, include: [PlatformProfile], order: ['order', 'name'] });
-    for (const channel of channels) of.get(channel.clientId)!.push(channel);
-    return of;
-  }
-
-  /** The program that encodes, in its own words. */
-  private encoder(): Promise<string> {
-    this.program ??= run('ffmpeg', ['-version'], { timeout: 20_000 }).then(({ stdout }) => stdout.split('\n')[0]!);
-    return this.program;
-  }
-
   private views(short: Short, where: WhereOptions<Render>): Promise<RenderView[]> {
     // In one look: a row beside the state that its job had at that moment.
     return this.database.snapshot(async () => {
@@ -206,8 +148,8 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
       );
       const users = await User.findAll({ attributes: ['id', 'name'], where: { id: rows.flatMap(({ askedBy }) => askedBy ?? []) } });
       const names = new Map(users.map(({ id, name }) => [id, name]));
-      const client = (await this.clientsOf([short])).get(short.clientId)!;
-      const channels = (await this.channelsOf([short])).get(short.clientId) ?? [];
+      const client = (await this.asking.clientsOf([short])).get(short.clientId)!;
+      const channels = (await this.asking.channelsOf([short])).get(short.clientId) ?? [];
       return rows.map((row) => {
         const { loudness } = row.plan;
         const inputs = inputsOf(short, client, row.shape, loudness);
@@ -233,22 +175,4 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
       });
     });
   }
-}
-
-/** What a file of a shape would be made of today; null where the recording has no sound. */
-function inputsOf(short: Short, client: Client, shape: RenderShape, loudness: Loudness): RenderInputs | null {
-  const { recording } = short;
-  if (recording.soundFile === null || (shape === 'sound' && recording.soundTrack === null)) return null;
-  const pictured = recording.picture !== null && shape !== 'sound';
-  return {
-    source: recording.soundFile,
-    pictured,
-    shape,
-    ...(recording.soundTrack === 0 ? {} : { track: recording.soundTrack }),
-    rate: shape === 'sound' ? SOUND_RATE : pictured ? recording.picture!.rate : STILL_RATE,
-    passage: passageOf(short),
-    ground: shape === 'sound' ? null : groundOf(short, recording, client, pictured),
-    style: cardStyleOf(client),
-    loudness,
-  };
 }

@@ -14,6 +14,7 @@ export const addTagTypes = [
   'renders',
   'writing',
   'planning',
+  'publishing',
 ] as const;
 const injectedRtkApi = api
   .enhanceEndpoints({
@@ -174,6 +175,14 @@ const injectedRtkApi = api
           url: `/api/clients/${queryArg.clientId}/files-kept`,
           method: 'PUT',
           body: queryArg.filesKeptForm,
+        }),
+        invalidatesTags: ['clients'],
+      }),
+      setLateness: build.mutation<SetLatenessApiResponse, SetLatenessApiArg>({
+        query: (queryArg) => ({
+          url: `/api/clients/${queryArg.clientId}/lateness`,
+          method: 'PUT',
+          body: queryArg.latenessForm,
         }),
         invalidatesTags: ['clients'],
       }),
@@ -940,6 +949,86 @@ const injectedRtkApi = api
         query: (queryArg) => ({ url: `/api/calendar/${queryArg}.ics` }),
         providesTags: ['planning'],
       }),
+      readPosting: build.query<ReadPostingApiResponse, ReadPostingApiArg>({
+        query: () => ({ url: `/api/posting` }),
+        providesTags: ['publishing'],
+      }),
+      setStop: build.mutation<SetStopApiResponse, SetStopApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posting/stops`,
+          method: 'PUT',
+          body: queryArg,
+        }),
+        invalidatesTags: ['publishing'],
+      }),
+      beginConnecting: build.mutation<BeginConnectingApiResponse, BeginConnectingApiArg>({
+        query: (queryArg) => ({
+          url: `/api/channels/${queryArg}/connecting`,
+          method: 'POST',
+        }),
+        invalidatesTags: ['publishing'],
+      }),
+      chooseAccount: build.mutation<ChooseAccountApiResponse, ChooseAccountApiArg>({
+        query: (queryArg) => ({
+          url: `/api/channels/${queryArg.channelId}/account`,
+          method: 'PUT',
+          body: queryArg.channelAccountForm,
+        }),
+        invalidatesTags: ['publishing'],
+      }),
+      finishConnecting: build.mutation<FinishConnectingApiResponse, FinishConnectingApiArg>({
+        query: (queryArg) => ({
+          url: `/api/accounts`,
+          method: 'POST',
+          body: queryArg,
+        }),
+        invalidatesTags: ['publishing'],
+      }),
+      disconnectAccount: build.mutation<DisconnectAccountApiResponse, DisconnectAccountApiArg>({
+        query: (queryArg) => ({
+          url: `/api/accounts/${queryArg}`,
+          method: 'DELETE',
+        }),
+        invalidatesTags: ['publishing'],
+      }),
+      readSending: build.query<ReadSendingApiResponse, ReadSendingApiArg>({
+        query: (queryArg) => ({ url: `/api/posts/${queryArg}/sending` }),
+        providesTags: ['publishing'],
+      }),
+      sendAgain: build.mutation<SendAgainApiResponse, SendAgainApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/${queryArg.postId}/sending`,
+          method: 'POST',
+          body: queryArg.postSeenForm,
+        }),
+        invalidatesTags: ['publishing'],
+      }),
+      tellOutcome: build.mutation<TellOutcomeApiResponse, TellOutcomeApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/${queryArg.postId}/outcome`,
+          method: 'PUT',
+          body: queryArg.outcomeForm,
+        }),
+        invalidatesTags: ['publishing'],
+      }),
+      correctPost: build.mutation<CorrectPostApiResponse, CorrectPostApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/${queryArg.postId}/words`,
+          method: 'PUT',
+          body: queryArg.postedWordsForm,
+        }),
+        invalidatesTags: ['publishing'],
+      }),
+      takePostDown: build.mutation<TakePostDownApiResponse, TakePostDownApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/${queryArg.postId}/publication`,
+          method: 'DELETE',
+          params: {
+            version: queryArg.version,
+          },
+        }),
+        invalidatesTags: ['publishing'],
+      }),
     }),
     overrideExisting: false,
   });
@@ -1015,6 +1104,11 @@ export type SetFilesKeptApiResponse = /** status 200  */ ClientView;
 export type SetFilesKeptApiArg = {
   clientId: string;
   filesKeptForm: FilesKeptForm;
+};
+export type SetLatenessApiResponse = /** status 200  */ ClientView;
+export type SetLatenessApiArg = {
+  clientId: string;
+  latenessForm: LatenessForm;
 };
 export type SetComeAgainApiResponse = /** status 200  */ ClientView;
 export type SetComeAgainApiArg = {
@@ -1407,6 +1501,43 @@ export type WithdrawCalendarApiResponse = unknown;
 export type WithdrawCalendarApiArg = string;
 export type ReadCalendarApiResponse = unknown;
 export type ReadCalendarApiArg = string;
+export type ReadPostingApiResponse = /** status 200  */ PostingView;
+export type ReadPostingApiArg = void;
+export type SetStopApiResponse = /** status 200  */ PostingView;
+export type SetStopApiArg = StopForm;
+export type BeginConnectingApiResponse = /** status 200  */ ConnectingView;
+export type BeginConnectingApiArg = string;
+export type ChooseAccountApiResponse = /** status 200  */ PostingView;
+export type ChooseAccountApiArg = {
+  channelId: string;
+  channelAccountForm: ChannelAccountForm;
+};
+export type FinishConnectingApiResponse = /** status 201  */ ConnectedView;
+export type FinishConnectingApiArg = ConnectedForm;
+export type DisconnectAccountApiResponse = unknown;
+export type DisconnectAccountApiArg = string;
+export type ReadSendingApiResponse = /** status 200  */ SendingView;
+export type ReadSendingApiArg = string;
+export type SendAgainApiResponse = /** status 201  */ PostView;
+export type SendAgainApiArg = {
+  postId: string;
+  postSeenForm: PostSeenForm;
+};
+export type TellOutcomeApiResponse = /** status 200  */ PostView;
+export type TellOutcomeApiArg = {
+  postId: string;
+  outcomeForm: OutcomeForm;
+};
+export type CorrectPostApiResponse = /** status 200  */ SendingView;
+export type CorrectPostApiArg = {
+  postId: string;
+  postedWordsForm: PostedWordsForm;
+};
+export type TakePostDownApiResponse = /** status 200  */ SendingView;
+export type TakePostDownApiArg = {
+  postId: string;
+  version: number;
+};
 export type HealthView = {
   database: boolean;
   /** The table of jobs answers */
@@ -1532,6 +1663,8 @@ export type ClientView = {
   filesKeptDays: number | null;
   /** After so many days an evergreen short may come again; null where none does */
   comeAgainDays: number | null;
+  /** A post that is later than this goes out only on a person’s word */
+  lateMinutes: number;
   recordingCount: number;
   channelCount: number;
   version: number;
@@ -1574,9 +1707,12 @@ export type AuditView = {
     | 'change-password'
     | 'choose-password'
     | 'come-again'
+    | 'connect'
+    | 'correct'
     | 'create'
     | 'cut'
     | 'delete'
+    | 'disconnect'
     | 'draft-translation'
     | 'drop'
     | 'drop-variant'
@@ -1586,10 +1722,12 @@ export type AuditView = {
     | 'keep'
     | 'keep-files'
     | 'keep-longer'
+    | 'lateness'
     | 'leave'
     | 'let-come-again'
     | 'let-come-once'
     | 'let-go'
+    | 'let-post'
     | 'listen'
     | 'make'
     | 'make-again'
@@ -1606,13 +1744,17 @@ export type AuditView = {
     | 'render'
     | 'restore'
     | 'retry'
+    | 'send-again'
     | 'sign-in'
     | 'sign-in-failed'
     | 'sign-out'
     | 'start'
     | 'stop-listening'
+    | 'stop-posting'
+    | 'take-down'
     | 'take-in'
     | 'take-off'
+    | 'tell-outcome'
     | 'translate'
     | 'un-approve'
     | 'unmark-posted'
@@ -1635,6 +1777,8 @@ export type AuditView = {
     | 'document'
     | 'batch'
     | 'post'
+    | 'account'
+    | 'posting'
     | 'calendar'
     | 'session';
   subjectId: string;
@@ -1664,6 +1808,11 @@ export type WritingAllowedForm = {
 export type FilesKeptForm = {
   /** null means for good */
   days: number | null;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type LatenessForm = {
+  minutes: number;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -1700,6 +1849,8 @@ export type PlatformProfileView = {
   loudness: number;
   /** At most, dBTP */
   truePeak: number;
+  /** What its channels post through; null: they are posted by hand */
+  service: string | null;
   version: number;
 };
 export type WindowForm = {
@@ -1778,6 +1929,8 @@ export type PlatformProfileForm = {
   loudness: number;
   /** At most, dBTP */
   truePeak: number;
+  /** What its channels post through; null: they are posted by hand */
+  service?: string;
 };
 export type PlatformProfileChangeForm = {
   name: string;
@@ -1793,6 +1946,8 @@ export type PlatformProfileChangeForm = {
   loudness: number;
   /** At most, dBTP */
   truePeak: number;
+  /** What its channels post through; null: they are posted by hand */
+  service?: string;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -2700,7 +2855,10 @@ export type PostView = {
   date: string;
   minute: number;
   at: string;
-  state: 'planned' | 'posted' | 'failed';
+  state: 'planned' | 'waiting' | 'sending' | 'processing' | 'posted' | 'refused' | 'missed';
+  /** What it waits for, where that is its state */
+  waits: ('file' | 'approval' | 'words' | 'right' | 'account' | 'stop' | 'limit') | null;
+  /** Why it was refused, or is too late */
   failure: string | null;
   why: string;
   version: number;
@@ -2816,8 +2974,8 @@ export type MovePostsForm = {
   moves: PostMoveForm[];
 };
 export type PostStateForm = {
-  /** `failed` takes a mark back from a post that had failed */
-  state: 'planned' | 'posted' | 'failed';
+  /** `refused` takes a mark back from a post that had been refused */
+  state: 'planned' | 'posted' | 'refused';
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -2845,6 +3003,131 @@ export type CalendarForm = {
   /** Whom it is for */
   name: string;
 };
+export type ServiceView = {
+  /** As platform profiles name it */
+  name: string;
+  title: string;
+  /** Words can be changed there once a post is out */
+  corrects: boolean;
+};
+export type AccountView = {
+  id: string;
+  clientId: string;
+  service: string;
+  /** As the platform calls it */
+  name: string;
+  state: 'connected' | 'revoked' | 'lacking';
+  /** Why nothing can be posted with it */
+  trouble: string | null;
+  stateSince: string;
+  connectedBy: string;
+  connectedAt: string;
+};
+export type ChannelAccountView = {
+  channelId: string;
+  accountId: string;
+};
+export type StopView = {
+  id: string;
+  /** Null: everything */
+  clientId: string | null;
+  /** Null: all channels of the client */
+  channelId: string | null;
+  stoppedBy: string;
+  stoppedAt: string;
+};
+export type PostingView = {
+  /** Accounts can be connected: a key is configured to seal their tokens with */
+  isReady: boolean;
+  services: ServiceView[];
+  accounts: AccountView[];
+  channels: ChannelAccountView[];
+  stops: StopView[];
+};
+export type StopForm = {
+  clientId: string | null;
+  channelId: string | null;
+  stopped: boolean;
+};
+export type ConnectingView = {
+  address: string;
+};
+export type ChannelAccountForm = {
+  /** An account of its client on its platform; null: its posts are posted by hand */
+  accountId: string | null;
+};
+export type ConnectedView = {
+  clientId: string;
+  channelId: string;
+  accountName: string;
+};
+export type ConnectedForm = {
+  state: string;
+  code?: string;
+  iss?: string;
+  error?: string;
+};
+export type SendingEventView = {
+  at: string;
+  event:
+    | 'fixed'
+    | 'unfixed'
+    | 'waits'
+    | 'begun'
+    | 'no-answer'
+    | 'found'
+    | 'not-found'
+    | 'put-off'
+    | 'taken'
+    | 'posted'
+    | 'refused'
+    | 'missed'
+    | 'recalled'
+    | 'corrected'
+    | 'taken-down'
+    | 'send-again'
+    | 'told-up'
+    | 'told-not-up';
+  detail: string;
+  /** Who did it; null: the program */
+  by: string | null;
+};
+export type SendingView = {
+  /** Null while nothing is fixed */
+  service: string | null;
+  account: string | null;
+  title: string;
+  description: string;
+  hashtags: string[];
+  fixedAt: string | null;
+  /** A call that publishes broke off, and its end is not known yet */
+  inDoubt: boolean;
+  /** Nothing can find that out any more but a person */
+  askPerson: boolean;
+  tries: number;
+  /** Where it is seen */
+  address: string | null;
+  postedAt: string | null;
+  takenDownAt: string | null;
+  corrects: boolean;
+  events: SendingEventView[];
+};
+export type PostSeenForm = {
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type OutcomeForm = {
+  /** It is up there */
+  isUp: boolean;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type PostedWordsForm = {
+  title: string;
+  description: string;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
 export const {
   useReadHealthQuery,
   useSignInMutation,
@@ -2870,6 +3153,7 @@ export const {
   useSetCardStyleMutation,
   useAllowWritingMutation,
   useSetFilesKeptMutation,
+  useSetLatenessMutation,
   useSetComeAgainMutation,
   useListInterestQuery,
   useSetInterestMutation,
@@ -2982,4 +3266,15 @@ export const {
   useCreateCalendarMutation,
   useWithdrawCalendarMutation,
   useReadCalendarQuery,
+  useReadPostingQuery,
+  useSetStopMutation,
+  useBeginConnectingMutation,
+  useChooseAccountMutation,
+  useFinishConnectingMutation,
+  useDisconnectAccountMutation,
+  useReadSendingQuery,
+  useSendAgainMutation,
+  useTellOutcomeMutation,
+  useCorrectPostMutation,
+  useTakePostDownMutation,
 } = injectedRtkApi;

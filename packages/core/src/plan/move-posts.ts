@@ -1,7 +1,7 @@
 import { addDays, formatDay, formatMinute, weekdayOf, type WallTime } from './calendar.js';
 import { checkPlacement, neighboursOf } from './check-placement.js';
 import { PlanIndex, planAround } from './plan-index.js';
-import type { Plan, PlannedPost, Refusal } from './types.js';
+import { isUnderway, type Plan, type PlannedPost, type Refusal } from './types.js';
 import { instantOf } from './zone.js';
 
 /** A post and the place that it is to have. */
@@ -34,7 +34,13 @@ export function checkMoves(plan: Plan, moves: readonly PostMove[]): RefusedMove[
     const short = shorts.get(post?.shortId ?? '');
     if (post === undefined || channel === undefined || short === undefined)
       return [{ postId: move.postId, refusal: { code: 'no-slot', detail: 'This is not on the schedule any more.' } }];
-    if (post.state === 'posted') return [{ postId: post.id, refusal: { code: 'posted', detail: 'It was posted already, so it cannot move.' } }];
+    if (isUnderway(post.state))
+      return [
+        {
+          postId: post.id,
+          refusal: { code: 'posted', detail: `It ${post.state === 'posted' ? 'was posted already' : 'is on its way already'}, so it cannot move.` },
+        },
+      ];
     const refusal =
       checkPlacement(planAround(plan, short.id, channel.id, going, there), short, channel, move, post.id)[0] ??
       holeOf(planAround(plan, short.id, post.channelId, going, there).posts, post, going);

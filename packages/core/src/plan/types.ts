@@ -59,7 +59,17 @@ export interface PlanShort {
   readonly copyProblems: Readonly<Record<string, string>>;
 }
 
-export type PostState = 'planned' | 'posted' | 'failed';
+export const POST_STATES = ['planned', 'waiting', 'sending', 'processing', 'posted', 'refused', 'missed'] as const;
+/**
+ * Planned; waiting for something that it cannot go out without; on its way; taken by its platform and worked on there; out; refused by the
+ * platform; too late.
+ */
+export type PostState = (typeof POST_STATES)[number];
+export const POST_WAITS = ['file', 'approval', 'words', 'right', 'account', 'stop', 'limit'] as const;
+/** What a post waits for that cannot go out yet. */
+export type PostWaits = (typeof POST_WAITS)[number];
+/** On its way or out: it stays where it is. */
+export const isUnderway = (state: PostState): boolean => state === 'sending' || state === 'processing' || state === 'posted';
 
 /** A short on a channel at a wall time of the channel's zone. `atMs` is its instant. */
 export interface PlannedPost extends WallTime {

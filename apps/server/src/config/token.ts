@@ -1,0 +1,1 @@
+export const CONFIG = Symbol('Config');
