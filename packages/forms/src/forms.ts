@@ -269,6 +269,7 @@ export class PlatformProfileForm {
   @Decimal({ ...TRUE_PEAK_RANGE, description: 'At most, dBTP' }) truePeak: number;
   @Text({
     optional: true,
+    nullable: true,
     min: 1,
     max: 31,
     pattern: /^[a-z][a-z0-9-]*$/,

@@ -61,7 +61,7 @@ export class Lines {
     return {
       keep: wishes.keep,
       // A date tells whole seconds; what is less is no difference.
-      theirs: (ms) => ms + (Math.abs(offByMs) < 5_000 * this.clock.speed() ? 0 : offByMs),
+      theirs: (ms) => ms + (Math.abs(offByMs) < 2_000 * this.clock.speed() ? 0 : offByMs),
       ask: async (ask) => {
         const token = await this.rights.token(wishes.accountId);
         let { reply } = await once(ask, token);

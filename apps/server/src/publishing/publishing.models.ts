@@ -81,7 +81,6 @@ export class Sending extends Model {
 /** What may happen to a post on its way, as it stands on record. Screens say each in their language. */
 export const SENDING_EVENTS = [
   'fixed',
-  'unfixed',
   'waits',
   'begun',
   'no-answer',

@@ -63,14 +63,12 @@ export class SendingsService {
         postedAt: post.state === 'posted' ? (sending?.postedAt?.toISOString() ?? null) : null,
         takenDownAt: sending?.takenDownAt?.toISOString() ?? null,
         corrects: platform?.correct !== undefined,
-        events: events
-          .reverse()
-          .map(({ at, event, detail, userId }) => ({
-            at: at.toISOString(),
-            event,
-            detail,
-            by: userId == null ? null : (names.get(userId) ?? 'a former user'),
-          })),
+        events: events.reverse().map(({ at, event, detail, userId }) => ({
+          at: at.toISOString(),
+          event,
+          detail,
+          by: userId == null ? null : (names.get(userId) ?? 'a former user'),
+        })),
       };
     });
   }

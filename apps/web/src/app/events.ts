@@ -24,7 +24,7 @@ const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
 
 /** What may have changed while nobody listened. */
-const MISSED = ['Feed', 'Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Client', 'Writing', 'Render'] as const;
+const MISSED = ['Feed', 'Recording', 'Sift', 'Ranking', 'Short', 'Batch', 'Schedule', 'Posting', 'Sending', 'Client', 'Writing', 'Render'] as const;
 
 /**
  * Keeps one stream of events open for as long as it is wanted: it comes back after a refusal, a broken line and sleep, and
@@ -131,6 +131,12 @@ function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
   if (job.kind === 'feed') {
     // What came out in it may be in the list of recordings by now, where the client's rule says so.
     dispatch(api.util.invalidateTags(['Feed', ...(job.state === 'done' ? ([{ type: 'Recording', id: 'LIST' }] as const) : [])]));
+    return;
+  }
+  const postId = job.about['postId'];
+  if (job.kind === 'post' && postId !== undefined) {
+    // How it stands is told by the post, not by the job, which is one look at it.
+    if (job.state === 'done') dispatch(api.util.invalidateTags(['Schedule', 'Posting', { type: 'Sending', id: postId }]));
     return;
   }
   const recordingId = job.about['recordingId'];

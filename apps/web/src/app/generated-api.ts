@@ -1930,7 +1930,7 @@ export type PlatformProfileForm = {
   /** At most, dBTP */
   truePeak: number;
   /** What its channels post through; null: they are posted by hand */
-  service?: string;
+  service?: string | null;
 };
 export type PlatformProfileChangeForm = {
   name: string;
@@ -1947,7 +1947,7 @@ export type PlatformProfileChangeForm = {
   /** At most, dBTP */
   truePeak: number;
   /** What its channels post through; null: they are posted by hand */
-  service?: string;
+  service?: string | null;
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
@@ -3071,7 +3071,6 @@ export type SendingEventView = {
   at: string;
   event:
     | 'fixed'
-    | 'unfixed'
     | 'waits'
     | 'begun'
     | 'no-answer'

@@ -1,6 +1,7 @@
 import { createBrowserRouter } from 'react-router';
 import { ClientPage } from '../features/clients/client-page.js';
 import { ClientsPage } from '../features/clients/clients-page.js';
+import { ConnectedPage } from '../features/clients/connected-page.js';
 import { PlatformsPage } from '../features/clients/platforms-page.js';
 import { CutPage } from '../features/cutting/cut-page.js';
 import { DeskPage } from '../features/desk/desk-page.js';
@@ -35,6 +36,7 @@ export const router = createBrowserRouter([
       { path: 'schedule', element: <SchedulePage /> },
       { path: 'clients', element: <ClientsPage /> },
       { path: 'clients/:clientId', element: <ClientPage /> },
+      { path: 'connected', element: <ConnectedPage /> },
       { path: 'platforms', element: <PlatformsPage /> },
       { path: 'users', element: <UsersPage /> },
       { path: '*', element: <NotFound /> },

@@ -109,3 +109,8 @@ function subscribe(listener: () => void): () => void {
 export function useLastDeedId(): string | null {
   return useSyncExternalStore(subscribe, () => deeds.done.at(-1)?.id ?? null);
 }
+
+/** Says that something was done which cannot be taken back. */
+export function sayDone(text: string): void {
+  store.dispatch(noticed({ kind: 'done', text, deedId: null }));
+}

@@ -19,6 +19,7 @@ const PROBLEMS: readonly (readonly [RegExp, TextId, ...string[]])[] = [
   [/^must be a whole number$/, 'fields.whole'],
   [/^must be a number$/, 'fields.number'],
   [/^must be yes or no$/, 'fields.flag'],
+  [/^must be the name of a platform that posts can go through$/, 'fields.service'],
   [/^must be one of (.+)$/, 'fields.one-of', 'values'],
   [/^each must be one of (.+)$/, 'fields.each-one-of', 'values'],
   [/^must be a list$/, 'fields.list'],

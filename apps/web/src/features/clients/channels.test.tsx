@@ -19,6 +19,7 @@ const LOOP: PlatformProfileView = {
   minGapMinutes: 120,
   loudness: -14,
   truePeak: -1,
+  service: null,
   version: 2,
 };
 const CHANNEL: ChannelView = {

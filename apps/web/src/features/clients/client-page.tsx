@@ -17,6 +17,7 @@ import { ClientDialog } from './client-dialog.js';
 import { ComeAgain } from './come-again.js';
 import { Feeds } from './feeds.js';
 import { FilesKept } from './files-kept.js';
+import { ChannelPosting, ClientPosting } from './posting.js';
 import { Interest } from './interest.js';
 import { VoiceSummary } from './voice-summary.js';
 import { t } from '../../texts/texts.js';
@@ -74,6 +75,7 @@ export function ClientPage(): ReactNode {
         <div className="flex min-w-0 flex-col gap-5">
           <StandingBrief key={client.id} client={client} />
           <VoiceSummary key={`voice of ${client.id}`} client={client} />
+          <ClientPosting client={client} />
           <FilesKept client={client} />
           <ComeAgain client={client} />
           <Calendars clientId={client.id} />
@@ -178,6 +180,7 @@ function ChannelRow({ channel, onEdit }: { channel: ChannelView; onEdit: () => v
           </div>
         ))}
       </div>
+      <ChannelPosting channel={channel} />
       {removing && (
         <ConfirmDialog
           title={t('clients.delete-name', { name: channel.name })}

@@ -21,6 +21,7 @@ const client = (fields: Partial<ClientView> = {}): ClientView => ({
   writingService: false,
   filesKeptDays: null,
   comeAgainDays: null,
+  lateMinutes: 120,
   recordingCount: 3,
   channelCount: 2,
   version: 1,

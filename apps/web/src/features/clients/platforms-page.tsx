@@ -11,6 +11,7 @@ import { differences, StaleChoice, staleCurrent } from '../../ui/stale.js';
 import { Button, Loading, PageHead, Trouble, FormTrouble } from '../../ui/parts.js';
 import { formatLevel, lufs } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
+import { Select } from '../../ui/select.js';
 import { SHAPE_NAMES } from '../../ui/shapes.js';
 
 /** The destinations' rules. The owner keeps them; everybody sees them. */
@@ -99,11 +100,15 @@ const PLATFORM_NAMES = {
   minGapMinutes: t('clients.gap-minutes'),
   loudness: t('clients.loudness-lufs'),
   truePeak: t('clients.true-peak-dbtp'),
+  service: t('clients.posts-through'),
 } as const;
+
+const BY_HAND = 'by-hand';
 
 function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView | null; onClose: () => void }): ReactNode {
   const [create, creating] = api.useCreatePlatformProfileMutation();
   const [update, updating] = api.useUpdatePlatformProfileMutation();
+  const services = api.useReadPostingQuery().data?.services ?? [];
   const seen = useRef(platform?.version ?? 1);
   const {
     id: _,
@@ -124,6 +129,7 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
     // What most play at. Common practice.
     loudness: -14,
     truePeak: -1,
+    service: null,
   };
   const { register, control, handleSubmit, formState, getValues, reset } = useForm<PlatformProfileForm>({
     resolver: classValidatorResolver(PlatformProfileForm),
@@ -178,6 +184,21 @@ function PlatformDialog({ platform, onClose }: { platform: PlatformProfileView |
           {whole('minGapMinutes', t('clients.gap-between-posts-minutes'))}
           {level('loudness', t('clients.loudness-lufs'))}
           {level('truePeak', t('clients.true-peak-dbtp'))}
+          {services.length > 0 && (
+            <Controller
+              control={control}
+              name="service"
+              render={({ field }) => (
+                <Select
+                  look="field"
+                  label={t('clients.posts-through')}
+                  value={field.value ?? BY_HAND}
+                  options={[{ value: BY_HAND, name: t('clients.by-hand') }, ...services.map(({ name, title }) => ({ value: name, name: title }))]}
+                  onChange={(value) => field.onChange(value === BY_HAND ? null : value)}
+                />
+              )}
+            />
+          )}
           <Controller
             control={control}
             name="shapes"

@@ -6,6 +6,7 @@ import { isAtWork, stageName } from '../../app/stages.js';
 import { problemText } from '../../app/problems.js';
 import { sayTrouble } from '../../app/undo.js';
 import { EmptyState, Loading, PageHead, ProgressBar, Trouble } from '../../ui/parts.js';
+import { WAIT_NAMES } from '../../ui/post-states.js';
 import { SHAPE_NAMES } from '../../ui/shapes.js';
 import { t } from '../../texts/texts.js';
 import { formatDate, formatDay } from '../../texts/formats.js';
@@ -19,6 +20,7 @@ export function DeskPage(): ReactNode {
   // Beside the work, not in its way: where it cannot be read, the desk is laid without.
   const fresh = api.useListNewEpisodesQuery().data ?? [];
   const going = api.useListGoingFilesQuery().data ?? [];
+  const posting = api.useReadPostingQuery().data;
   const [keep] = api.useKeepFileLongerMutation();
   const error = recordings.error ?? shorts.error ?? schedule.error ?? clients.error;
   if (error !== undefined) return <Trouble title={t('desk.the-desk-cannot-be-laid')} detail={problemText(error)} onRetry={() => void recordings.refetch()} />;
@@ -43,6 +45,13 @@ export function DeskPage(): ReactNode {
   const now = Date.parse(schedule.data.now);
   const next = schedule.data.posts.filter((post) => post.state === 'planned' && Date.parse(post.at) >= now).slice(0, 6);
   const titleOf = new Map(schedule.data.shorts.map((short) => [short.id, short.title]));
+  const lost = schedule.data.posts.filter((post) => post.state === 'refused' || post.state === 'missed');
+  const held = schedule.data.posts.filter((post) => post.state === 'waiting');
+  const rightsGone = (posting?.accounts ?? []).filter((account) => account.state !== 'connected');
+  const waitFor = (accountId: string): number => {
+    const channels = new Set((posting?.channels ?? []).filter((one) => one.accountId === accountId).map((one) => one.channelId));
+    return held.filter((post) => post.waits === 'right' && channels.has(post.channelId)).length;
+  };
   const channelOf = new Map(schedule.data.channels.map((channel) => [channel.id, channel.name]));
   return (
     <div className="flex h-full flex-col">
@@ -59,6 +68,42 @@ export function DeskPage(): ReactNode {
           >
             {t('desk.bring-in-a-recording-with-its')}
           </EmptyState>
+        )}
+        {rightsGone.length > 0 && (
+          <Section title={t('desk.rights-to-post-gone')} count={rightsGone.length}>
+            {rightsGone.map((account) => (
+              <Row
+                key={account.id}
+                to={`/clients/${account.clientId}`}
+                title={account.name}
+                aside={t('desk.posts-wait-for-it', { client: nameOf.get(account.clientId) ?? '', count: waitFor(account.id) })}
+              />
+            ))}
+          </Section>
+        )}
+        {lost.length > 0 && (
+          <Section title={t('desk.posts-refused-or-missed')} count={lost.length}>
+            {lost.slice(0, 8).map((post) => (
+              <Row
+                key={post.id}
+                to={`/schedule?week=${post.date}&post=${post.id}`}
+                title={titleOf.get(post.shortId) ?? ''}
+                aside={`${channelOf.get(post.channelId) ?? ''} · ${post.failure ?? ''}`}
+              />
+            ))}
+          </Section>
+        )}
+        {held.length > 0 && (
+          <Section title={t('desk.posts-that-wait')} count={held.length}>
+            {held.slice(0, 8).map((post) => (
+              <Row
+                key={post.id}
+                to={`/schedule?week=${post.date}&post=${post.id}`}
+                title={titleOf.get(post.shortId) ?? ''}
+                aside={`${channelOf.get(post.channelId) ?? ''} · ${WAIT_NAMES[post.waits ?? 'file']}`}
+              />
+            ))}
+          </Section>
         )}
         {working.length > 0 && (
           <Section title={t('desk.working')} count={working.length}>

@@ -1,4 +1,4 @@
-import { formatMinute, type Plan } from '@sift-reel/core';
+import { formatMinute, isUnderway, type Plan } from '@sift-reel/core';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { Lock } from 'lucide-react';
@@ -6,7 +6,8 @@ import { memo, type ReactNode, useMemo } from 'react';
 import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { ChannelRows } from './channel-rows.js';
-import { type BoardClock, byCell, dropOn, minutesOver, POST_STATE_NAMES, shutBy, wallOf, windowsOn } from './plan.js';
+import { type BoardClock, byCell, dropOn, minutesOver, shutBy, wallOf, windowsOn } from './plan.js';
+import { isInTrouble, standingOf } from '../../ui/post-states.js';
 import { leftOut, placeKey, toggled } from './schedule-slice.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
@@ -235,7 +236,15 @@ function WishedCard({ one, clock, title }: { one: PlacementView; clock: BoardClo
   );
 }
 
-const LOOKS = { planned: 'border-l-ink bg-sheet', posted: 'border-l-verdigris bg-verdigris text-sheet', failed: 'border-l-madder bg-madder-tint' } as const;
+const LOOKS = {
+  planned: 'border-l-ink bg-sheet',
+  waiting: 'border-l-madder bg-sheet',
+  sending: 'border-l-verdigris bg-sheet',
+  processing: 'border-l-verdigris bg-sheet',
+  posted: 'border-l-verdigris bg-verdigris text-sheet',
+  refused: 'border-l-madder bg-madder-tint',
+  missed: 'border-l-madder bg-madder-tint',
+} as const;
 
 interface PostCardProps {
   post: PostView;
@@ -250,14 +259,14 @@ function PostCard({ post, clock, title, score, onOpen }: PostCardProps): ReactNo
   const chosen = useAppSelector((state) => state.schedule.chosen.includes(post.id));
   const time = formatMinute(wallOf(clock, post).minute);
   const held = { kind: 'post' as const, postId: post.id };
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: post.id, data: held, disabled: post.state === 'posted' });
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: post.id, data: held, disabled: isUnderway(post.state) });
   return (
     <button
       ref={setNodeRef}
       {...attributes}
       {...listeners}
       type="button"
-      aria-disabled={undefined} // it cannot be dragged once it is posted, and still opens
+      aria-disabled={undefined} // it cannot be dragged once it is on its way, and still opens
       data-testid="post"
       data-post={post.id}
       title={post.why}
@@ -267,7 +276,7 @@ function PostCard({ post, clock, title, score, onOpen }: PostCardProps): ReactNo
         else onOpen(post);
       }}
       aria-roledescription={t('planning.post')}
-      aria-label={`${time} ${title}, ${POST_STATE_NAMES[post.state]}. ${post.why}`}
+      aria-label={`${time} ${title}, ${standingOf(post)}. ${post.why}`}
       className={clsx(
         'block h-[54px] w-full overflow-hidden rounded-sm border border-l-4 border-rule px-[6px] py-[3px] text-left',
         LOOKS[post.state],
@@ -280,7 +289,7 @@ function PostCard({ post, clock, title, score, onOpen }: PostCardProps): ReactNo
         <span>{Math.round(score)}</span>
       </span>
       <span className="block truncate text-[12px] font-semibold">{title}</span>
-      <span className={clsx('block text-[10.5px]', post.state === 'failed' && 'text-madder-text')}>{POST_STATE_NAMES[post.state]}</span>
+      <span className={clsx('block truncate text-[10.5px]', isInTrouble(post) && 'text-madder-text')}>{standingOf(post)}</span>
     </button>
   );
 }

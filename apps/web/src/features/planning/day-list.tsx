@@ -4,7 +4,8 @@ import type { ReactNode } from 'react';
 import type { PostView, ScheduleView } from '../../app/api.js';
 import { formatDay } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
-import { type BoardClock, POST_STATE_NAMES, wallOf } from './plan.js';
+import { type BoardClock, wallOf } from './plan.js';
+import { isInTrouble, standingOf } from '../../ui/post-states.js';
 
 interface DayListProps {
   view: ScheduleView;
@@ -15,7 +16,15 @@ interface DayListProps {
   onOpen: (post: PostView) => void;
 }
 
-const EDGES = { planned: 'border-l-ink', posted: 'border-l-verdigris', failed: 'border-l-madder' } as const;
+const EDGES = {
+  planned: 'border-l-ink',
+  waiting: 'border-l-madder',
+  sending: 'border-l-verdigris',
+  processing: 'border-l-verdigris',
+  posted: 'border-l-verdigris',
+  refused: 'border-l-madder',
+  missed: 'border-l-madder',
+} as const;
 
 /** The posts of some days, one day under the other: for a narrow screen, and for whoever posts today. */
 export function DayList({ view, days, today, clock, clientNames, onOpen }: DayListProps): ReactNode {
@@ -58,8 +67,8 @@ export function DayList({ view, days, today, clock, clientNames, onOpen }: DayLi
                         {clientNames.get(post.clientId)} · {channel.get(post.channelId)?.name}
                         {clock === null && ` · ${channel.get(post.channelId)?.zone ?? ''}`}
                       </span>
-                      <span className={clsx('block text-[12px]', post.state === 'failed' ? 'text-madder-text' : 'text-soft')}>
-                        {POST_STATE_NAMES[post.state]}
+                      <span className={clsx('block text-[12px]', isInTrouble(post) ? 'text-madder-text' : 'text-soft')}>
+                        {standingOf(post)}
                         {post.failure !== null && `: ${post.failure}`}
                       </span>
                     </span>

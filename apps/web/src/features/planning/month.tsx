@@ -5,7 +5,8 @@ import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../a
 import { formatDay, weekdayName } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
 import { ChannelRows } from './channel-rows.js';
-import { type BoardClock, byCell, minutesOver, POST_STATE_NAMES, shutBy, wallOf, windowsOn } from './plan.js';
+import { type BoardClock, byCell, minutesOver, shutBy, wallOf, windowsOn } from './plan.js';
+import { POST_STATE_NAMES, standingOf } from '../../ui/post-states.js';
 
 interface MonthProps {
   view: ScheduleView;
@@ -79,10 +80,10 @@ export function Month({ view, plan, days, today, clock, proposal, clientNames, o
         </ChannelRows>
       </table>
       <p className="sticky left-0 flex flex-wrap gap-x-5 gap-y-1 px-[14px] py-3 text-[12px] text-soft">
-        {(['planned', 'posted', 'failed'] as const).map((state) => (
+        {(['planned', 'waiting', 'sending', 'posted', 'refused'] as const).map((state) => (
           <span key={state} className="flex items-center gap-[6px]">
             <i className={clsx('h-[13px] w-[8px]', MARKS[state])} />
-            {POST_STATE_NAMES[state]}
+            {state === 'refused' ? t('planning.refused-or-missed') : POST_STATE_NAMES[state]}
           </span>
         ))}
         <span className="flex items-center gap-[6px]">
@@ -99,7 +100,15 @@ export function Month({ view, plan, days, today, clock, proposal, clientNames, o
 }
 
 const NO_POSTS: readonly PostView[] = [];
-const MARKS = { planned: 'bg-ink', posted: 'bg-verdigris', failed: 'bg-madder' } as const;
+const MARKS = {
+  planned: 'bg-ink',
+  waiting: 'border-2 border-madder bg-sheet',
+  sending: 'border-2 border-verdigris bg-sheet',
+  processing: 'border-2 border-verdigris bg-sheet',
+  posted: 'bg-verdigris',
+  refused: 'bg-madder',
+  missed: 'bg-madder',
+} as const;
 /** Weeks are told apart by a stronger line. */
 const edge = (date: string): string => (weekdayOf(date) === 1 ? 'border-l border-l-edge' : 'border-l border-l-rule');
 
@@ -117,7 +126,7 @@ interface MarksProps {
 
 const Marks = memo(function Marks({ channel, date, clock, posts, wished, titles, shut, minutesOver: over }: MarksProps): ReactNode {
   const open = posts.length + wished === 0 && !shut ? windowsOn(channel, date, clock).filter(({ shown }) => shown > over) : [];
-  const said = posts.map((post) => `${formatMinute(wallOf(clock, post).minute)} ${titles.get(post.shortId) ?? ''}, ${POST_STATE_NAMES[post.state]}`);
+  const said = posts.map((post) => `${formatMinute(wallOf(clock, post).minute)} ${titles.get(post.shortId) ?? ''}, ${standingOf(post)}`);
   if (wished > 0) said.push(t('planning.posts-proposed', { count: wished }));
   const label = said.length > 0 ? said.join('; ') : open.length > 0 ? t('planning.open', { open: open.map(({ shown }) => formatMinute(shown)).join(' ') }) : '';
   return (

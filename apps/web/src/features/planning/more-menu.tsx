@@ -10,10 +10,12 @@ interface MoreMenuProps {
   onFill: (() => void) | null;
   onChoose: (() => void) | null;
   onRead: () => void;
+  /** Null where it is not one's to stop. */
+  onStop: (() => void) | null;
 }
 
 /** What is done with all that is shown. */
-export function MoreMenu({ from, to, clientId, onFill, onChoose, onRead }: MoreMenuProps): ReactNode {
+export function MoreMenu({ from, to, clientId, onFill, onChoose, onRead, onStop }: MoreMenuProps): ReactNode {
   const item = 'block w-full px-3 py-[7px] text-left data-disabled:text-soft data-focus:bg-faint';
   const range = `from=${from}&to=${to}${clientId === null ? '' : `&clientId=${clientId}`}`;
   return (
@@ -35,6 +37,13 @@ export function MoreMenu({ from, to, clientId, onFill, onChoose, onRead }: MoreM
             {t('planning.read-a-plan-2')}
           </button>
         </MenuItem>
+        {onStop !== null && (
+          <MenuItem>
+            <button type="button" className={`${item} text-madder-text`} onClick={onStop}>
+              {t('planning.stop-posting-for-everything')}
+            </button>
+          </MenuItem>
+        )}
         <MenuItem>
           <a className={item} href={`/api/schedule/plan.csv?${range}`} download>
             {t('planning.shown-weeks-as-csv')}

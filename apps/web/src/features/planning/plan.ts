@@ -132,13 +132,6 @@ export function comesAgainBy(view: Pick<ScheduleView, 'posts'>, { id, comesAgain
   return [...latest.values()].some((at) => at + comesAgainDays * DAY_MS <= Date.parse(`${to}T23:59:59Z`));
 }
 
-/** How a post stands, in words. */
-export const POST_STATE_NAMES: Readonly<Record<PostView['state'], string>> = {
-  planned: t('planning.state-planned'),
-  posted: t('planning.state-posted'),
-  failed: t('planning.state-failed'),
-};
-
 /** The day it is where the producer sits; a channel may have another. @param zone of the producer, the browser's own if not given */
 export function dayHere(nowMs: number, zone = new Intl.DateTimeFormat().resolvedOptions().timeZone): string {
   return wallTimeAt(zone, nowMs).date;

@@ -35,6 +35,7 @@ const post = (fields: Partial<PostView> = {}): PostView => ({
   minute: 750,
   at: '2030-03-04T12:30:00.000Z',
   state: 'planned',
+  waits: null,
   failure: null,
   why: 'the strongest window of the week',
   version: 4,
@@ -256,8 +257,8 @@ describe('a post', () => {
       'If it moves or goes: The posts before and after it, on Sat 2 Mar 12:30 and Tue 5 Mar 12:30, come from one recording',
     );
   });
-  it('that failed says why', async () => {
-    dialog({ state: 'failed', failure: 'the platform was closed' });
-    expect(await screen.findByRole('dialog')).toHaveTextContent('failed: the platform was closed');
+  it('that was refused says why', async () => {
+    dialog({ state: 'refused', failure: 'the platform was closed' });
+    expect(await screen.findByRole('dialog')).toHaveTextContent('refused: the platform was closed');
   });
 });

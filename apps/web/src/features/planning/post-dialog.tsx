@@ -1,13 +1,14 @@
-import { checkTakeOff, formatMinute, type Plan } from '@sift-reel/core';
+import { checkTakeOff, formatMinute, isUnderway, type Plan } from '@sift-reel/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { PostView, ScheduleView } from '../../app/api.js';
+import { api, type PostView, type ScheduleView } from '../../app/api.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Button } from '../../ui/parts.js';
 import type { Deeds } from './use-deeds.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
-import { POST_STATE_NAMES } from './plan.js';
+import { standingOf } from '../../ui/post-states.js';
+import { Sending, SendingDeeds } from './sending.js';
 
 /** One post: when in its channel's zone and in UTC, why there, and what can be done with it. */
 interface PostDialogProps {
@@ -21,7 +22,10 @@ interface PostDialogProps {
 export function PostDialog({ post, view, plan, deeds, onClose }: PostDialogProps): ReactNode {
   const short = view.shorts.find((one) => one.id === post.shortId);
   const channel = view.channels.find((one) => one.id === post.channelId);
-  const hole = post.state === 'posted' ? undefined : checkTakeOff(plan, post.id);
+  const { data: sending } = api.useReadSendingQuery(post.id);
+  /** Sift Reel sends it, or has sent it: its marks are not anybody's to set. */
+  const isSent = isUnderway(post.state) && (post.state !== 'posted' || sending?.postedAt != null);
+  const hole = isUnderway(post.state) ? undefined : checkTakeOff(plan, post.id);
   const over = Date.parse(post.at) <= Date.parse(view.now);
   return (
     <Dialog open onClose={onClose} title={short?.title ?? t('planning.post-2')}>
@@ -37,7 +41,7 @@ export function PostDialog({ post, view, plan, deeds, onClose }: PostDialogProps
         </dd>
         <dt className="text-soft">{t('common.state')}</dt>
         <dd>
-          {POST_STATE_NAMES[post.state]}
+          {standingOf(post)}
           {post.failure !== null && <span className="text-madder-text">: {post.failure}</span>}
         </dd>
         <dt className="text-soft">{t('planning.why-here')}</dt>
@@ -50,11 +54,12 @@ export function PostDialog({ post, view, plan, deeds, onClose }: PostDialogProps
           {t('planning.its-words')}
         </Link>
       </p>
+      {sending !== undefined && <Sending post={post} sending={sending} />}
       {hole !== undefined && (
         <p className="mt-3 border-l-4 border-madder pl-2 text-madder-text">{t('planning.taken-off-it-leaves-a-hole', { detail: hole.detail })}</p>
       )}
       <DialogFoot>
-        {post.state !== 'posted' && (
+        {!isUnderway(post.state) && (
           <Button
             tone="trouble"
             className="mr-auto"
@@ -66,7 +71,8 @@ export function PostDialog({ post, view, plan, deeds, onClose }: PostDialogProps
             {t('planning.take-off-the-schedule')}
           </Button>
         )}
-        {post.state === 'posted' ? (
+        {sending !== undefined && <SendingDeeds post={post} sending={sending} />}
+        {isSent ? null : post.state === 'posted' ? (
           <Button
             onClick={() => {
               deeds.markPosted(post, false);

@@ -17,7 +17,8 @@ export function ScheduleFoot({ plan, shown, from, to }: ScheduleFootProps): Reac
   const weeks = Math.round(daysBetween(from, to).length / 7);
   const slots = plan.channels.reduce((sum, channel) => sum + Math.min(channel.postsPerWeek, channel.windows.length) * weeks, 0);
   const best = bestOpenSlot(plan, from, to);
-  const failed = shown.filter((post) => post.state === 'failed');
+  const lost = shown.filter((post) => post.state === 'refused' || post.state === 'missed');
+  const waiting = shown.filter((post) => post.state === 'waiting');
   const b = (chunks: ReactNode): ReactNode => <b className="text-ink">{chunks}</b>;
   return (
     <div className="flex flex-none flex-wrap gap-x-[26px] gap-y-1 border-t border-rule px-[14px] py-[11px] text-soft">
@@ -26,7 +27,8 @@ export function ScheduleFoot({ plan, shown, from, to }: ScheduleFootProps): Reac
       {best !== null && (
         <span>{rich('planning.best-open-slot', { name: best.channel.name, day: formatDay(best.date), minute: formatMinute(best.minute), b })}</span>
       )}
-      {failed.length > 0 && <span className="text-madder-text">{t('planning.posts-failed', { count: failed.length })}</span>}
+      {waiting.length > 0 && <span className="text-madder-text">{t('planning.posts-waiting', { count: waiting.length })}</span>}
+      {lost.length > 0 && <span className="text-madder-text">{t('planning.posts-refused', { count: lost.length })}</span>}
     </div>
   );
 }

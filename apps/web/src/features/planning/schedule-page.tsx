@@ -1,4 +1,4 @@
-import { addDays, dayNumber, daysBetween, mondayOf } from '@sift-reel/core';
+import { addDays, dayNumber, daysBetween, isUnderway, mondayOf } from '@sift-reel/core';
 import { DndContext, DragOverlay } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
@@ -25,6 +25,7 @@ import { ScheduleFoot } from './schedule-foot.js';
 import { chose, type Held, pickedUp } from './schedule-slice.js';
 import { ShiftDialog } from './shift-dialog.js';
 import { HeldCard, Tray } from './tray.js';
+import { Stopped, useStopAll } from './stopped.js';
 import { useBoardDrag } from './use-board-drag.js';
 import { type Shift, useDeeds } from './use-deeds.js';
 import { useScheduleKeys } from './use-schedule-keys.js';
@@ -105,10 +106,11 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
   const batchId = params.get('batch');
   const [laying, setLaying] = useState<'new' | 'holes' | null>(null);
   const [reading, setReading] = useState(false);
-  const [opened, setOpened] = useState<PostView | null>(null);
+  const [opened, setOpened] = useState<PostView | null>(() => view.posts.find((post) => post.id === params.get('post')) ?? null);
   const { held, chosen, proposal } = useAppSelector((state) => state.schedule);
   const dispatch = useAppDispatch();
   const deeds = useDeeds(view, plan, clock);
+  const stopAll = useStopAll();
   const set = (name: string, value: string | null): void =>
     setParams((old) => {
       if (value === null) old.delete(name);
@@ -196,12 +198,14 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
             clientId={clientId}
             onFill={unplaced.length + again.length === 0 || to < today ? null : () => setLaying('holes')}
             onRead={() => setReading(true)}
-            onChoose={boarded ? () => dispatch(chose(shown.filter((post) => post.state !== 'posted').map((post) => post.id))) : null}
+            onChoose={boarded ? () => dispatch(chose(shown.filter((post) => !isUnderway(post.state)).map((post) => post.id))) : null}
+            onStop={stopAll === null || stopAll.isStopped ? null : () => stopAll.set(true)}
           />
           <Button tone="fill" keyName="l" disabled={unplaced.length === 0} onClick={() => setLaying('new')}>
             {t('planning.lay-out-shorts', { count: waiting.length > 0 ? waiting.length : unplaced.length })}
           </Button>
         </PageHead>
+        <Stopped />
         <div
           className={clsx(
             'grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)]',

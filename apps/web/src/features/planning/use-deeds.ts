@@ -1,4 +1,4 @@
-import { checkMoves, formatMinute, movesByDays, movesThatFit, type Plan, type PostMove, type RefusedMove } from '@sift-reel/core';
+import { checkMoves, formatMinute, isUnderway, movesByDays, movesThatFit, type Plan, type PostMove, type RefusedMove } from '@sift-reel/core';
 import { api, type PostView, type ScheduleView } from '../../app/api.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
 import { type BoardClock, dropOn, wallOf } from './plan.js';
@@ -98,6 +98,7 @@ export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Dee
       const shortId = held.kind === 'post' ? (post?.shortId ?? '') : held.shortId;
       if (post !== undefined && post.channelId === channelId && wallOf(clock, post).date === date) return;
       if (post?.state === 'posted') return sayTrouble(new Error(t('planning.it-was-posted-already-so-it')));
+      if (post !== undefined && isUnderway(post.state)) return sayTrouble(new Error(t('planning.it-is-on-its-way')));
       const outcome = dropOn(plan, shortId, channelId, date, clock, post?.id);
       if (outcome.kind === 'refused') return sayTrouble(new Error(t('planning.cannot-go-there', { title: titleOf(shortId), detail: outcome.refusal.detail })));
       if (post !== undefined) return moveTo(post, channelId, outcome.date, outcome.minute);
@@ -129,7 +130,7 @@ export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Dee
     },
     markPosted: (post, posted) => {
       let { version } = post;
-      const write = async (state: PostView['state']): Promise<void> => {
+      const write = async (state: 'planned' | 'posted' | 'refused'): Promise<void> => {
         version = (await setPostState({ postId: post.id, postStateForm: { state, version } }).unwrap()).version;
       };
       const next = posted ? 'posted' : 'planned';
@@ -137,7 +138,7 @@ export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Dee
         () =>
           didSomething(
             posted ? t('planning.marked-as-posted', { title: titleOf(post.shortId) }) : t('planning.is-planned-again', { title: titleOf(post.shortId) }),
-            () => write(post.state), // a post that had failed has failed again
+            () => write(post.state === 'posted' || post.state === 'refused' ? post.state : 'planned'), // a post that had been refused is refused again
             () => write(next),
           ),
         sayTrouble,
