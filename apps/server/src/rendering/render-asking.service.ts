@@ -91,7 +91,17 @@ export class RenderAsking {
     const channels = (await this.channelsOf([short])).get(short.clientId) ?? [];
     const shape = channel.platformProfile.shapes.find((one) => takesShape(channel.platformProfile, one));
     if (shape === undefined) throw new ConflictException(`${channel.platformProfile.name} takes files of no shape.`);
-    await this.ask(short, shape, loudnessFor(channels, shape, channel.platformProfile.id), null);
+    const loudness = loudnessFor(channels, shape, channel.platformProfile.id);
+    if (!(await this.isBeingMade(short, shape, loudness))) await this.ask(short, shape, loudness, null);
+  }
+
+  /** Asked for, and not there yet: asking again would find that out by cutting the whole passage anew. */
+  private async isBeingMade(short: Short, shape: RenderShape, loudness: Loudness): Promise<boolean> {
+    const inputs = inputsOf(short, (await this.clientsOf([short])).get(short.clientId)!, shape, loudness);
+    const rows = await Render.findAll({ where: { shortId: short.id, shape, file: null } });
+    const asked = rows.filter(({ plan }) => inputs !== null && isMadeOf(plan, inputs)).map(({ id }) => id);
+    const jobs = await this.jobs.ofSubjects(RENDER, asked);
+    return [...jobs.values()].some(({ state }) => state === 'waiting' || state === 'running');
   }
 
   private async planOf(short: Short, shape: RenderShape, loudness: Loudness): Promise<RenderPlan> {

@@ -27,17 +27,10 @@ export function ChannelPosting({ channel }: { channel: ChannelView }): ReactNode
   const put = (id: string | null): Promise<unknown> => choose({ channelId: channel.id, channelAccountForm: { accountId: id } }).unwrap();
   return (
     <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2 text-[12.5px]" data-testid="channel-posting">
-      {account === null ? (
-        <span className="text-soft">{t('clients.posted-by-hand')}</span>
-      ) : account.state === 'connected' ? (
-        <span>{t('clients.posts-as', { name: account.name })}</span>
-      ) : (
-        <span className="border-l-4 border-madder pl-2 text-madder-text">
-          {t('clients.right-gone', { name: account.name, at: formatMoment(account.stateSince), trouble: account.trouble ?? '' })}
-        </span>
-      )}
-      <span className="ml-auto flex flex-wrap items-center gap-2">
-        {others.length > 0 && (
+      {account === null && others.length === 0 && <span className="text-soft">{t('clients.posted-by-hand')}</span>}
+      {others.length > 0 && (
+        <span className="flex items-center gap-2">
+          {t('clients.use-another')}
           <Select
             label={t('clients.use-another')}
             value={accountId ?? BY_HAND}
@@ -47,9 +40,16 @@ export function ChannelPosting({ channel }: { channel: ChannelView }): ReactNode
               if (wanted !== accountId) put(wanted).catch(sayTrouble);
             }}
           />
-        )}
+        </span>
+      )}
+      {account !== null && account.state !== 'connected' && (
+        <span className="border-l-4 border-madder pl-2 text-madder-text">
+          {t('clients.right-gone', { name: account.name, at: formatMoment(account.stateSince), trouble: account.trouble ?? '' })}
+        </span>
+      )}
+      <span className="ml-auto flex flex-wrap items-center gap-2">
         <Button disabled={isLoading || !posting.isReady} title={posting.isReady ? undefined : t('clients.no-key')} onClick={connect}>
-          {account !== null && account.state !== 'connected' ? t('clients.connect-again') : t('clients.connect-an-account')}
+          {account === null ? t('clients.connect-an-account') : account.state === 'connected' ? t('clients.connect-another') : t('clients.connect-again')}
         </Button>
         {account !== null && <StopSwitch clientId={channel.clientId} channelId={channel.id} name={channel.name} />}
       </span>

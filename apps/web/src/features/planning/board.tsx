@@ -6,6 +6,7 @@ import { memo, type ReactNode, useMemo } from 'react';
 import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { ChannelRows } from './channel-rows.js';
+import { GoesByItself } from './goes-by-itself.js';
 import { type BoardClock, byCell, dropOn, minutesOver, shutBy, wallOf, windowsOn } from './plan.js';
 import { isInTrouble, standingOf } from '../../ui/post-states.js';
 import { leftOut, placeKey, toggled } from './schedule-slice.js';
@@ -104,6 +105,7 @@ function ChannelHead({ channel }: { channel: ChannelView }): ReactNode {
       <b className="block leading-[1.25]">{channel.name}</b>
       <span className="block text-[11px] leading-[1.45] text-soft">
         {t('planning.a-week', { name: channel.platform.name, postsPerWeek: channel.postsPerWeek })}
+        <GoesByItself channel={channel} />
         <br />
         {channel.zone}
       </span>
