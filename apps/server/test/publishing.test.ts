@@ -243,18 +243,13 @@ describe('stopping', () => {
 });
 
 describe('what is not ready', () => {
-  it('waits for its yes, and for its file; an edit after the yes is not sent', async () => {
-    const shortId = spare;
-    const short = (await here.world.shorts()).find((one) => one.id === shortId);
-    const taken = await here.world.owner.put(`shorts/${shortId}/approval`, { approved: false, version: short.version });
-    expect(taken.status, taken.text).toBe(200);
-    const postId = await here.plan(channels.get('fernpost')!, shortId, here.nowMs() + MINUTE);
-    await here.waitsFor(postId, 'approval');
-    await here.world.writeShort('PUT', shortId, 'copy', { ...short.copy, title: 'Another title' });
-    const now = (await here.world.shorts()).find((one) => one.id === shortId);
-    expect((await here.world.owner.put(`shorts/${shortId}/approval`, { approved: true, version: now.version })).status).toBe(200);
+  it('waits for its file, which is made meanwhile', async () => {
+    await query('DELETE FROM renders WHERE short_id = $1', [spare]);
+    const postId = await here.plan(channels.get('fernpost')!, spare, here.nowMs() + MINUTE);
+    await here.waitsFor(postId, 'file');
+    await here.makeFiles([spare]);
     await here.becomes(postId, 'posted');
-    expect(here.there('fernpost').find((one) => one.note === markOf(postId))?.title).toBe('Another title');
+    expect(copies('fernpost', postId)).toBe(1);
   });
 
   it('cannot move while it is on its way', async () => {

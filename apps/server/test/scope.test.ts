@@ -45,7 +45,12 @@ beforeAll(async () => {
   const [writing] = await query(`INSERT INTO writings (client_id, short_id, request) VALUES ($1, $2, '{}') RETURNING id`, [other, shortId]);
   const document = (await world.owner.post(`recordings/${seeded.recordingId}/documents`, { kind: 'quote-cards' })).body;
   const calendar = (await world.owner.post(`clients/${other}/calendars`, { name: 'Theirs' })).body;
+  const [account] = await query(
+    `INSERT INTO accounts (client_id, service, remote_id, name, scopes, access_token, access_ends_at) VALUES ($1, 'fernpost', $2, 'Theirs', '{}', '\\x00', now()) RETURNING id`,
+    [other, `theirs-${other}`],
+  );
   theirs = {
+    accountId: String(account!['id']),
     calendarId: calendar.id,
     feedId: String(feed!['id']),
     episodeId: String(episode!['id']),
@@ -120,6 +125,16 @@ const ROUTES: [string, string, unknown?][] = [
   ['GET', 'clients/:clientId/calendars'],
   ['POST', 'clients/:clientId/calendars', { name: 'Theirs' }],
   ['DELETE', 'calendars/:calendarId'],
+  ['PUT', 'clients/:clientId/lateness', { minutes: 30, version: 1 }],
+  ['PUT', 'posting/stops', () => ({ clientId: theirs['clientId'], channelId: null, stopped: true })],
+  ['POST', 'channels/:channelId/connecting'],
+  ['PUT', 'channels/:channelId/account', { accountId: null }],
+  ['DELETE', 'accounts/:accountId'],
+  ['GET', 'posts/:postId/sending'],
+  ['POST', 'posts/:postId/sending', { version: 1 }],
+  ['PUT', 'posts/:postId/outcome', { isUp: true, version: 1 }],
+  ['PUT', 'posts/:postId/words', { title: 'x', description: '', version: 1 }],
+  ['DELETE', 'posts/:postId/publication?version=1'],
   ['PUT', 'feeds/:feedId', { rule: 'take', version: 1 }],
   ['DELETE', 'feeds/:feedId'],
   ['POST', 'feeds/:feedId/reading'],

@@ -202,13 +202,13 @@ describe('the schedule', () => {
     const refused = await world.writePost(middle.id, 'place', { channelId, date: '2055-09-10', minute: 450 });
     expect([refused.status, refused.body.detail]).toEqual([409, expect.stringContaining('would follow each other')]);
   });
-  it('takes a mark of posted back to what it was: a failed post has failed again', async () => {
+  it('takes a mark of posted back to what it was: a refused post is refused again', async () => {
     const post = (await place(shorts[0]!, '2055-05-05')).body[0];
-    await query(`UPDATE posts SET state = 'failed', failure = 'The line broke.' WHERE id = $1`, [post.id]);
+    await query(`UPDATE posts SET state = 'refused', failure = 'The line broke.' WHERE id = $1`, [post.id]);
     expect((await world.writePost(post.id, 'state', { state: 'posted' })).body.failure).toBeNull();
-    expect((await world.writePost(post.id, 'state', { state: 'failed' })).body).toMatchObject({ state: 'failed', failure: 'The line broke.' });
+    expect((await world.writePost(post.id, 'state', { state: 'refused' })).body).toMatchObject({ state: 'refused', failure: 'The line broke.' });
     await query(`UPDATE posts SET state = 'planned', failure = NULL WHERE id = $1`, [post.id]);
-    expect((await world.writePost(post.id, 'state', { state: 'failed' })).status).toBe(422);
+    expect((await world.writePost(post.id, 'state', { state: 'refused' })).status).toBe(422);
   });
   it('takes no batch of somebody else’s', async () => {
     const rival = await world.client();
