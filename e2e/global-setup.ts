@@ -8,6 +8,7 @@ import { speakRecording } from '../demo/speak.mjs';
 import { settings } from '../scripts/lib/config.mjs';
 import { portIsFree, startPostgres } from '../scripts/lib/postgres.mjs';
 import { serviceEnv, startService } from '../scripts/lib/services.mjs';
+import { setClock } from './help.js';
 
 export const OWNER = { email: 'owner@agency.example', password: 'a long enough password' };
 
@@ -16,6 +17,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   const test = settings('test');
   const fixtures = join(test.dir, 'fixtures');
   await rm(test.mediaDir, { recursive: true, force: true });
+  await rm(join(test.dir, 'platforms'), { recursive: true, force: true });
   await mkdir(fixtures, { recursive: true });
   if (!(await portIsFree(test.port))) throw new Error(`the port ${test.port} is in use; set SIFT_REEL_TEST_PORT to another`);
   await speakRecording(new URL('../demo/recordings/up-the-flue-11.txt', import.meta.url).pathname, fixtures);
@@ -30,7 +32,9 @@ export default async function setup(): Promise<() => Promise<void>> {
   ]);
   await client.end();
   // A Thursday on which the morning's windows are over in Dublin and the day has not begun in Halifax: plans reach into the next week.
-  const env = serviceEnv(test, url, { SIFT_REEL_LOG_LEVEL: 'silent', SIFT_REEL_CLOCK_START: '2026-11-26T07:45Z' });
+  process.env['SIFT_REEL_CLOCK_FILE'] = join(test.dir, 'clock.json');
+  setClock(Date.parse('2026-11-26T07:45Z'));
+  const env = serviceEnv(test, url, { SIFT_REEL_LOG_LEVEL: 'silent' });
   const standins = startService('standins', env, { quiet: true });
   await standins.ready;
   const api = startService('api', env, { quiet: true });

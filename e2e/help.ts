@@ -1,9 +1,17 @@
+import { renameSync, writeFileSync } from 'node:fs';
 import { expect, type Locator, type Page, request } from '@playwright/test';
 import { settings } from '../scripts/lib/config.mjs';
 import { serviceEnv, startService } from '../scripts/lib/services.mjs';
 
 export const OWNER = { email: 'owner@agency.example', password: 'a long enough password' };
 export const url = (path = ''): string => `${process.env['E2E_URL']!}${path}`;
+
+/** It is then so late for every process of the test: see `Clock` of the server. Time goes on from there as it does here. */
+export function setClock(startMs: number): void {
+  const file = process.env['SIFT_REEL_CLOCK_FILE']!;
+  writeFileSync(`${file}.new`, JSON.stringify({ startMs, sinceMs: Date.now(), speed: 1 }));
+  renameSync(`${file}.new`, file);
+}
 
 export type Worker = ReturnType<typeof startService>;
 

@@ -19,10 +19,11 @@ beforeAll(async () => {
   const [short] = (await world.owner.get(ofClient)).body;
   await world.owner.put(`shorts/${short.id}/approval`, { approved: true, version: short.version });
   const batch = (await world.owner.post('batches', { name: 'all of it', shortIds: [short.id] })).body;
-  await query(
-    `INSERT INTO posts (client_id, channel_id, short_id, batch_id, date, minute, at, why) VALUES ($1, $2, $3, $4, '2026-01-01', 600, '2026-01-01T10:00Z', '')`,
+  const [post] = await query(
+    `INSERT INTO posts (client_id, channel_id, short_id, batch_id, date, minute, at, why) VALUES ($1, $2, $3, $4, '2026-01-01', 600, '2026-01-01T10:00Z', '') RETURNING id`,
     [clientId, channelId, short.id, batch.id],
   );
+  ids['postId'] = String(post!['id']);
   const feedId = randomUUID();
   await query(`INSERT INTO feeds (id, client_id, url, title, rule) VALUES ($1, $2, 'https://shows.example/feed.xml', 'Show', 'list')`, [feedId, clientId]);
   await query(

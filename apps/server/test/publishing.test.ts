@@ -237,6 +237,8 @@ describe('stopping', () => {
   it('everything is the owner’s to stop', async () => {
     const producer = await here.world.producer([clientId]);
     expect((await producer.put('posting/stops', { clientId: null, channelId: null, stopped: true })).status).toBe(403);
+    const stranger = await here.world.producer([await here.world.client()]);
+    expect((await stranger.put('posting/stops', { clientId, channelId: null, stopped: true })).status).toBe(404);
     expect((await producer.put('posting/stops', { clientId, channelId: null, stopped: true })).status).toBe(200);
     expect((await producer.put('posting/stops', { clientId, channelId: null, stopped: false })).body.stops).toEqual([]);
   });

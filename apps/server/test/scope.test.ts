@@ -126,7 +126,6 @@ const ROUTES: [string, string, unknown?][] = [
   ['POST', 'clients/:clientId/calendars', { name: 'Theirs' }],
   ['DELETE', 'calendars/:calendarId'],
   ['PUT', 'clients/:clientId/lateness', { minutes: 30, version: 1 }],
-  ['PUT', 'posting/stops', () => ({ clientId: theirs['clientId'], channelId: null, stopped: true })],
   ['POST', 'channels/:channelId/connecting'],
   ['PUT', 'channels/:channelId/account', { accountId: null }],
   ['DELETE', 'accounts/:accountId'],
