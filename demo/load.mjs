@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { OPEN_VOICE } from '@sift-reel/core';
 import pg from 'pg';
 import { hashPassword } from '../apps/server/dist/identity/passwords.js';
-import { CLIENTS, DEMO_PRODUCER, DEMO_SIGN_IN, PLATFORMS, RECORDINGS } from './scenario.mjs';
+import { CLIENTS, CONNECTED, DEMO_PRODUCER, DEMO_SIGN_IN, PLATFORMS, RECORDINGS } from './scenario.mjs';
 import { parseRecording } from './speak.mjs';
 
 export { DEMO_SIGN_IN };
@@ -89,6 +89,17 @@ export async function loadDemo({ url, databaseUrl, standinsUrl, say }) {
   }
 }
 
+/** Says yes at the stand-in platform, as the owner of the account would in a browser. */
+async function connect(caller, channelId, account) {
+  const { address } = await caller.call('POST', `channels/${channelId}/connecting`);
+  const form = new URLSearchParams(new URL(address).searchParams);
+  form.set('account', account);
+  form.set('answer', 'allow');
+  const answer = await fetch(address.split('?')[0], { method: 'POST', body: form, redirect: 'manual' });
+  const back = new URL(answer.headers.get('location')).searchParams;
+  await caller.call('POST', 'accounts', Object.fromEntries(back));
+}
+
 async function fill(caller, client, standinsUrl) {
   await caller.signIn(DEMO_SIGN_IN);
   const platforms = new Map();
@@ -107,8 +118,10 @@ async function fill(caller, client, standinsUrl) {
       await caller.call('PUT', `clients/${id}/come-again`, { days: comeAgainDays, version });
     }
     clients.set(form.name, { id, ...form });
-    for (const { platform, ...channel } of channels)
-      await caller.call('POST', `clients/${id}/channels`, { ...channel, platformProfileId: platforms.get(platform) });
+    for (const { platform, ...channel } of channels) {
+      const made = await caller.call('POST', `clients/${id}/channels`, { ...channel, platformProfileId: platforms.get(platform) });
+      if (CONNECTED[channel.name] !== undefined) await connect(caller, made.id, CONNECTED[channel.name]);
+    }
   }
   const { email, name, password } = DEMO_PRODUCER;
   const { user } = await caller.call('POST', 'users', { email, name, role: 'producer', clientIds: DEMO_PRODUCER.clients.map((one) => clients.get(one).id) });

@@ -85,6 +85,9 @@ export const PLATFORMS = [
 
 const brief = (fields) => ({ partStartMs: 0, partEndMs: null, minMs: 30_000, maxMs: 60_000, roughCount: 12, topics: [], kinds: [], avoid: [], ...fields });
 
+/** Channels that post by themselves, and the account that their client allows at the stand-in. */
+export const CONNECTED = { 'Ardcree on Loopline': 'll-ardcree', 'Ardcree on Fernpost': 'fp-ardcree', 'Pellworth on Tidewire': 'tw-pellworth' };
+
 export const CLIENTS = [
   {
     name: 'Ardcree Chimneys',

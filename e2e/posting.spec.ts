@@ -45,22 +45,22 @@ test('an account is connected, a plan laid out, and its posts go out by themselv
   await signIn(page);
   await page.goto(url(`/recordings?client=${client.id}`));
   const [sound, words] = await Promise.all(['ogg', 'vtt'].map((ending) => readFile(join(fixtures, `up-the-flue-11.${ending}`))));
-  await page.getByTestId('files').setInputFiles([
-    { name: 'posted talk.ogg', mimeType: 'audio/ogg', buffer: sound! },
-    { name: 'posted talk.vtt', mimeType: 'text/vtt', buffer: words! },
-  ]);
-  await expect(page.getByText('brought in')).toBeVisible();
-  const [brought] = (await api('GET', `recordings?clientId=${client.id}`)) as unknown as { id: string }[];
-  const sift = await api('POST', `recordings/${brought!.id}/sifts`, { ...BRIEF, minMs: 10_000, maxMs: 16_000 });
-  await expect.poll(async () => (await api('GET', `sifts/${sift.id}`))['state'], { timeout: 120_000 }).toBe('done');
-  const { candidates } = (await api('GET', `sifts/${sift.id}/ranking`)) as unknown as { candidates: { id: string }[] };
-  for (const candidate of candidates.slice(0, 4)) await api('PUT', `candidates/${candidate.id}/state`, { state: 'kept' });
-  const shorts = (await api('GET', `shorts?clientId=${client.id}`)) as unknown as {
-    id: string;
-    version: number;
-    copy: { title: string; hashtags: string[] };
-  }[];
-  for (const { id, version, copy } of shorts) {
+  const read = <T>(path: string): Promise<T> => api('GET', path) as unknown as Promise<T>;
+  // Two talks, so that a plan can go from one to the other.
+  for (const name of ['posted talk', 'other talk']) {
+    await page.getByTestId('files').setInputFiles([
+      { name: `${name}.ogg`, mimeType: 'audio/ogg', buffer: sound! },
+      { name: `${name}.vtt`, mimeType: 'text/vtt', buffer: words! },
+    ]);
+    await expect(page.getByRole('link', { name })).toBeVisible();
+    const brought = (await read<{ id: string; title: string }[]>(`recordings?clientId=${client.id}`)).find((one) => one.title === name)!;
+    const sift = await api('POST', `recordings/${brought.id}/sifts`, { ...BRIEF, minMs: 10_000, maxMs: 16_000 });
+    await expect.poll(async () => (await read<{ state: string }>(`sifts/${sift.id}`)).state, { timeout: 120_000 }).toBe('done');
+    const { candidates } = await read<{ candidates: { id: string }[] }>(`sifts/${sift.id}/ranking`);
+    for (const candidate of candidates.slice(0, 2)) await api('PUT', `candidates/${candidate.id}/state`, { state: 'kept' });
+  }
+  const kept = await read<{ id: string; version: number; copy: { title: string; hashtags: string[] } }[]>(`shorts?clientId=${client.id}`);
+  for (const { id, version, copy } of kept) {
     const worded = await api('PUT', `shorts/${id}/copy`, { ...copy, title: copy.title.slice(0, 50), hashtags: copy.hashtags.slice(0, 5), version });
     await api('PUT', `shorts/${id}/approval`, { approved: true, version: worded['version'] });
   }
@@ -131,9 +131,9 @@ test('an account is connected, a plan laid out, and its posts go out by themselv
 
   /** Whether the file that a post goes out with is made. */
   async function ready(postId: string): Promise<boolean> {
-    const { posts } = (await api('GET', 'schedule')) as unknown as { posts: { id: string; shortId: string }[] };
+    const { posts } = await read<{ posts: { id: string; shortId: string }[] }>('schedule');
     const { shortId } = posts.find((post) => post.id === postId)!;
-    const renders = (await api('GET', `shorts/${shortId}/renders`)) as unknown as { state: string }[];
+    const renders = await read<{ state: string }[]>(`shorts/${shortId}/renders`);
     return renders.some(({ state }) => state === 'done');
   }
 });
