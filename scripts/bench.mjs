@@ -1,5 +1,5 @@
 // npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, reading-memory,
-// vectors, screen and editors. `flat`, `words`, `truth`, `summaries`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough`, `listen`, `render`, `prepare`, `preview`, `align`, `cuts`, `twelve`, `start`, `uploads`, `fetch` and `plan` run when named;
+// vectors, screen and editors. `flat`, `words`, `truth`, `summaries`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough`, `listen`, `render`, `prepare`, `preview`, `align`, `cuts`, `twelve`, `start`, `uploads`, `fetch`, `plan`, `storm` and `punctual` run when named;
 // `--write` makes roles, ends, stand-out and weights write what they fitted into the core.
 import { join } from 'node:path';
 import { buildServer } from './lib/build.mjs';
@@ -30,6 +30,8 @@ const NAMED = [
   'uploads',
   'fetch',
   'plan',
+  'storm',
+  'punctual',
 ];
 
 await runMain(async () => {

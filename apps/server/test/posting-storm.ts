@@ -23,6 +23,9 @@ export interface StormWishes {
   readonly kills: number;
   readonly workers: number;
   readonly seed: number;
+  /** All at one moment instead. */
+  readonly dueMs?: number;
+  readonly services?: readonly (typeof SERVICES)[number][];
   /** Done now and then between two kills, such as stopping the database for a moment. */
   readonly between?: (n: number) => Promise<void>;
 }
@@ -33,6 +36,7 @@ export interface Storm {
   copiesOf(postId: string): PlatformPost[];
   sha256Of(postId: string): string;
   tooMany(): number;
+  calls(): number;
   secrets(): string[];
   log(): Promise<string>;
 }
@@ -46,6 +50,7 @@ const ENDED = `state IN ('posted', 'refused', 'missed')`;
  */
 export async function runStorm(here: PublishingWorld, wishes: StormWishes): Promise<Storm> {
   const random = seeded(wishes.seed);
+  const services = wishes.services ?? SERVICES;
   await here.worker.stop(); // workers of its own follow
   // Channels by client: so many that no short is twice on one.
   const perChannel = Math.ceil(wishes.posts / wishes.accounts);
@@ -56,7 +61,7 @@ export async function runStorm(here: PublishingWorld, wishes: StormWishes): Prom
     await here.makeFiles(shortIds, 3_000);
     for (let i = 0; i < channelsEach && channels.length < wishes.accounts; i += 1) {
       const n = channels.length;
-      const id = await here.channel(clientId, SERVICES[n % SERVICES.length]!, { order: i + 1 });
+      const id = await here.channel(clientId, services[n % services.length]!, { order: i + 1 });
       const { status, text } = await here.connect(id, `storm-${n}`);
       if (status !== 201) throw new Error(text);
       channels.push({ id, shortIds });
@@ -66,13 +71,19 @@ export async function runStorm(here: PublishingWorld, wishes: StormWishes): Prom
     platform.allowADay(1_000);
     platform.faults.bySeed(wishes.seed, wishes.share);
   }
-  here.host.platforms.get('tidewire')!.refuseEvery = 7;
+  here.host.platforms.get('tidewire')!.refuseEvery = wishes.share > 0 ? 7 : 0;
   const postIds: string[] = [];
   const beginMs = here.nowMs() + 12 * 60_000;
   for (let n = 0; n < wishes.posts; n += 1) {
     const channel = channels[n % channels.length]!;
     const shortId = channel.shortIds[Math.floor(n / channels.length)]!;
-    postIds.push(await here.plan(channel.id, shortId, beginMs + Math.floor(random() * wishes.overMs) + n));
+    postIds.push(
+      await here.plan(
+        channel.id,
+        shortId,
+        (wishes.dueMs === undefined ? null : wishes.dueMs + Math.floor(n / channels.length) * 1_000) ?? beginMs + Math.floor(random() * wishes.overMs) + n,
+      ),
+    );
   }
   // What the time is by now, and everything before it is under way.
   const logFile = join(here.folder, 'workers.log');
@@ -117,6 +128,7 @@ export async function runStorm(here: PublishingWorld, wishes: StormWishes): Prom
       ),
     sha256Of: (postId) => files.get(postId)!,
     tooMany: () => [...here.host.platforms.values()].reduce((sum, { counted }) => sum + counted.tooMany, 0),
+    calls: () => [...here.host.platforms.values()].reduce((sum, { counted }) => sum + counted.calls, 0),
     secrets: () => [...grants],
     log: () => readFile(logFile, 'utf8'),
     ...(await hashed()),

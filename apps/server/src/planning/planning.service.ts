@@ -254,7 +254,7 @@ export class PlanningService implements OnModuleInit {
     const channel = await Channel.findByPk(channelId);
     if (channel === null) return;
     await this.database.run('SET CONSTRAINTS ALL DEFERRED');
-    for (const post of await Post.findAll({ where: { channelId, state: { [Op.ne]: 'posted' } } })) {
+    for (const post of await Post.findAll({ where: { channelId, state: ['planned', 'waiting', 'refused', 'missed'] } })) {
       const at = new Date(instantOf(channel.zone, post).atMs);
       if (at.getTime() !== post.at.getTime()) await post.update({ at, version: post.version + 1 });
     }

@@ -42,6 +42,8 @@ interface Way {
   readonly content: Content;
   readonly line: Line;
   readonly lateMs: number;
+  /** False where the file is gone: what may be there is still looked for. */
+  readonly hasFile: boolean;
   /** The call that publishes was announced then, in this look; null before. */
   readonly announced: { atMs: number | null };
 }
@@ -121,29 +123,24 @@ export class PostWork implements OnModuleInit {
   }
 
   private async carry(post: Post, sending: Sending, platform: PostingPlatform, lateMs: number, run: JobRun): Promise<void> {
-    const account = sending.accountId!;
+    const announced: Way['announced'] = { atMs: null };
+    const line = this.lines.open({
+      accountId: sending.accountId!,
+      platform,
+      signal: run.signal,
+      keep: (kept) => this.keep(run, sending, kept),
+      isStale: () => this.isStale(announced.atMs, platform),
+    });
+    const walk = async (path: string | null): Promise<void> => {
+      const content = this.contentOf(post, sending, path ?? '');
+      await this.end(run, post, await this.go({ run, post, sending, platform, lateMs, line, announced, content, hasFile: path !== null }));
+    };
     try {
-      await this.media.use(
-        sending.file,
-        'renders',
-        async (path) => {
-          const announced: Way['announced'] = { atMs: null };
-          const line = this.lines.open({
-            accountId: account,
-            platform,
-            signal: run.signal,
-            keep: (kept) => this.keep(run, sending, kept),
-            isStale: () => this.isStale(announced.atMs, platform),
-          });
-          const way: Way = { run, post, sending, platform, lateMs, line, announced, content: this.contentOf(post, sending, path) };
-          await this.end(run, post, await this.go(way));
-        },
-        run.signal,
-      );
+      await this.media.use(sending.file, 'renders', walk, run.signal);
     } catch (error) {
-      if (error instanceof MissingFileError && sending.doubtSince === null && sending.remoteId === null)
-        return this.end(run, post, { ...this.waiting(post, { waits: 'file', detail: 'Its file is gone; it is made again.' }), unfix: true });
-      throw error;
+      if (!(error instanceof MissingFileError)) throw error;
+      if (sending.doubtSince !== null || sending.remoteId !== null) await walk(null);
+      else await this.end(run, post, { ...this.waiting(post, { waits: 'file', detail: 'Its file is gone; it is made again.' }), unfix: true });
     }
   }
 
@@ -158,6 +155,7 @@ export class PostWork implements OnModuleInit {
         sending.doubtSince = null;
       }
       if (sending.remoteId !== null) return await this.follow(way);
+      if (!way.hasFile) return { ...this.waiting(post, { waits: 'file', detail: 'Its file is gone; it is made again.' }), unfix: true };
       if (this.isLate(post, way.lateMs)) return { ...this.missed(post, way.lateMs), unfix: true };
       await platform.prepare?.(content, sending.kept, line);
       const goesAt = post.at.getTime() - platform.aheadMs;
@@ -198,7 +196,7 @@ export class PostWork implements OnModuleInit {
     const { platform, content, sending, line } = way;
     const since = sending.doubtSince!.getTime();
     const now = this.clock.nowMs();
-    if (platform.once.by === 'key' && now < since + platform.once.lifeMs && (await this.mayGo(way))) {
+    if (platform.once.by === 'key' && way.hasFile && now < since + platform.once.lifeMs && (await this.mayGo(way))) {
       try {
         // The same call again: with its key it has no second effect, and its answer says what the first one came to.
         return this.came(way, await platform.publish(content, sending.kept, line));

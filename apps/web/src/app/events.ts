@@ -117,6 +117,18 @@ export const eventsApi = api.injectEndpoints({
   }),
 });
 
+/** Hundreds may be due in one minute: what they change is loaded once for all that ended in so long. */
+const TOGETHER_MS = 400;
+let postsTold = false;
+function tellOfPosts(dispatch: Dispatch): void {
+  if (postsTold) return;
+  postsTold = true;
+  setTimeout(() => {
+    postsTold = false;
+    dispatch(api.util.invalidateTags(['Schedule', 'Posting', 'Sending']));
+  }, TOGETHER_MS);
+}
+
 /** A job's progress is written into what is shown; its end loads what came of it. */
 function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
   const shortId = job.about['shortId'];
@@ -136,7 +148,7 @@ function tellOfJob(job: JobEvent, dispatch: Dispatch): void {
   const postId = job.about['postId'];
   if (job.kind === 'post' && postId !== undefined) {
     // How it stands is told by the post, not by the job, which is one look at it.
-    if (job.state === 'done') dispatch(api.util.invalidateTags(['Schedule', 'Posting', { type: 'Sending', id: postId }]));
+    if (job.state === 'done') tellOfPosts(dispatch);
     return;
   }
   const recordingId = job.about['recordingId'];
