@@ -77,15 +77,9 @@ export async function runStorm(here: PublishingWorld, wishes: StormWishes): Prom
   for (let n = 0; n < wishes.posts; n += 1) {
     const channel = channels[n % channels.length]!;
     const shortId = channel.shortIds[Math.floor(n / channels.length)]!;
-    postIds.push(
-      await here.plan(
-        channel.id,
-        shortId,
-        (wishes.dueMs === undefined ? null : wishes.dueMs + Math.floor(n / channels.length) * 1_000) ?? beginMs + Math.floor(random() * wishes.overMs) + n,
-      ),
-    );
+    const due = wishes.dueMs === undefined ? beginMs + Math.floor(random() * wishes.overMs) + n : wishes.dueMs + Math.floor(n / channels.length) * 1_000;
+    postIds.push(await here.plan(channel.id, shortId, due));
   }
-  // What the time is by now, and everything before it is under way.
   const logFile = join(here.folder, 'workers.log');
   const workers = Array.from({ length: wishes.workers }, () => startWorker(logFile));
   let killed = 0;
