@@ -65,6 +65,8 @@ it.runIf(mode !== 'punctual')(
         expect(String(failure)).toMatch(/advertisement|minutes late/);
       }
     }
+    // Most are out: one that gives up would hold the rest as well.
+    expect(rows.filter((row) => row['state'] === 'posted').length).toBeGreaterThan(0.85 * rows.length);
     expect(storm.tooMany(), 'calls over an account’s limit').toBe(0);
     expect([storm.killed, restarted]).toEqual([size.kills, size.restarts]);
     const log = await storm.log();
