@@ -41,6 +41,17 @@ describe('a plan that was made elsewhere', () => {
     expect(refusalOf('')).toBeInstanceOf(PlanFileRefusedError);
     expect(refusalOf(`channel,date,time,title\n${'A,2030-03-04,07:30,t\n'.repeat(1_001)}`)).toMatchObject({ line: 1_002 });
   });
+  it('is parted by what parts its columns, whatever stands in its lines', () => {
+    for (const mark of [',', ';', '\t']) {
+      const text = [
+        ['channel', 'date', 'time', 'title'],
+        ['a|b|c', '2026-03-02', '07:30', '(|)'],
+      ]
+        .map((cells) => cells.join(mark))
+        .join('\n');
+      expect(readPlanCsv(text).lines).toMatchObject([{ channel: 'a|b|c', title: '(|)' }]);
+    }
+  });
   it('comes back from our own file as it went', () => {
     const anyText = fc
       .string({ minLength: 1, maxLength: 20 })

@@ -39,13 +39,21 @@ const NEEDED = ['channel', 'date', 'time', 'title'] as const;
 const MOST_LINES = 1_000;
 const TIME = /^(\d{1,2}):(\d{2})(?::00)?$/;
 
+/** What parts the cells, by the line that names the columns: what stands below may be anything. A comma, or what spreadsheets write elsewhere. */
+function delimiterOf(text: string): string {
+  const [head = ''] = text.split(/[\r\n]/, 1);
+  const count = (mark: string): number => head.split(mark).length;
+  return [',', ';', '\t'].reduce((best, mark) => (count(mark) > count(best) ? mark : best));
+}
+
 /**
  * Reads a posting plan: CSV (RFC 4180) with the columns channel, date (YYYY-MM-DD), time (HH:MM on the channel's wall) and
  * title, and where there are any client and recording, in any order; others are left alone. What `planCsv` writes is read back.
  * @throws PlanFileRefusedError where a column is missing, or the file is too long
  */
 export function readPlanCsv(text: string): { readonly lines: readonly PlanLine[]; readonly refused: readonly RefusedLine[] } {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false });
+  const plain = text.replace(/^\uFEFF/, '');
+  const { data } = Papa.parse<string[]>(plain, { skipEmptyLines: false, delimiter: delimiterOf(plain) });
   const header = (data[0] ?? []).map((cell) => cell.trim().toLowerCase());
   for (const name of NEEDED)
     if (!header.includes(name))
