@@ -234,7 +234,15 @@ export class PostWork implements OnModuleInit {
         return { ...this.waiting(post, hindrance), unfix: true, event: 'recalled' };
       }
     }
-    return this.came(way, await platform.progress(sending.remoteId!, line));
+    try {
+      return this.came(way, await platform.progress(sending.remoteId!, line));
+    } catch (error) {
+      if (!(error instanceof RefusedError && error.status === 404)) throw error;
+      // Gone there: called back by a look that died before it could say so, or taken down by somebody.
+      if (platform.aheadMs > 0 && early) return { post: { state: 'planned', tryAt: this.in(0) }, unfix: true, event: 'recalled' };
+      const failure = 'It is not there any more: somebody took it down at the platform.';
+      return { post: { state: 'refused', failure, tryAt: null }, sending: { remoteId: null }, event: 'refused', detail: failure };
+    }
   }
 
   private came({ post, platform }: Way, outcome: Outcome): End {
