@@ -42,6 +42,7 @@ describe('clients', () => {
         writingService: false,
         filesKeptDays: null,
         comeAgainDays: null,
+        lateMinutes: 120,
         recordingCount: 0,
         channelCount: 0,
         version: 1,

@@ -17,8 +17,8 @@ it('tokens are sealed anew with the first key by a command, once, and open as be
   const id = randomUUID();
   const before = new Sealing({ sealingKeys: [old!] });
   await query(
-    `INSERT INTO accounts (id, client_id, service, remote_id, name, scopes, access_token, refresh_token, access_ends_at) VALUES ($1, $2, 'fernpost', $1::text, 'A', '{}', $3, $4, now())`,
-    [id, clientId, before.seal('an access token', `access:${id}`), before.seal('a refresh token', `refresh:${id}`)],
+    `INSERT INTO accounts (id, client_id, service, remote_id, name, scopes, access_token, refresh_token, access_ends_at) VALUES ($1, $2, 'fernpost', $3, 'A', '{}', $4, $5, now())`,
+    [id, clientId, id, before.seal('an access token', `access:${id}`), before.seal('a refresh token', `refresh:${id}`)],
   );
   // Of other tests' keys there may be some that nobody has any more: only what is named here counts.
   await query('DELETE FROM accounts WHERE id <> $1', [id]);
