@@ -58,7 +58,7 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
   await page.keyboard.press('ArrowUp');
   await expect(page.getByLabel('Title')).toBeDisabled();
   // What is approved can be read: its letters have a colour of their own.
-  expect(await page.getByLabel('Title').evaluate((field) => getComputedStyle(field).color)).not.toMatch(/transparent|, 0\)$|\/ 0\)$/);
+  await expect.poll(() => page.getByLabel('Title').evaluate((field) => getComputedStyle(field).color)).not.toMatch(/transparent|, 0\)$|\/ 0\)$/);
   await page.keyboard.press('ArrowDown');
 
   // The third by the writing service, which makes up a figure.
