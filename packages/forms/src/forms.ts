@@ -63,7 +63,7 @@ export class ChangePasswordForm {
 }
 
 /** Which version of a thing the writer saw: somebody who saw an older one is refused. */
-const SEEN = { min: 1, max: 2_000_000_000, description: 'The version that was seen; a write that saw an older one is refused (409)' } as const;
+export const SEEN = { min: 1, max: 2_000_000_000, description: 'The version that was seen; a write that saw an older one is refused (409)' } as const;
 
 export class UserForm {
   @Text({ min: 1, max: 80 }) name: string;
@@ -417,123 +417,5 @@ export class DocumentForm {
 }
 
 export class DocumentSeenForm {
-  @Whole(SEEN) version: number;
-}
-
-export class BatchForm {
-  @Text({ min: 1, max: 80 }) name: string;
-  @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
-}
-
-export class BatchChangeForm extends BatchForm {
-  @Whole(SEEN) version: number;
-}
-
-export class PlacementForm {
-  @Id() shortId: string;
-  @Id() channelId: string;
-  @Day() date: string;
-  @Whole({ max: 1_439 }) minute: number;
-  @Text({ max: 1_000 }) why: string;
-}
-
-export class StretchForm {
-  @Day() fromDate: string;
-  @NotBefore('fromDate', 'must not be before the first day') @Day() toDate: string;
-}
-
-/** A change of a channel that is tried before it is made; null where it stays as it is. */
-export class WhatIfForm {
-  @Id() channelId: string;
-  @Whole({ min: 1, max: 24, nullable: true }) postsPerDay: number | null;
-  @Whole({ min: 1, max: 168, nullable: true }) postsPerWeek: number | null;
-  @Parts(() => WindowForm, { maxItems: 7, description: 'Windows besides those that it has' }) windows: WindowForm[];
-  @Parts(() => StretchForm, { maxItems: 7, description: 'Days without posts besides those that it has' }) blackouts: StretchForm[];
-}
-
-export class LayOutForm {
-  @TextList({ format: 'uuid', maxItems: 500 }) shortIds: string[];
-  @Day() fromDate: string;
-  @NotBefore('fromDate', 'must not be before the first day') @Day() toDate: string;
-  @Parts(() => PlacementForm, { maxItems: 1_000, description: 'Placements of a proposal before that stay as they are' }) kept: PlacementForm[];
-  @Parts(() => WhatIfForm, { maxItems: 10, description: 'Changes that are tried, and not made' }) whatIf: WhatIfForm[];
-}
-
-export class AcceptForm {
-  @Id({ nullable: true }) batchId: string | null;
-  @Parts(() => PlacementForm, { maxItems: 1_000 }) placements: PlacementForm[];
-}
-
-/** A plan that was made elsewhere. */
-export class PlanFileForm {
-  @Text({ min: 1, max: 400_000, trim: 'none' }) csv: string;
-  @Id({ nullable: true, description: 'Only of this client' }) clientId: string | null;
-}
-
-/** How late a post of a client may go out without a person's word. */
-export class LatenessForm {
-  @Whole({ min: 5, max: 10_080 }) minutes: number;
-  @Whole(SEEN) version: number;
-}
-
-/** What a browser came back with from a platform (RFC 6749, 4.1.2; RFC 9207). */
-export class ConnectedForm {
-  @Text({ min: 1, max: 400, trim: 'none' }) state: string;
-  @Text({ optional: true, max: 2_000, trim: 'none' }) code?: string;
-  @Text({ optional: true, max: 400, trim: 'none' }) iss?: string;
-  @Text({ optional: true, max: 100, trim: 'none' }) error?: string;
-}
-
-export class ChannelAccountForm {
-  @Id({ nullable: true, description: 'An account of its client on its platform; null: its posts are posted by hand' }) accountId: string | null;
-}
-
-/** Posting is stopped, or goes on: on a channel, for a client, or at all where both are null. */
-export class StopForm {
-  @Id({ nullable: true }) clientId: string | null;
-  @Id({ nullable: true }) channelId: string | null;
-  @Flag() stopped: boolean;
-}
-
-export class PostSeenForm {
-  @Whole(SEEN) version: number;
-}
-
-/** What a person found out of a post whose sending broke off. */
-export class OutcomeForm {
-  @Flag({ description: 'It is up there' }) isUp: boolean;
-  @Whole(SEEN) version: number;
-}
-
-/** Other words for a post that is out. */
-export class PostedWordsForm {
-  @Text({ min: 1, max: 1_000 }) title: string;
-  @Text({ max: 20_000 }) description: string;
-  @Whole(SEEN) version: number;
-}
-
-export class CalendarForm {
-  @Text({ min: 1, max: 80, description: 'Whom it is for' }) name: string;
-}
-
-export class MovePostForm {
-  @Id() channelId: string;
-  @Day() date: string;
-  @Whole({ max: 1_439 }) minute: number;
-  @Whole(SEEN) version: number;
-}
-
-export class PostMoveForm extends MovePostForm {
-  @Id() postId: string;
-}
-
-/** Posts that move together: each is checked beside the others where they go. */
-export class MovePostsForm {
-  @Parts(() => PostMoveForm, { minItems: 1, maxItems: 500 }) moves: PostMoveForm[];
-}
-
-export class PostStateForm {
-  @OneOf(['planned', 'posted', 'refused'], { description: '`refused` takes a mark back from a post that had been refused' })
-  state: 'planned' | 'posted' | 'refused';
   @Whole(SEEN) version: number;
 }
