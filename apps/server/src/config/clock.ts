@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { Inject, Injectable } from '@nestjs/common';
-import type { Config } from './config.js';
+import { type Config, ConfigError } from './config.js';
 import { CONFIG } from './token.js';
 
 /** Where simulated time stands: at `sinceMs` of the time of day it was `startMs`, and it runs so many times as fast. */
@@ -16,16 +16,18 @@ interface Simulated {
  */
 @Injectable()
 export class Clock {
-  private readonly aheadMs: number;
   private readonly file: string | null;
 
-  constructor(@Inject(CONFIG) { clockStartMs, clockFile }: Config) {
-    this.aheadMs = clockStartMs === null ? 0 : clockStartMs - Date.now();
+  /** @throws ConfigError where there is a file that tells no time */
+  constructor(@Inject(CONFIG) { clockFile }: Pick<Config, 'clockFile'>) {
     this.file = clockFile;
+    if (clockFile !== null) read(clockFile);
   }
 
   nowMs(): number {
-    return this.file === null ? Date.now() + this.aheadMs : simulated(this.file);
+    if (this.file === null) return Date.now();
+    const { startMs, sinceMs, speed } = read(this.file);
+    return Math.round(startMs + (Date.now() - sinceMs) * speed);
   }
 
   /** How many times as fast as the time of day it runs. */
@@ -34,9 +36,15 @@ export class Clock {
   }
 }
 
-const read = (file: string): Simulated => JSON.parse(readFileSync(file, 'utf8')) as Simulated;
-
-function simulated(file: string): number {
-  const { startMs, sinceMs, speed } = read(file);
-  return Math.round(startMs + (Date.now() - sinceMs) * speed);
+function read(file: string): Simulated {
+  let told: Partial<Simulated> | null;
+  try {
+    told = JSON.parse(readFileSync(file, 'utf8')) as Partial<Simulated> | null;
+  } catch {
+    throw new ConfigError(`SIFT_REEL_CLOCK_FILE must name a file of JSON, ${file} is none`);
+  }
+  const { startMs, sinceMs, speed } = told ?? {};
+  if (![startMs, sinceMs, speed].every(Number.isFinite) || !(speed! > 0))
+    throw new ConfigError(`SIFT_REEL_CLOCK_FILE: startMs, sinceMs and speed must be numbers, speed over 0, in ${file}`);
+  return { startMs: startMs!, sinceMs: sinceMs!, speed: speed! };
 }

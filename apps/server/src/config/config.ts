@@ -74,8 +74,6 @@ export interface Config {
   readonly sealingKeys: readonly SealingKey[];
   /** A file that says what time it is, for simulated time: see `Clock`. Null for the time of day. */
   readonly clockFile: string | null;
-  /** The moment at which the schedule's clock starts, ms since 1970, or null for the time of day; for tests. */
-  readonly clockStartMs: number | null;
 }
 
 /** An environment variable cannot be used; the message names it. */
@@ -117,7 +115,6 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     platforms: platformsOf(env),
     sealingKeys: keysOf(env),
     clockFile: env['SIFT_REEL_CLOCK_FILE'] ? resolve(env['SIFT_REEL_CLOCK_FILE']) : null,
-    clockStartMs: moment(env, 'SIFT_REEL_CLOCK_START'),
   };
 }
 
@@ -206,14 +203,6 @@ function template(env: NodeJS.ProcessEnv, name: string): string | null {
   if (text === '') return null;
   if (!text.includes('{wav}') || text.startsWith('{')) throw new ConfigError(`${name} must be a program with its arguments, {wav} among them`);
   return text;
-}
-
-function moment(env: NodeJS.ProcessEnv, name: string): number | null {
-  const text = env[name];
-  if (text === undefined || text === '') return null;
-  if (!/^\d{4}-\d\d-\d\dT\d\d:\d\dZ$/.test(text) || Number.isNaN(Date.parse(text)))
-    throw new ConfigError(`${name} must be a moment such as 2026-03-05T07:45Z, found “${text}”`);
-  return Date.parse(text);
 }
 
 function wholeNumber(env: NodeJS.ProcessEnv, name: string, fallback: number, min: number, max: number): number {
