@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { ConflictException, Inject, Injectable, NotFoundException } from '@nestjs/common';
 import { addDays, planCalendar, wallTimeAt } from '@sift-reel/core';
 import type { CalendarForm } from '@sift-reel/forms';
@@ -8,6 +8,7 @@ import { Client } from '../clients/clients.models.js';
 import { CONFIG, type Config } from '../config/config.module.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, requireClient, scoped } from '../identity/actor.js';
+import { hashToken } from '../identity/sessions.service.js';
 import { Clock } from '../config/clock.js';
 import { Calendar } from './planning.models.js';
 import { PlanningService } from './planning.service.js';
@@ -27,8 +28,6 @@ interface Published {
   /** RFC 9110, section 8.8.3. */
   readonly etag: string;
 }
-
-const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
 /** Private addresses of clients' calendars: whoever has one reads the client's posts, until it is withdrawn. */
 @Injectable()
@@ -55,7 +54,7 @@ export class CalendarsService {
       found(await Client.findOne({ where: { id: clientId, archivedAt: null } }), 'client');
       if ((await Calendar.count({ where: { clientId } })) >= MOST_PER_CLIENT)
         throw new ConflictException(`A client has at most ${MOST_PER_CLIENT} calendar addresses. Withdraw one that nobody uses.`);
-      const made = await Calendar.create({ clientId, name, tokenHash: hashOf(token), createdBy: actor.userId });
+      const made = await Calendar.create({ clientId, name, tokenHash: hashToken(token), createdBy: actor.userId });
       await this.record(actor, 'create', made);
       return made;
     });
@@ -73,14 +72,14 @@ export class CalendarsService {
 
   /** @throws NotFoundException for an address that is withdrawn, never was, or whose client is archived: in the same words */
   async publish(token: string): Promise<Published> {
-    const tokenHash = hashOf(token);
+    const tokenHash = hashToken(token);
     const calendar = await Calendar.findOne({ where: { tokenHash } });
     const client = calendar === null ? null : await Client.findOne({ where: { id: calendar.clientId, archivedAt: null } });
     if (client === null) throw new NotFoundException('There is no calendar at this address. It may have been withdrawn.');
     const today = wallTimeAt(client.zone, this.clock.nowMs()).date;
     const rows = await this.planning.rows({ clientIds: [client.id] }, addDays(today, -DAYS_BACK), addDays(today, DAYS_ON), client.id);
     await this.database.run(READ, [tokenHash]);
-    const etag = `"${hashOf(JSON.stringify([client.name, rows])).slice(0, 32)}"`;
+    const etag = `"${hashToken(JSON.stringify([client.name, rows])).slice(0, 32)}"`;
     return { text: planCalendar(rows, client.name, this.clock.nowMs(), REFRESH_S), etag };
   }
 

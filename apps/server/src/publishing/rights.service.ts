@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
 import { Inject, Injectable } from '@nestjs/common';
 import * as oauth from 'oauth4webapi';
@@ -38,7 +37,6 @@ export interface Errand {
 
 export const accessPlace = (accountId: string): string => `access:${accountId}`;
 export const refreshPlace = (accountId: string): string => `refresh:${accountId}`;
-export const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 
 /** Rights at platforms: asked for (RFC 6749, 4.1, with PKCE, RFC 7636), renewed before they end, and given back (RFC 7009). */
 @Injectable()

@@ -1,4 +1,5 @@
 import { type Edit, type EditedPassage, NO_EDIT, type Targets, type TruthRule } from '@sift-reel/core';
+import type { IncludeOptions } from 'sequelize';
 import { BelongsTo, Column, DataType, Default, ForeignKey, HasMany, Model, PrimaryKey, Table } from 'sequelize-typescript';
 import { Recording } from '../recordings/recordings.models.js';
 import { CandidateRow } from '../sifting/sifting.models.js';
@@ -94,3 +95,11 @@ export class Translation extends Model {
   @Column(DataType.DATE) declare readAt: Date | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
 }
+
+/** All that a short is shown and sent with. It is there while its candidate is kept. */
+export const KEPT_WITH_ALL: IncludeOptions[] = [
+  { model: CandidateRow, where: { state: 'kept' } },
+  { model: Recording },
+  { model: CopyRow },
+  { model: Translation, attributes: ['id', 'shortId', 'language', 'targets', 'readVersion'] },
+];

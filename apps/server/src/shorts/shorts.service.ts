@@ -1,7 +1,6 @@
 import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
 import { type Finding, OPEN_VOICE } from '@sift-reel/core';
 import type { ApprovalForm, CheckForm, CopyForm, EvergreenForm, TickForm } from '@sift-reel/forms';
-import type { IncludeOptions } from 'sequelize';
 import { StaleWriteException, UnsaidException } from '../problems/refusals.js';
 import type { AuditAction } from '../audit/trail-words.js';
 import { AuditService } from '../audit/audit.service.js';
@@ -9,26 +8,16 @@ import { Channel, Client, PlatformProfile, PostingWindow, voiceOf } from '../cli
 import { Database } from '../database/database.service.js';
 import { type Actor, found, mayPass, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
-import { Recording } from '../recordings/recordings.models.js';
 import { storedTalk } from '../recordings/stored-talk.js';
-import { CandidateRow } from '../sifting/sifting.models.js';
 import { CopyHistory } from './copy-history.service.js';
 import { CopyCheck, isTicked, ticksIt } from './copy-check.service.js';
 import { ProposalsService } from './proposals.service.js';
 import { ShortFacts } from './short-facts.js';
 import { baseCopy, toCopyView, toShortChannel } from './short-views.js';
-import { CopyRow, passageOf, Short, type Tick, Translation } from './shorts.models.js';
+import { CopyRow, KEPT_WITH_ALL, passageOf, Short, type Tick } from './shorts.models.js';
 import { talkLanguages } from './talk-languages.js';
 import { TextPool } from '../text/text-pool.service.js';
 import type { CheckView, CopyVersionView, CopyView, PassageView, ShortView, TitleView } from './shorts.views.js';
-
-/** A short is there while its candidate is kept. */
-const WITH_ALL: IncludeOptions[] = [
-  { model: CandidateRow, where: { state: 'kept' } },
-  { model: Recording },
-  { model: CopyRow },
-  { model: Translation, attributes: ['id', 'shortId', 'language', 'targets', 'readVersion'] },
-];
 
 @Injectable()
 export class ShortsService {
@@ -51,7 +40,7 @@ export class ShortsService {
         ...(filter.clientId === undefined ? {} : { clientId: filter.clientId }),
         ...(filter.ids === undefined ? {} : { id: [...filter.ids] }),
       },
-      include: WITH_ALL,
+      include: KEPT_WITH_ALL,
       order: [
         ['recordingId', 'ASC'],
         ['score', 'DESC'],
@@ -67,11 +56,11 @@ export class ShortsService {
 
   /** Those of some shorts that the actor may see. */
   findSome(actor: Actor, shortIds: readonly string[]): Promise<Short[]> {
-    return Short.findAll({ where: { id: [...shortIds], ...scoped(actor) }, include: WITH_ALL });
+    return Short.findAll({ where: { id: [...shortIds], ...scoped(actor) }, include: KEPT_WITH_ALL });
   }
 
   async find(actor: Actor, shortId: string): Promise<Short> {
-    return found(await Short.findOne({ where: { id: shortId, ...scoped(actor) }, include: WITH_ALL }), 'short');
+    return found(await Short.findOne({ where: { id: shortId, ...scoped(actor) }, include: KEPT_WITH_ALL }), 'short');
   }
 
   /** Saves words: for all channels (`channelId` null) or for one. */
