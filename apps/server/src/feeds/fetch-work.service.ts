@@ -63,7 +63,9 @@ export class FetchWork implements OnModuleInit {
           validator: row.validator,
           bytes: row.bytes === null ? null : Number(row.bytes),
           mostBytes: LARGEST_FILE,
-          begins: (validator, bytes) => run.keep(() => row.update({ validator, bytes })),
+          begins: async (validator, bytes) => {
+            await run.keep(() => row.update({ validator, bytes }));
+          },
           progress: (bytes, of) => run.report('fetching', FETCHING_AT + (LOOKING_AT - FETCHING_AT) * (of === null ? 0 : bytes / of)),
         },
         AbortSignal.any([run.signal, AbortSignal.timeout(LONGEST_MS)]),

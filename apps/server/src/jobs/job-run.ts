@@ -55,12 +55,12 @@ export class JobRun {
    * Keeps what a stage made, so that the next run need not make it again. The job's row is held until it is written.
    * @throws JobOverError when the run was cancelled or taken over; nothing is written then
    */
-  async keep(act: () => Promise<unknown>): Promise<void> {
+  async keep<T>(act: () => Promise<T>): Promise<T> {
     await this.writing;
-    await this.database.transaction(async () => {
+    return this.database.transaction(async () => {
       const rows = await this.database.run(HOLD, [this.jobId, this.attempt]);
       if (rows.length === 0) throw new JobOverError('cancelled or taken over');
-      await act();
+      return act();
     });
   }
 
