@@ -50,6 +50,8 @@ export class Post extends Model {
   @Default(false) @Column(DataType.BOOLEAN) declare lateOk: boolean;
   /** When it is looked at again; null: when its time comes. */
   @Column(DataType.DATE) declare tryAt: Date | null;
+  /** How often the platform took it and turned it down. */
+  @Default(0) @Column(DataType.INTEGER) declare turnedDown: number;
   @Column(DataType.TEXT) declare why: string;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
 }

@@ -7,13 +7,11 @@ import { Clock } from '../config/clock.js';
 import { Database } from '../database/database.service.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { Post } from '../planning/planning.models.js';
-import { Recording } from '../recordings/recordings.models.js';
 import { storedTalk } from '../recordings/stored-talk.js';
 import { type MadeFile, RenderAsking } from '../rendering/render-asking.service.js';
 import { copyFor, toShortChannel } from '../shorts/short-views.js';
-import { CopyRow, passageOf, Short, Translation } from '../shorts/shorts.models.js';
+import { KEPT_WITH_ALL, passageOf, Short } from '../shorts/shorts.models.js';
 import { talkLanguages } from '../shorts/talk-languages.js';
-import { CandidateRow } from '../sifting/sifting.models.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { stopsLock } from './post.kind.js';
 import { STOPPED } from './posting-clock.service.js';
@@ -38,15 +36,15 @@ const WORDS: Readonly<Record<PostWaits, string>> = {
 /** What a post is waiting for, as the end of a sentence. */
 export const waitingFor = (waits: PostWaits): string => WORDS[waits];
 
-const SHORT_WITH_ALL = [
-  { model: CandidateRow, where: { state: 'kept' } },
-  { model: Recording },
-  { model: CopyRow },
-  { model: Translation, attributes: ['id', 'shortId', 'language', 'targets', 'readVersion'] },
-];
-
-/** A mark that nobody else's post has, always the same for the same post: what was sent once is found again, whatever was forgotten here. */
-export const markOf = (postId: string): string => `sr-${createHash('sha256').update(`post:${postId}`).digest('hex').slice(0, 14)}`;
+/**
+ * A mark that nobody else's post has, always the same for the same post: what was sent once is found again, whatever was forgotten here.
+ * @param turnedDown how often it was taken and turned down: that stands there under its mark, and what goes out after it has another
+ */
+export const markOf = (postId: string, turnedDown = 0): string =>
+  `sr-${createHash('sha256')
+    .update(['post', postId, ...(turnedDown > 0 ? [turnedDown] : [])].join(':'))
+    .digest('hex')
+    .slice(0, 14)}`;
 
 /** Fixes what of a post goes out, at the moment it is to go; or says what it waits for. */
 @Injectable()
@@ -83,14 +81,11 @@ export class Fixing {
     }
     const captions =
       file === null ? '' : await this.text.captions(short.clientId, { talk: await storedTalk(short.recordingId), ...passageOf(short), format: 'subrip' });
-    let fixed: Sending | Hindrance | null = null;
-    await run.keep(async () => {
+    return run.keep(async () => {
       await this.database.lock(channelLock(post.channelId), `short-posts:${post.shortId}`);
       await this.database.rows('SELECT id FROM shorts WHERE id = $1 FOR SHARE', [post.shortId]);
-      const hindrance = await this.hindranceOf(post, short.version);
-      fixed = hindrance ?? (await this.write(post, file!, captions));
+      return (await this.hindranceOf(post, short.version)) ?? (await this.write(post, file!, captions));
     });
-    return fixed!;
   }
 
   /**
@@ -126,13 +121,14 @@ export class Fixing {
     const languages = await talkLanguages(this.database, [short!.recordingId]);
     const copy = copyFor(short!, channel!, languages.get(short!.recordingId) ?? 'en');
     const { title, description, hashtags } = asPosted(copy, voiceOf(client!));
-    await Sending.destroy({ where: { postId: post.id } });
+    // What is there, or may be, is never written over: then this fails by the row's key.
+    await Sending.destroy({ where: { postId: post.id, remoteId: null, doubtSince: null } });
     return Sending.create({
       postId: post.id,
       clientId: post.clientId,
       accountId: channel!.accountId,
       service: channel!.platformProfile.service!,
-      mark: markOf(post.id),
+      mark: markOf(post.id, post.turnedDown),
       shortVersion: short!.version,
       copy: { title, description, hashtags: hashtags.map((tag) => tag.replace(/^#/, '')), coverLine: copy.coverLine },
       captions,
@@ -148,7 +144,7 @@ export class Fixing {
 
   private async load(post: Post): Promise<{ short: Short | null; channel: Channel | null; client: Client | null }> {
     return {
-      short: await Short.findOne({ where: { id: post.shortId, clientId: post.clientId }, include: SHORT_WITH_ALL }),
+      short: await Short.findOne({ where: { id: post.shortId, clientId: post.clientId }, include: KEPT_WITH_ALL }),
       channel: await Channel.findOne({ where: { id: post.channelId }, include: [PlatformProfile, PostingWindow] }),
       client: await Client.findByPk(post.clientId),
     };
