@@ -66,6 +66,8 @@ export class Channel extends Model {
   @Column(DataType.INTEGER) declare postsPerWeek: number;
   /** What it posts with by itself; null: by hand. */
   @Column(DataType.UUID) declare accountId: string | null;
+  /** Since when it does; what was due before is left to whoever posts by hand. */
+  @Column(DataType.DATE) declare accountSince: Date | null;
   /** What its posts are in; null for the language of the talk. */
   @Column(DataType.TEXT) declare language: string | null;
   @Default(1) @Column(DataType.INTEGER) declare version: number;

@@ -22,6 +22,8 @@ import { filesKept } from './migrations/0018-files-kept.js';
 import { platformLoudness } from './migrations/0019-platform-loudness.js';
 import { pages } from './migrations/0020-pages.js';
 import { heardEnds } from './migrations/0021-heard-ends.js';
+import { turnedDown } from './migrations/0027-turned-down.js';
+import { accountSince } from './migrations/0026-account-since.js';
 import { publishing } from './migrations/0025-publishing.js';
 import { evergreen } from './migrations/0024-evergreen.js';
 import { calendars } from './migrations/0023-calendars.js';
@@ -54,6 +56,8 @@ export const MIGRATIONS: readonly Migration[] = [
   calendars,
   evergreen,
   publishing,
+  accountSince,
+  turnedDown,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

@@ -11,13 +11,14 @@ import { log } from '../config/logger.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, mayPass, requireClient, requireOwner, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
+import { hashToken } from '../identity/sessions.service.js';
 import { Lines } from './lines.service.js';
 import { PLATFORMS } from './platforms/all.js';
 import { LaterError, type PostingPlatform, RightGoneError } from './platforms/platform.js';
 import { stopsLock } from './post.kind.js';
 import { Account, PostingStop } from './publishing.models.js';
 import type { ConnectedView, ConnectingView, PostingView, StopView } from './publishing.views.js';
-import { accessPlace, hashOf, refreshPlace, RightsService, type Tokens } from './rights.service.js';
+import { accessPlace, refreshPlace, RightsService, type Tokens } from './rights.service.js';
 import { Sealing } from './sealing.js';
 
 const ERRAND_MS = 15 * 60_000;
@@ -83,7 +84,7 @@ export class AccountsService {
     if (!this.sealing.isReady)
       throw new ServiceUnavailableException('No key is configured to seal tokens with (SIFT_REEL_SEALING_KEYS), so no account can be connected.');
     const errand = await this.asking(() => this.rights.begin(platform.name, platform.scopes));
-    const hash = hashOf(errand.state);
+    const hash = hashToken(errand.state);
     await this.database.transaction(async () => {
       await this.database.run('DELETE FROM connect_attempts WHERE ends_at < now()');
       await this.database.run(
@@ -104,7 +105,7 @@ export class AccountsService {
 
   /** Takes what the browser came back with: once, and only from whoever was sent. */
   async finish(actor: Actor, { state, code, iss, error }: ConnectedForm): Promise<ConnectedView> {
-    const hash = hashOf(state);
+    const hash = hashToken(state);
     const [errand] = await this.database.run<ErrandRow>(TAKE_ERRAND, [hash]);
     if (errand === undefined || errand.userId !== actor.userId || errand.endsAt.getTime() < Date.now())
       throw new NotFoundException('This was begun too long ago, was finished already, or by somebody else. Begin again on the channel.');
@@ -126,7 +127,7 @@ export class AccountsService {
         const account = found(await Account.findOne({ where: { id: accountId, clientId: channel.clientId } }), 'account');
         if (account.service !== channel.platformProfile.service) throw new UnprocessableEntityException('The account is on another platform than the channel.');
       }
-      await channel.update({ accountId });
+      await channel.update({ accountId, accountSince: this.since(channel, accountId) });
       await this.database.run(LOOK_AGAIN, [[channelId]]);
       await this.record(actor, accountId === null ? 'disconnect' : 'connect', channel);
     });
@@ -140,6 +141,7 @@ export class AccountsService {
     await this.database.transaction(async () => {
       const row = found(await Account.findOne({ where: { id: accountId, ...scoped(actor) }, lock: true }), 'account');
       const channels = await Channel.findAll({ attributes: ['id'], where: { accountId } });
+      await Channel.update({ accountId: null, accountSince: null }, { where: { accountId } });
       await row.destroy();
       await this.database.run(LOOK_AGAIN, [channels.map(({ id }) => id)]);
       const { clientId, name } = row;
@@ -200,6 +202,12 @@ export class AccountsService {
     return done;
   }
 
+  /** A channel that was posted by hand begins anew; another account in its place goes on. */
+  private since({ accountId, accountSince }: Channel, next: string | null): Date | null {
+    if (next === null) return null;
+    return accountId == null ? new Date(this.clock.nowMs()) : (accountSince ?? new Date(this.clock.nowMs()));
+  }
+
   private services(): PostingPlatform[] {
     return [...PLATFORMS.values()].filter(({ name }) => this.config.platforms[name] !== undefined);
   }
@@ -255,7 +263,8 @@ export class AccountsService {
         };
         if (known === null) await Account.create({ id, clientId, service: platform.name, remoteId: who.remoteId, ...fields });
         else await known.update({ ...fields, version: known.version + 1 });
-        await Channel.update({ accountId: id }, { where: { id: channel.id } });
+        const now = found(await Channel.findByPk(channel.id, { lock: true }), 'channel');
+        await now.update({ accountId: id, accountSince: this.since(now, id) });
         const channels = await Channel.findAll({ attributes: ['id'], where: { accountId: id } });
         await this.database.run(LOOK_AGAIN, [channels.map((one) => one.id)]);
         await this.audit.record({ userId: actor.userId, clientId, action: 'connect', subject: 'account', subjectId: id, detail: { title: who.name } });

@@ -22,19 +22,23 @@ const STILL_WAITS = `CASE p.waits WHEN 'stop' THEN ${STOPPED}
   WHEN 'approval' THEN NOT EXISTS (SELECT FROM shorts s WHERE s.id = p.short_id AND s.approved_version IS NOT NULL)
   ELSE false END`;
 
+/** One worker looks at a time; the others have nothing to add. */
+const MINE = `SELECT pg_try_advisory_xact_lock(hashtextextended('posting-clock', 0)) AS mine`;
+
 /**
- * Posts that are due for a look, of clients the agency works for, on channels with an account. The time of the next look is set at once:
- * whoever looks in the same moment passes them over, and a look that never ends comes again. $1 now, $2 services, $3 ms each is looked at
- * before its time, by service
+ * Posts that are due for a look and have none asked for, of clients the agency works for, on channels with an account. Nothing of them is
+ * locked or written: a look holds its job and then its post, and whoever held them the other way round would stand in its way. $1 now,
+ * $2 services, $3 ms each is looked at before its time, by service
  */
-const DUE = `UPDATE posts SET try_at = $1::timestamptz + interval '2 minutes' WHERE id IN (
-  SELECT p.id FROM posts p JOIN channels c ON c.id = p.channel_id JOIN clients k ON k.id = p.client_id AND k.archived_at IS NULL
-    JOIN platform_profiles f ON f.id = c.platform_profile_id
-  WHERE p.state IN ('planned', 'waiting', 'sending', 'processing') AND f.service = ANY ($2) AND (p.state <> 'planned' OR c.account_id IS NOT NULL)
-    AND coalesce(p.try_at, p.at - ($3::jsonb ->> f.service)::bigint * interval '1 millisecond') <= $1::timestamptz
-    AND (p.state <> 'waiting' OR p.at + k.late_minutes * interval '1 minute' < $1::timestamptz OR NOT ${STILL_WAITS})
-  ORDER BY p.at LIMIT ${MOST_AT_ONCE} FOR UPDATE OF p SKIP LOCKED)
-RETURNING id, client_id AS "clientId", channel_id AS "channelId", (SELECT s.bytes FROM sendings s WHERE s.post_id = posts.id) AS bytes`;
+const DUE = `SELECT p.id, p.client_id AS "clientId", p.channel_id AS "channelId", (SELECT s.bytes FROM sendings s WHERE s.post_id = p.id) AS bytes
+FROM posts p JOIN channels c ON c.id = p.channel_id JOIN clients k ON k.id = p.client_id AND k.archived_at IS NULL
+  JOIN platform_profiles f ON f.id = c.platform_profile_id
+WHERE p.state IN ('planned', 'waiting', 'sending', 'processing') AND f.service = ANY ($2)
+  AND (p.state <> 'planned' OR p.late_ok OR p.at >= c.account_since)
+  AND coalesce(p.try_at, p.at - ($3::jsonb ->> f.service)::bigint * interval '1 millisecond') <= $1::timestamptz
+  AND (p.state <> 'waiting' OR p.at + k.late_minutes * interval '1 minute' < $1::timestamptz OR NOT ${STILL_WAITS})
+  AND NOT EXISTS (SELECT FROM jobs j WHERE j.kind = 'post' AND j.subject_id = p.id AND j.state IN ('waiting', 'running'))
+ORDER BY p.at, p.id LIMIT ${MOST_AT_ONCE}`;
 
 /** Sees to it that posts are looked at when they are due: any number of workers may, and each time one does. */
 @Injectable()
@@ -64,11 +68,9 @@ export class PostingClock implements OnApplicationBootstrap, OnModuleDestroy {
 
   async look(): Promise<number> {
     const due = await this.database.transaction(async () => {
-      const rows = await this.database.run<{ id: string; clientId: string; channelId: string; bytes: string | null }>(DUE, [
-        new Date(this.clock.nowMs()),
-        this.services,
-        this.ahead,
-      ]);
+      if ((await this.database.run<{ mine: boolean }>(MINE))[0]?.mine !== true) return 0;
+      const now = new Date(this.clock.nowMs());
+      const rows = await this.database.run<{ id: string; clientId: string; channelId: string; bytes: string | null }>(DUE, [now, this.services, this.ahead]);
       for (const { id, clientId, channelId, bytes } of rows) {
         const size = Number(bytes ?? 0) > LONG_BYTES ? 'long' : 'short';
         await this.jobs.enqueue(POST, { subjectId: id, clientId, about: { postId: id, channelId }, size, again: true });
