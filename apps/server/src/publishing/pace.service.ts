@@ -8,8 +8,9 @@ const SHARE = 0.9;
 const AT_ONCE = 0.3;
 
 /** $1 account, $2 now, $3 ms between two calls, $4 ms that may be asked ahead */
-const TAKE = `UPDATE account_paces SET due_at = greatest(due_at, $2::timestamptz) + $3 * interval '1 millisecond'
-WHERE account_id = $1 AND held_until <= $2 AND greatest(due_at, $2::timestamptz) - $2::timestamptz <= $4 * interval '1 millisecond' RETURNING account_id`;
+const TAKE = `INSERT INTO account_paces AS a (account_id, due_at) VALUES ($1, $2::timestamptz + $3 * interval '1 millisecond')
+ON CONFLICT (account_id) DO UPDATE SET due_at = greatest(a.due_at, $2::timestamptz) + $3 * interval '1 millisecond'
+WHERE a.held_until <= $2 AND greatest(a.due_at, $2::timestamptz) - $2::timestamptz <= $4 * interval '1 millisecond' RETURNING account_id`;
 const WAIT = `SELECT held_until AS "heldUntil", held_why AS "heldWhy", due_at AS "dueAt" FROM account_paces WHERE account_id = $1`;
 /** $1 account, $2 until, $3 why */
 const HOLD = `INSERT INTO account_paces (account_id, held_until, held_why) VALUES ($1, $2, $3)
@@ -36,7 +37,6 @@ export class Pace {
     const betweenMs = perMs / Math.max(1, calls * SHARE - burst);
     const aheadMs = (burst - 1) * betweenMs;
     const now = new Date(nowMs);
-    await this.database.run('INSERT INTO account_paces (account_id) VALUES ($1) ON CONFLICT DO NOTHING', [accountId]);
     if ((await this.database.run(TAKE, [accountId, now, betweenMs, aheadMs])).length > 0) return null;
     const [row] = await this.database.run<{ heldUntil: Date | number; heldWhy: string | null; dueAt: Date | number }>(WAIT, [accountId]);
     const held = Number(row?.heldUntil ?? 0) - nowMs; // minus infinity is a number here

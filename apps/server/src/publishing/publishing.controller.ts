@@ -129,11 +129,13 @@ export class PublishingController {
   async takeCallback(@Param('service') service: string, @Req() request: Request & { rawBody?: Buffer }): Promise<void> {
     const platform = Object.hasOwn(this.config.platforms, service) ? this.config.platforms[service] : undefined;
     if (platform === undefined) throw new NotFoundException('There is nothing here.');
-    const right = `sha256=${createHmac('sha256', platform.callbackSecret)
-      .update(request.rawBody ?? '')
-      .digest('hex')}`;
-    const given = request.header('take-signature') ?? '';
-    if (given.length !== right.length || !timingSafeEqual(Buffer.from(given), Buffer.from(right))) throw new ForbiddenException('The signature does not hold.');
+    const right = Buffer.from(
+      `sha256=${createHmac('sha256', platform.callbackSecret)
+        .update(request.rawBody ?? '')
+        .digest('hex')}`,
+    );
+    const given = Buffer.from(request.header('take-signature') ?? '');
+    if (given.length !== right.length || !timingSafeEqual(given, right)) throw new ForbiddenException('The signature does not hold.');
     const take: unknown = (request.body as { take?: unknown } | undefined)?.take;
     if (typeof take === 'string') await this.sendings.calledBack(service, take);
   }

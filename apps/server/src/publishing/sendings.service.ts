@@ -57,7 +57,7 @@ export class SendingsService {
         hashtags: [...(sending?.copy.hashtags ?? [])],
         fixedAt: sending?.fixedAt.toISOString() ?? null,
         inDoubt,
-        askPerson: inDoubt && account?.state !== 'connected',
+        askPerson: isOpen(post, sending) && account?.state !== 'connected',
         tries: sending?.tries ?? 0,
         address: sending?.address ?? null,
         postedAt: post.state === 'posted' ? (sending?.postedAt?.toISOString() ?? null) : null,
@@ -91,11 +91,11 @@ export class SendingsService {
   async tellOutcome(actor: Actor, postId: string, { isUp, version }: OutcomeForm): Promise<PostView> {
     return this.change(actor, postId, version, async (post) => {
       const sending = await Sending.findByPk(postId, { lock: true });
-      if (sending?.doubtSince == null) throw new ConflictException('What came of it is known.');
-      const account = sending.accountId == null ? null : await Account.findByPk(sending.accountId);
+      if (!isOpen(post, sending)) throw new ConflictException('What came of it is known.');
+      const account = sending!.accountId == null ? null : await Account.findByPk(sending!.accountId);
       if (account?.state === 'connected') throw new ConflictException('Sift Reel can find that out itself, and does so within minutes.');
-      if (isUp) await sending.update({ doubtSince: null, postedAt: new Date(this.clock.nowMs()) });
-      else await sending.destroy();
+      if (isUp) await sending!.update({ doubtSince: null, postedAt: new Date(this.clock.nowMs()) });
+      else await sending!.destroy();
       const failure = 'Its sending broke off, and it did not come through.';
       await post.update({ ...(isUp ? { state: 'posted', failure: null } : { state: 'missed', failure }), tryAt: null, version: post.version + 1 });
       await this.tell(actor, post, isUp ? 'told-up' : 'told-not-up', '');
@@ -182,6 +182,9 @@ export class SendingsService {
     await this.audit.record({ userId: actor.userId, clientId, action, subject: 'post', subjectId: id });
   }
 }
+
+/** A call that publishes was begun, or it is looked over there, and how that ended is not known. */
+const isOpen = ({ state }: Post, sending: Sending | null): boolean => sending !== null && (sending.doubtSince != null || state === 'processing');
 
 const viewOf = async (post: Post): Promise<PostView> =>
   toPostView(post, found(await Short.findByPk(post.shortId, { attributes: ['recordingId'] }), 'short').recordingId);

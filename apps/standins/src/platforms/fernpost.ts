@@ -13,6 +13,7 @@ export const FERNPOST: PlatformStyle = {
     { id: 'fp-private', name: 'A private page' },
   ],
   rights: { scopes: ['notes.write', 'notes.read'], accessLifeS: 3_600, rotates: false },
+  whoPath: '/me',
   pace: { calls: 60, perMs: 60_000 },
   postsADay: 12,
   retryAfter: 'seconds',

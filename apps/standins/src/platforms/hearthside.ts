@@ -13,6 +13,7 @@ export const HEARTHSIDE: PlatformStyle = {
     { id: 'hs-quiet', name: 'The quiet channel' },
   ],
   rights: { scopes: ['programmes.manage'], accessLifeS: 3_600, rotates: false },
+  whoPath: '/station',
   pace: { calls: 60, perMs: 60_000 },
   postsADay: 6,
   retryAfter: 'seconds',

@@ -16,6 +16,7 @@ export const LOOPLINE: PlatformStyle = {
     { id: 'll-spare', name: '@spare.loop' },
   ],
   rights: { scopes: ['clips', 'clips.upload'], accessLifeS: 1_800, rotates: true },
+  whoPath: '/account',
   pace: { calls: 240, perMs: 60_000 },
   postsADay: 25,
   retryAfter: 'seconds',

@@ -14,6 +14,7 @@ export const NORTHGATE: PlatformStyle = {
     { id: 'ng-other', name: 'Somebody else’s page' },
   ],
   rights: { scopes: ['page:publish'], accessLifeS: 7_200, rotates: false },
+  whoPath: '/page',
   pace: { calls: 60, perMs: 60_000 },
   postsADay: 10,
   retryAfter: 'date',

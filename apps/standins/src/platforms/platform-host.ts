@@ -161,7 +161,8 @@ export class PlatformHost {
 
   /** What goes wrong, by command: see docs/guide. */
   private async order(platform: Platform, request: IncomingMessage, response: ServerResponse): Promise<boolean> {
-    const asked = JSON.parse((await text(request)) || '{}') as Record<string, unknown>;
+    const asked = objectOf(await text(request));
+    if (asked === null) return json(response, 400, { error: 'a JSON object is asked for' });
     const { seed, share, kinds, order, clockOffMs, refuseEvery, twins, revoke } = asked;
     const known = (list: unknown): list is (typeof FAULTS)[number][] => Array.isArray(list) && list.every(isFault);
     if (kinds !== undefined && !known(kinds)) return json(response, 400, { error: `kinds are of ${FAULTS.join(', ')}` });
@@ -221,6 +222,15 @@ async function text(request: IncomingMessage): Promise<string> {
     if (read.length > LARGEST_FORM) throw new Error('too much');
   }
   return read;
+}
+
+function objectOf(read: string): Record<string, unknown> | null {
+  try {
+    const value: unknown = JSON.parse(read === '' ? '{}' : read);
+    return typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Record<string, unknown>) : null;
+  } catch {
+    return null;
+  }
 }
 
 const form = async (request: IncomingMessage): Promise<URLSearchParams> => new URLSearchParams(await text(request));

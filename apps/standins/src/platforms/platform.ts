@@ -19,6 +19,8 @@ export interface PlatformStyle {
   readonly colour: string;
   readonly accounts: readonly { readonly id: string; readonly name: string }[];
   readonly rights: RightsStyle;
+  /** Where an account is told its name; any right may ask that. */
+  readonly whoPath: string;
   /** So many calls of an account in so long. */
   readonly pace: { readonly calls: number; readonly perMs: number };
   readonly postsADay: number;
@@ -110,7 +112,8 @@ export abstract class Platform {
     const right = this.rights.of(request.headers.authorization);
     if (right === null) return this.send(response, this.noRight('invalid_token', 401, 'The token is over, or was taken back.'));
     const missing = this.style.rights.scopes.filter((scope) => !right.scopes.includes(scope));
-    if (missing.length > 0) return this.send(response, this.noRight('insufficient_scope', 403, `This needs ${missing.join(' and ')}.`));
+    if (path !== this.style.whoPath && missing.length > 0)
+      return this.send(response, this.noRight('insufficient_scope', 403, `This needs ${missing.join(' and ')}.`));
     const call: Call = {
       method: request.method ?? 'GET',
       path,

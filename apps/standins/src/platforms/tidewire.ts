@@ -15,6 +15,7 @@ export const TIDEWIRE: PlatformStyle = {
     { id: 'tw-empty', name: 'Nothing yet' },
   ],
   rights: { scopes: ['takes'], accessLifeS: 1_200, rotates: true },
+  whoPath: '/whoami',
   pace: { calls: 90, perMs: 60_000 },
   postsADay: 20,
   retryAfter: 'date',

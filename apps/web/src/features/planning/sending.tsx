@@ -59,7 +59,7 @@ export function Sending({ post, sending }: SendingProps): ReactNode {
           </dd>
         </dl>
       )}
-      {sending.inDoubt && <Doubt post={post} askPerson={sending.askPerson} />}
+      {(sending.inDoubt || sending.askPerson) && <Doubt post={post} askPerson={sending.askPerson} />}
       <h3 className="mt-3 text-[12px] font-semibold">{t('planning.what-happened')}</h3>
       <ol className="max-h-[132px] overflow-y-auto" tabIndex={0} aria-label={t('planning.what-happened')}>
         {sending.events.map((one, i) => (
