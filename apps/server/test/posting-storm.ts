@@ -26,13 +26,17 @@ export interface StormWishes {
   /** All at one moment instead. */
   readonly dueMs?: number;
   readonly services?: readonly (typeof SERVICES)[number][];
-  /** Done now and then between two kills, such as stopping the database for a moment. */
-  readonly between?: (n: number) => Promise<void>;
+  /** The kills after which the database goes away for a moment… */
+  readonly restarts: readonly number[];
+  /** …and how it does. */
+  readonly restart?: () => Promise<void>;
 }
 
 export interface Storm {
   readonly postIds: readonly string[];
   readonly killed: number;
+  /** Workers that ended by themselves, but for those that were starting while the database was away. */
+  readonly fell: number;
   copiesOf(postId: string): PlatformPost[];
   sha256Of(postId: string): string;
   tooMany(): number;
@@ -42,6 +46,8 @@ export interface Storm {
 }
 
 const SHORTS_A_CLIENT = 8;
+/** A worker is up after so long, on a busy machine too. */
+const START_MS = 15_000;
 const ENDED = `state IN ('posted', 'refused', 'missed')`;
 
 /**
@@ -84,7 +90,22 @@ export async function runStorm(here: PublishingWorld, wishes: StormWishes): Prom
   await query('UPDATE clients SET late_minutes = 1440');
   if (wishes.dueMs === undefined) await here.setClock(beginMs - 60_000);
   const logFile = join(here.folder, 'workers.log');
-  const workers = Array.from({ length: wishes.workers }, () => startWorker(logFile));
+  // As `npm start` has it: one that ends by itself is started again. How often that was, is told.
+  const away: { fromMs: number; toMs: number }[] = [];
+  let fell = 0;
+  let isOver = false;
+  const start = (which: number): void => {
+    const worker = startWorker(logFile);
+    const beganMs = Date.now();
+    workers[which] = worker;
+    worker.once('exit', (_, signal) => {
+      if (isOver || signal === 'SIGKILL') return;
+      if (!away.some(({ fromMs, toMs }) => fromMs < beganMs + START_MS && beganMs < toMs)) fell += 1;
+      start(which);
+    });
+  };
+  const workers: ReturnType<typeof startWorker>[] = [];
+  for (let which = 0; which < wishes.workers; which += 1) start(which);
   let killed = 0;
   const killEvery = Math.floor((0.85 * wishes.posts) / Math.max(1, wishes.kills + 1));
   const grants = new Set<string>();
@@ -108,12 +129,13 @@ export async function runStorm(here: PublishingWorld, wishes: StormWishes): Prom
         const which = randomInt(workers.length);
         workers[which]!.kill('SIGKILL');
         killed += 1;
-        workers[which] = startWorker(logFile);
-        await wishes.between?.(killed);
+        start(which);
+        if (wishes.restarts.includes(killed)) await goAway();
       }
       await wait(400);
     }
   } finally {
+    isOver = true;
     for (const worker of workers) worker.kill('SIGKILL');
     for (const platform of here.host.platforms.values()) platform.faults.bySeed(1, 0);
   }
@@ -122,6 +144,7 @@ export async function runStorm(here: PublishingWorld, wishes: StormWishes): Prom
   return {
     postIds,
     killed,
+    fell,
     copiesOf: (postId) =>
       SERVICES.flatMap((service) => here.there(service)).filter(
         (post) => (post.note === markOf(postId) || post.text.includes(`(${markOf(postId)})`)) && post.state !== 'refused',
@@ -133,6 +156,13 @@ export async function runStorm(here: PublishingWorld, wishes: StormWishes): Prom
     log: () => readFile(logFile, 'utf8'),
     ...(await hashed()),
   };
+
+  async function goAway(): Promise<void> {
+    const time = { fromMs: Date.now(), toMs: Infinity };
+    away.push(time);
+    await wishes.restart?.();
+    time.toMs = Date.now();
+  }
 
   async function hashed(): Promise<object> {
     for (const { post_id, file } of await query('SELECT post_id, file FROM sendings WHERE post_id = ANY ($1::uuid[])', [postIds])) {

@@ -169,12 +169,12 @@ export class PublishingWorld {
   // Accounts.
 
   /** Goes to the platform as a browser would, says yes there, and comes back. @returns what the API answers then */
-  async connect(channelId: string, account: string, by: Caller = this.world.owner): Promise<Awaited<ReturnType<Caller['post']>>> {
-    return by.post('accounts', await this.allow(channelId, account, by));
+  async connect(channelId: string, account: string, fields: Record<string, string> = {}): Promise<Awaited<ReturnType<Caller['post']>>> {
+    return this.world.owner.post('accounts', await this.allow(channelId, account, this.world.owner, fields));
   }
 
   /** What the browser comes back with. */
-  async allow(channelId: string, account: string, by: Caller = this.world.owner, answer = 'allow'): Promise<Record<string, string>> {
+  async allow(channelId: string, account: string, by: Caller = this.world.owner, fields: Record<string, string> = {}): Promise<Record<string, string>> {
     const begun = await by.post(`channels/${channelId}/connecting`);
     expect(begun.status, begun.text).toBe(200);
     const { address } = begun.body as { address: string };
@@ -182,7 +182,7 @@ export class PublishingWorld {
     expect(page.status).toBe(200);
     const form = new URLSearchParams(new URL(address).searchParams);
     form.set('account', account);
-    form.set('answer', answer);
+    for (const [name, value] of Object.entries({ answer: 'allow', ...fields })) form.set(name, value);
     const sentBack = await fetch(address.split('?')[0]!, { method: 'POST', body: form, redirect: 'manual' });
     return Object.fromEntries(new URL(sentBack.headers.get('location')!).searchParams);
   }

@@ -1,5 +1,7 @@
+import { createHash, createHmac } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { markOf } from '../dist/publishing/fixing.service.js';
 import { PublishingWorld, type Service, SERVICES } from './publishing-world.js';
@@ -111,8 +113,17 @@ describe('what goes wrong on the way', () => {
     await here.becomes(postId, 'refused');
     platform.refuseEvery = 0;
     expect((await here.post(postId)).failure).toBe('It looks like an advertisement without its label.');
+    // Two send it again in one moment, and one who has not seen it refused: it is sent once more.
     const { version } = await here.post(postId);
-    expect((await here.world.owner.post(`posts/${postId}/sending`, { version: version + 1 })).status).toBe(409);
+    const again = [version, version, version - 1].map((seen) => here.world.owner.post(`posts/${postId}/sending`, { version: seen }));
+    expect((await Promise.all(again)).map((one) => one.status).sort()).toEqual([201, 409, 409]);
+    await here.becomes(postId, 'posted');
+    expect(
+      here
+        .there('tidewire')
+        .filter((one) => [markOf(postId), markOf(postId, 1)].includes(one.note))
+        .map((one) => one.state),
+    ).toEqual(['refused', 'public']);
   });
 
   it('a day’s limit: it waits, and is missed when that is too long; on a person’s word it goes out all the same', async () => {
@@ -129,6 +140,33 @@ describe('what goes wrong on the way', () => {
     expect(again.status, again.text).toBe(201);
     await here.becomes(postId, 'posted');
     expect(copies('fernpost', postId)).toBe(1);
+  });
+
+  it('an upload that breaks off goes on where it was, and comes whole', async () => {
+    await here.makeFiles([spare], 9_000_000);
+    const platform = here.host.platforms.get('loopline')!;
+    platform.faults.bySeed(11, 0.35, ['broken', 'lost', 'before']);
+    const postId = await here.plan(channels.get('loopline')!, spare, here.nowMs() + 2 * MINUTE);
+    await here.becomes(postId, 'posted');
+    platform.faults.bySeed(1, 0);
+    expect(copies('loopline', postId)).toBe(1);
+    const [row] = await query('SELECT file FROM sendings WHERE post_id = $1', [postId]);
+    const bytes = await readFile(join(process.env['SIFT_REEL_MEDIA_DIR']!, 'renders', String(row!['file'])));
+    expect(here.there('loopline').find((one) => one.note === markOf(postId))!.sha256).toBe(createHash('sha256').update(bytes).digest('hex'));
+    expect((await here.events(postId)).filter((one) => one === 'no-answer').length).toBeGreaterThan(0);
+  });
+
+  it('a platform that says it has it already: not this one, so it is refused; this one, so it is out', async () => {
+    const platform = here.host.platforms.get('fernpost')!;
+    const [one, other] = [await here.channel(clientId, 'fernpost'), await here.channel(clientId, 'fernpost')];
+    for (const channelId of [one, other]) expect((await here.connect(channelId, 'acct-twin')).status).toBe(201);
+    platform.turnTwinsAway(true);
+    const first = await here.plan(one, shortIds[4]!, here.nowMs() + MINUTE);
+    await here.becomes(first, 'posted');
+    const second = await here.plan(other, shortIds[4]!, here.nowMs() + MINUTE);
+    await here.becomes(second, 'refused');
+    expect((await here.post(second)).failure).toMatch(/^This was posted already, as /);
+    platform.turnTwinsAway(false);
   });
 
   it('a clock that is ten minutes off', async () => {
@@ -169,7 +207,7 @@ describe('the right to post', () => {
 
   it('is not given without a yes, not twice for one errand, and not to somebody else', async () => {
     const channelId = await here.channel(clientId, 'fernpost');
-    const refused = await here.world.owner.post('accounts', await here.allow(channelId, 'x', here.world.owner, 'refuse'));
+    const refused = await here.world.owner.post('accounts', await here.allow(channelId, 'x', here.world.owner, { answer: 'refuse' }));
     expect([refused.status, refused.body.detail]).toEqual([422, 'It was not allowed there.']);
     const back = await here.allow(channelId, 'acct-once');
     const other = await here.world.producer([clientId]);
@@ -180,6 +218,48 @@ describe('the right to post', () => {
     const third = await here.allow(channelId, 'acct-once');
     const both = await Promise.all([here.world.owner.post('accounts', third), here.world.owner.post('accounts', third)]);
     expect(both.map((one) => one.status).sort()).toEqual([201, 404]);
+  });
+
+  it('that lacks something is told with what it lacks, and nothing is posted with it', async () => {
+    const channelId = await here.channel(clientId, 'fernpost');
+    expect((await here.connect(channelId, 'acct-less', { scope: 'notes.read' })).status).toBe(201);
+    const { accounts } = (await here.world.owner.get('posting')).body;
+    expect(accounts.find((one: { name: string }) => one.name === 'acct-less')).toMatchObject({
+      state: 'lacking',
+      trouble: 'It was connected without notes.write.',
+    });
+    const postId = await here.plan(channelId, shortIds[2]!, here.nowMs() + MINUTE);
+    await here.waitsFor(postId, 'right');
+    expect((await here.connect(channelId, 'acct-less')).status).toBe(201);
+    await here.becomes(postId, 'posted');
+  });
+
+  it('is given back when the account is disconnected; where a sending broke off, a person says what came of it', async () => {
+    for (const isUp of [true, false]) {
+      const channelId = await here.channel(clientId, 'loopline');
+      expect((await here.connect(channelId, `acct-gone-${isUp}`)).status).toBe(201);
+      const postId = await here.plan(channelId, shortIds[3]!, here.nowMs() + MINUTE);
+      here.order('loopline', 'lost');
+      await until(
+        () => here.events(postId),
+        (events) => events.includes('no-answer'),
+      );
+      const platform = here.host.platforms.get('loopline')!;
+      const { accounts } = (await here.world.owner.get('posting')).body;
+      const { id } = accounts.find((one: { name: string }) => one.name === `acct-gone-${isUp}`);
+      expect((await here.world.owner.delete(`accounts/${id}`)).status).toBe(204);
+      expect(platform.rights.state().grants.filter((one) => one.account === `acct-gone-${isUp}`)).toEqual([]);
+      await until(
+        async () => (await here.world.owner.get(`posts/${postId}/sending`)).body,
+        (view) => view.askPerson,
+      );
+      expect((await here.world.owner.delete(`posts/${postId}`)).status).toBe(409); // what may be there does not go
+      const { version } = await here.post(postId);
+      // Two at once: one says it.
+      const said = await Promise.all([1, 2].map(() => here.world.owner.put(`posts/${postId}/outcome`, { isUp, version })));
+      expect(said.map((one) => one.status).sort()).toEqual([200, 409]);
+      expect(await here.post(postId)).toMatchObject({ state: isUp ? 'posted' : 'missed' });
+    }
   });
 
   it('is one client’s: the same account goes to no other', async () => {
@@ -234,6 +314,32 @@ describe('stopping', () => {
     expect(copies('hearthside', postId)).toBe(1);
   });
 
+  it('waits for a call that is being announced just then, and holds when it has answered', async () => {
+    const client = new pg.Client({ connectionString: process.env['SIFT_REEL_DATABASE_URL'] });
+    await client.connect();
+    try {
+      await client.query('BEGIN');
+      await client.query(`SELECT pg_advisory_xact_lock_shared(hashtextextended('posting-stops', 0))`); // as whoever announces a call
+      let answered = false;
+      const scope = { clientId, channelId: channels.get('fernpost')! };
+      const stopping = here.world.owner.put('posting/stops', { ...scope, stopped: true }).then((answer) => {
+        answered = true;
+        return answer.status;
+      });
+      const waits = `SELECT 1 FROM pg_locks WHERE NOT granted AND locktype = 'advisory' AND database = (SELECT oid FROM pg_database WHERE datname = current_database())`;
+      await until(
+        () => query(waits),
+        (rows) => rows.length > 0,
+      );
+      expect(answered).toBe(false);
+      await client.query('COMMIT');
+      expect(await stopping).toBe(200);
+      await here.world.owner.put('posting/stops', { ...scope, stopped: false });
+    } finally {
+      await client.end();
+    }
+  });
+
   it('everything is the owner’s to stop', async () => {
     const producer = await here.world.producer([clientId]);
     expect((await producer.put('posting/stops', { clientId: null, channelId: null, stopped: true })).status).toBe(403);
@@ -252,6 +358,16 @@ describe('what is not ready', () => {
     await here.makeFiles([spare]);
     await here.becomes(postId, 'posted');
     expect(copies('fernpost', postId)).toBe(1);
+  });
+
+  it('stays whoever’s it was where its time was over before its channel had an account', async () => {
+    const channelId = await here.channel(clientId, 'fernpost');
+    const before = await here.plan(channelId, shortIds[0]!, here.nowMs() - 20 * MINUTE);
+    expect((await here.connect(channelId, 'acct-late')).status).toBe(201);
+    const after = await here.plan(channelId, shortIds[1]!, here.nowMs() + MINUTE);
+    await here.becomes(after, 'posted');
+    expect(await here.post(before)).toMatchObject({ state: 'planned' });
+    expect(copies('fernpost', before)).toBe(0);
   });
 
   it('cannot move while it is on its way', async () => {
@@ -278,9 +394,9 @@ describe('what is out', () => {
     const words = { title: 'Mended', description: 'With the right name.', version };
     expect((await here.world.owner.put(`posts/${postId}/words`, words)).status).toBe(200);
     expect(here.there('northgate').find((one) => one.note === markOf(postId))).toMatchObject({ title: 'Mended' });
-    const down = await here.world.owner.delete(`posts/${postId}/publication?version=${version}`);
-    expect(down.status, down.text).toBe(200);
-    expect(down.body.takenDownAt).not.toBeNull();
+    const down = await Promise.all([1, 2].map(() => here.world.owner.delete(`posts/${postId}/publication?version=${version}`)));
+    expect(down.map((one) => one.status)).toContain(200);
+    expect(down.find((one) => one.status === 200)!.body.takenDownAt).not.toBeNull();
     expect(copies('northgate', postId)).toBe(0);
     expect((await here.events(postId)).slice(-2)).toEqual(['corrected', 'taken-down']);
     expect((await here.world.owner.delete(`posts/${postId}/publication?version=${version}`)).status).toBe(409);
@@ -288,11 +404,13 @@ describe('what is out', () => {
 
   it('a call back counts only with its signature, and may come again', async () => {
     const body = JSON.stringify({ take: 'sr-none' });
-    const call = (headers: Record<string, string>) =>
-      fetch(`${here.world.base}/api/platforms/tidewire/callbacks`, { method: 'POST', body, headers: { 'content-type': 'application/json', ...headers } });
+    const call = (headers: Record<string, string>, sent = body) =>
+      fetch(`${here.world.base}/api/platforms/tidewire/callbacks`, { method: 'POST', body: sent, headers: { 'content-type': 'application/json', ...headers } });
     expect((await call({})).status).toBe(403);
     expect((await call({ 'take-signature': `sha256=${'0'.repeat(64)}` })).status).toBe(403);
-    const { createHmac } = await import('node:crypto');
+    expect((await call({ 'take-signature': `sha256=${'\u00e9'.repeat(64)}` })).status).toBe(403); // as many letters, more bytes
+    for (const odd of ['[]', 'null', '{"take":[]}', '"take"']) expect([400, 403]).toContain((await call({}, odd)).status);
+    expect((await call({}, `{"take":"${'a'.repeat(1_100_000)}"}`)).status).toBe(413);
     const signed = { 'take-signature': `sha256=${createHmac('sha256', 'made-up').update(body).digest('hex')}` };
     expect([(await call(signed)).status, (await call(signed)).status]).toEqual([204, 204]);
   });
