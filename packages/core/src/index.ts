@@ -89,7 +89,8 @@ export { fitTogether, type WishedPost } from './plan/place-posts.js';
 export { openSlots } from './plan/slots.js';
 export { isUnderway, POST_STATES, POST_WAITS, SHAPES } from './plan/types.js';
 export { instantOf, isZone, wallTimeAt } from './plan/zone.js';
-export type { LayOutRequest, Proposal, Unplaced } from './plan/lay-out.js';
+export { MOVE_PRICE, type Proposal, type ProposedMove, type Unplaced } from './plan/lay-out.js';
+export type { LayOutRequest } from './plan/lay-out-problem.js';
 export type { Blackout, Plan, PlanChannel, PlannedPost, PlanShort, PostingWindow, PostState, PostWaits, Refusal, RefusalCode, Shape } from './plan/types.js';
 // Exchange
 export { writeCsv } from './exchange/csv.js';

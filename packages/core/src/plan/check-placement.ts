@@ -129,7 +129,7 @@ const earliest = (posts: readonly PlannedPost[]): PlannedPost | undefined =>
   posts.reduce<PlannedPost | undefined>((first, post) => (first === undefined || post.atMs < first.atMs ? post : first), undefined);
 
 /** The channel on which a short goes first; undefined where it fits none. */
-function leadOf(plan: Plan, short: PlanShort): PlanChannel | undefined {
+export function leadOf(plan: Plan, short: PlanShort): PlanChannel | undefined {
   return plan.channels
     .filter((one) => one.clientId === short.clientId && checkFit(short, one).length === 0)
     .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))[0];

@@ -1,6 +1,8 @@
 import type { Instance } from './instance.js';
 
 const EMPTY = -1;
+/** What it counts that a short which keeps a place has one: more than all else together. */
+const KEPT = 1e5;
 
 /**
  * Posts of one client as they are laid out so far; every rule holds at every moment. Shorts, tracks and nodes go by their
@@ -21,13 +23,16 @@ export class Arrangement {
   readonly touched: Uint8Array;
   /** A node whose short no exchange may move; none where `track` is −1. */
   readonly pin = { track: -1, node: -1 };
-  /** Σ score × weight / 100. */
+  /** Σ score × weight / 100, and `KEPT` for each that keeps its place. */
   value = 0;
+  /** What of `value` is for places kept, once all are. */
+  readonly keptValue: number;
 
   constructor(readonly instance: Instance) {
     this.taken = instance.tracks.map((track) => new Int32Array(track.length).fill(EMPTY));
     this.where = instance.tracks.map(() => new Int32Array(instance.shorts.length).fill(EMPTY));
     this.touched = new Uint8Array(instance.tracks.length);
+    this.keptValue = KEPT * instance.keeps.reduce((sum, keeps) => sum + keeps.size, 0);
     this.dayUsed = instance.tracks.map((track) => new Int32Array(track.dayRoom.length));
     this.weekUsed = instance.tracks.map((track) => new Int32Array(track.weekRoom.length));
   }
@@ -35,6 +40,11 @@ export class Arrangement {
   /** What a short brings at a node. */
   worth(c: number, i: number, s: number): number {
     return this.instance.score[s]! * this.instance.tracks[c]!.worth[i]!;
+  }
+
+  /** True where a short keeps a place on a track. */
+  keeps(c: number, s: number): boolean {
+    return this.instance.keeps[c]!.has(s);
   }
 
   /** True where nothing speaks against a short at an empty node. */
@@ -161,7 +171,7 @@ export class Arrangement {
     this.where[c]![s] = i;
     this.dayUsed[c]![day[i]!]! += 1;
     this.weekUsed[c]![week[i]!]! += 1;
-    this.value += this.worth(c, i, s);
+    this.value += this.worth(c, i, s) + (this.keeps(c, s) ? KEPT : 0);
   }
 
   /** Takes what is at a node away. The caller sees to posts that lean on it. @returns the short that was there */
@@ -173,7 +183,7 @@ export class Arrangement {
     this.where[c]![s] = EMPTY;
     this.dayUsed[c]![day[i]!]! -= 1;
     this.weekUsed[c]![week[i]!]! -= 1;
-    this.value -= this.worth(c, i, s);
+    this.value -= this.worth(c, i, s) + (this.keeps(c, s) ? KEPT : 0);
     return s;
   }
 

@@ -66,6 +66,8 @@ function takeBetter(plan: Arrangement, c: number, slots: readonly number[]): boo
   const readSpare = (): void => {
     spare = [];
     for (let s = 0; s < score.length; s += 1) if (where[s]! < 0 && first[c]![s]! < end[c]![s]!) spare.push(s);
+    // Those that keep a place come before any that is better.
+    if (plan.instance.keeps[c]!.size > 0) spare.sort((a, b) => Number(plan.keeps(c, b)) - Number(plan.keeps(c, a)) || a - b);
   };
   readSpare();
   let changed = false;
@@ -73,12 +75,14 @@ function takeBetter(plan: Arrangement, c: number, slots: readonly number[]): boo
     if (spare.length === 0) return changed;
     const own = plan.taken[c]![i]!;
     const least = own < 0 ? 0 : score[own]!;
-    if (worth[i]! === 0 || plan.isPinned(c, i) || score[spare[0]!]! <= least + TIE || (own < 0 ? !plan.isOpen(c, i) : plan.isLeaned(c, own))) continue;
+    const isMore = (s: number): boolean => plan.keeps(c, s) || score[s]! > least + TIE;
+    if (own >= 0 && plan.keeps(c, own)) continue;
+    if (worth[i]! === 0 || plan.isPinned(c, i) || !isMore(spare[0]!) || (own < 0 ? !plan.isOpen(c, i) : plan.isLeaned(c, own))) continue;
     if (own >= 0) plan.clear(c, i);
     plan.lookAround(c, i);
     let better = -1;
     for (const s of spare) {
-      if (score[s]! <= least + TIE) break;
+      if (!isMore(s)) break;
       if (!plan.takes(c, i, s)) continue;
       better = s;
       break;
@@ -191,6 +195,7 @@ function tradeAll(plan: Arrangement, a: number, b: number): boolean {
   const places = tracks.map((_, c) => [plan.where[c]![a]!, plan.where[c]![b]!] as const);
   const inTime = (c: number, i: number, s: number): boolean => i < 0 || (first[c]![s]! <= i && i < end[c]![s]!);
   if (!places.every(([ofA, ofB], c) => inTime(c, ofA, b) && inTime(c, ofB, a))) return false;
+  if (places.some(([ofA, ofB], c) => (ofB < 0 && plan.keeps(c, a)) || (ofA < 0 && plan.keeps(c, b)))) return false;
   places.forEach(([ofA, ofB], c) => {
     if (ofA >= 0) plan.clear(c, ofA);
     if (ofB >= 0) plan.clear(c, ofB);

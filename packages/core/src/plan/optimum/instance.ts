@@ -21,6 +21,8 @@ export interface Instance {
   readonly first: readonly Int32Array[];
   readonly end: readonly Int32Array[];
   readonly crossMs: number;
+  /** By track: shorts that keep a place there, with the node where they stand now; −1 where that is none of its slots. */
+  readonly keeps: readonly ReadonlyMap<number, number>[];
 }
 
 const byId = (a: { readonly id: string }, b: { readonly id: string }): number => (a.id < b.id ? -1 : Number(a.id > b.id));
@@ -68,7 +70,24 @@ function instanceOf(problem: PlanProblem, client: string): Instance {
       );
     }
   });
-  return { client, tracks, shorts, score: Float64Array.from(shorts, (short) => short.score), recording, recordings: own, lead, leadAt, first, end, crossMs };
+  const keeps = tracks.map(({ at, standing, channel }) => {
+    const nodeAt = (atMs: number): number => at.findIndex((one, i) => one === atMs && standing[i]! < 0);
+    return new Map(shorts.flatMap((short, s) => (short.keeps?.[channel.id] === undefined ? [] : [[s, nodeAt(short.keeps[channel.id]!)] as const])));
+  });
+  return {
+    client,
+    tracks,
+    shorts,
+    score: Float64Array.from(shorts, (short) => short.score),
+    recording,
+    recordings: own,
+    lead,
+    leadAt,
+    first,
+    end,
+    crossMs,
+    keeps,
+  };
 
   function othersAt(s: number): number[] {
     return problem.rules.leadAfterOthers === 'may-not' ? tracks.flatMap((_, c) => (c === lead[s] ? [] : standsAt(shorts[s]!, c))) : [];

@@ -55,6 +55,8 @@ export interface ProblemShort {
   readonly notAfterMs: number | null;
   /** Channels that do not suit it for a reason outside this problem, with the reason in a sentence. */
   readonly barred?: Readonly<Record<string, string>>;
+  /** Channels on which it stands now, each with the instant: it may move there, and keeps a place. */
+  readonly keeps?: Readonly<Record<string, number>>;
 }
 
 /** A post that stands: it is not moved. It may lie anywhere in time, and its short need not be among the shorts. */

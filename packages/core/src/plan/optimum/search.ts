@@ -55,7 +55,22 @@ export class Search {
   }
 
   get bestValue(): number {
-    return this.best.value;
+    return this.best.value - this.plan.keptValue;
+  }
+
+  /** A plan in which what stands is where it is now. */
+  beginAsItStands(): void {
+    const { keeps } = this.instance;
+    if (keeps.every((own) => own.size === 0)) return;
+    this.empty();
+    // A lead comes before its others, on whatever track it is.
+    for (let rounds = 0; rounds < 2; rounds += 1)
+      keeps.forEach((own, c) => {
+        for (const [s, node] of own) if (node >= 0 && this.plan.where[c]![s]! < 0 && this.plan.fits(c, node, s)) this.plan.place(c, node, s);
+      });
+    this.fill('by-score', 0);
+    this.improve();
+    this.keep();
   }
 
   /** Brings the best plan found into `plan`. */
@@ -86,7 +101,7 @@ export class Search {
     this.isLong = times >= LONG;
     this.plan.restore(this.best);
     let current = this.best;
-    for (let n = 0; n < times && this.best.value < goal - TIE; n += 1) {
+    for (let n = 0; n < times && this.bestValue < goal - TIE; n += 1) {
       const begins = n > 0 && this.isLong && n % Math.ceil(times / BEGINNINGS) === 0;
       let hole: Hole | null = null;
       const way = this.random();
@@ -102,7 +117,7 @@ export class Search {
         this.plan.touched.fill(1);
         this.improve();
       }
-      const leeway = ((this.best.value * LEEWAY) / Math.max(1, this.plan.count)) * (1 - n / times);
+      const leeway = ((Math.max(0, this.bestValue) * LEEWAY) / Math.max(1, this.plan.count)) * (1 - n / times);
       if (this.plan.value > this.best.value + TIE) {
         this.keep();
         current = this.best;
@@ -122,7 +137,7 @@ export class Search {
   private improve(): void {
     const seen = this.plan.touched.slice();
     this.exchangeAll('single');
-    if (!this.isLong || this.plan.value < this.best.value * (1 - PROMISING / Math.max(1, this.plan.count))) return;
+    if (!this.isLong || this.plan.value < this.best.value - (Math.max(0, this.bestValue) * PROMISING) / Math.max(1, this.plan.count)) return;
     this.plan.touched.set(seen);
     this.exchangeAll('chains');
   }
@@ -162,6 +177,11 @@ export class Search {
     if (!this.plan.isOpen(c, i)) return;
     const { score } = this.instance;
     this.plan.lookAround(c, i);
+    for (const s of this.instance.keeps[c]!.keys())
+      if (this.plan.takes(c, i, s)) {
+        this.plan.place(c, i, s);
+        return;
+      }
     let best = -1;
     let most = choice === 'by-gain' ? TIE : -1;
     for (let s = 0; s < score.length; s += 1) {

@@ -72,6 +72,7 @@ export function effortFor(problem: PlanProblem): Effort {
 export function solveInstance(instance: Instance, { moves, rounds }: Effort): PlanSolution {
   const prices = new Prices(instance);
   const search = new Search(instance, prices);
+  search.beginAsItStands();
   const bound = lowerBound(prices, search, moves);
   search.refine(rounds, bound * (1 - NEAR));
   if (rounds === EFFORT.rounds.most && search.bestValue < bound * (1 - FAR)) search.refine(rounds, bound * (1 - NEAR));
@@ -147,7 +148,7 @@ function tidy(plan: Arrangement): void {
     const slots = slotOrder(plan, c).sort((a, b) => a - b);
     for (const i of slots) {
       const s = plan.taken[c]![i]!;
-      if (s < 0 || plan.worth(c, i, s) > 0 || plan.isLeaned(c, s)) continue;
+      if (s < 0 || plan.worth(c, i, s) > 0 || plan.isLeaned(c, s) || plan.keeps(c, s)) continue;
       plan.clear(c, i);
       if (plan.hasTwins(c, i)) plan.place(c, i, s);
     }
