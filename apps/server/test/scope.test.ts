@@ -225,10 +225,12 @@ describe('another client’s anything answers 404', () => {
     const days = { fromDate: '2055-01-01', toDate: '2055-01-07' };
     const kept = { shortId: theirs['shortId'], channelId: theirs['channelId'], date: '2055-01-02', minute: 450, why: '' };
     const change = { channelId: theirs['channelId'], postsPerDay: 2, postsPerWeek: null, windows: [], blackouts: [] };
+    const moved = { postId: theirs['postId'], channelId: theirs['channelId'], date: '2055-05-06', minute: 450, version: 1 };
     for (const asked of [
       { shortIds: [theirs['shortId']], kept: [], whatIf: [] },
       { shortIds: [], kept: [kept], whatIf: [] },
       { shortIds: [], kept: [], whatIf: [change] },
+      { shortIds: [], kept: [], keptMoves: [moved], whatIf: [] },
     ])
       expect((await producer.post('schedule/proposals', { ...days, ...asked })).status).toBe(404);
     expect(
@@ -240,8 +242,9 @@ describe('another client’s anything answers 404', () => {
       ).status,
     ).toBe(404);
     expect((await producer.post('schedule/readings', { csv: 'channel,date,time,title\n', clientId: theirs['clientId'] })).status).toBe(404);
-    const move = { postId: theirs['postId'], channelId: theirs['channelId'], date: '2055-05-06', minute: 450, version: 1 };
-    expect((await producer.put('posts/places', { moves: [move] })).status).toBe(404);
+    expect((await producer.put('posts/places', { moves: [moved] })).status).toBe(404);
+    expect((await producer.put('posts/movable', { movable: true, posts: [{ postId: theirs['postId'], version: 1 }] })).status).toBe(404);
+    expect((await producer.post('schedule/posts', { batchId: null, placements: [], moves: [{ ...moved, why: '' }] })).status).toBe(404);
     expect((await producer.get(`schedule/plan.csv?from=2055-01-01&to=2055-12-31&clientId=${theirs['clientId']}`)).status).toBe(404);
   });
   it('and lists hold only what is theirs to see', async () => {

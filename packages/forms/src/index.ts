@@ -69,13 +69,16 @@ export {
   BatchForm,
   CalendarForm,
   LayOutForm,
+  MovableForm,
   MovePostForm,
   MovePostsForm,
   PlacementForm,
   PlanFileForm,
   PostMoveForm,
   PostStateForm,
+  SeenPostForm,
   StretchForm,
+  TakenMoveForm,
   WhatIfForm,
 } from './planning-forms.js';
 export { ChannelAccountForm, ConnectedForm, LatenessForm, OutcomeForm, PostSeenForm, PostedWordsForm, StopForm } from './posting-forms.js';

@@ -1,5 +1,5 @@
 import { NotBefore } from './checks.js';
-import { Day, Id, OneOf, Parts, Text, TextList, Whole } from './fields.js';
+import { Day, Flag, Id, OneOf, Parts, Text, TextList, Whole } from './fields.js';
 import { SEEN, WindowForm } from './forms.js';
 
 export class BatchForm {
@@ -38,12 +38,14 @@ export class LayOutForm {
   @Day() fromDate: string;
   @NotBefore('fromDate', 'must not be before the first day') @Day() toDate: string;
   @Parts(() => PlacementForm, { maxItems: 1_000, description: 'Placements of a proposal before that stay as they are' }) kept: PlacementForm[];
+  @Parts(() => PostMoveForm, { maxItems: 500, optional: true, description: 'Moves of that proposal, made likewise' }) keptMoves?: PostMoveForm[];
   @Parts(() => WhatIfForm, { maxItems: 10, description: 'Changes that are tried, and not made' }) whatIf: WhatIfForm[];
 }
 
 export class AcceptForm {
   @Id({ nullable: true }) batchId: string | null;
   @Parts(() => PlacementForm, { maxItems: 1_000 }) placements: PlacementForm[];
+  @Parts(() => TakenMoveForm, { maxItems: 500, optional: true, description: 'Posts that move with it' }) moves?: TakenMoveForm[];
 }
 
 /** A plan that was made elsewhere. */
@@ -67,9 +69,25 @@ export class PostMoveForm extends MovePostForm {
   @Id() postId: string;
 }
 
+/** A move of a proposal that is accepted, with its reason. */
+export class TakenMoveForm extends PostMoveForm {
+  @Text({ max: 1_000 }) why: string;
+}
+
 /** Posts that move together: each is checked beside the others where they go. */
 export class MovePostsForm {
   @Parts(() => PostMoveForm, { minItems: 1, maxItems: 500 }) moves: PostMoveForm[];
+}
+
+/** A post as it was seen. */
+export class SeenPostForm {
+  @Id() postId: string;
+  @Whole(SEEN) version: number;
+}
+
+export class MovableForm {
+  @Parts(() => SeenPostForm, { minItems: 1, maxItems: 500 }) posts: SeenPostForm[];
+  @Flag({ description: 'Laying out may move them, or they stay' }) movable: boolean;
 }
 
 export class PostStateForm {

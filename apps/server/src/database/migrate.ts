@@ -22,6 +22,7 @@ import { filesKept } from './migrations/0018-files-kept.js';
 import { platformLoudness } from './migrations/0019-platform-loudness.js';
 import { pages } from './migrations/0020-pages.js';
 import { heardEnds } from './migrations/0021-heard-ends.js';
+import { movablePosts } from './migrations/0028-movable-posts.js';
 import { turnedDown } from './migrations/0027-turned-down.js';
 import { accountSince } from './migrations/0026-account-since.js';
 import { publishing } from './migrations/0025-publishing.js';
@@ -58,6 +59,7 @@ export const MIGRATIONS: readonly Migration[] = [
   publishing,
   accountSince,
   turnedDown,
+  movablePosts,
 ];
 
 /** The names of the steps that were taken stand in a table of their own; each step writes its mark itself, with what it does. */

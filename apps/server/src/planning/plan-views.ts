@@ -61,6 +61,7 @@ export function toPostView(post: Post, recordingId: string): PostView {
     waits: post.waits ?? null,
     failure: state === 'refused' || state === 'missed' ? (post.failure ?? null) : null,
     why,
+    movable: post.movable,
     version: post.version,
   };
 }

@@ -1,12 +1,13 @@
 import { BadRequestException, Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Query, Res } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { dayNumber, fileName, formatDay, planCalendar, planCsv } from '@sift-reel/core';
-import { AcceptForm, BatchChangeForm, BatchForm, LayOutForm, MovePostForm, MovePostsForm, PlanFileForm, PostStateForm } from '@sift-reel/forms';
+import { AcceptForm, BatchChangeForm, BatchForm, LayOutForm, MovableForm, MovePostForm, MovePostsForm, PlanFileForm, PostStateForm } from '@sift-reel/forms';
 import type { Response } from 'express';
 import { type Actor, CurrentActor } from '../identity/actor.js';
 import { sendFile } from '../shorts/send-file.js';
 import { BatchesService } from './batches.service.js';
 import { Clock } from '../config/clock.js';
+import { PlacingService } from './placing.service.js';
 import { PlanFileService } from './plan-file.service.js';
 import { PlanningService } from './planning.service.js';
 import { BatchView, PlanFileView, PostView, ProposalView, ScheduleView } from './planning.views.js';
@@ -16,6 +17,7 @@ import { BatchView, PlanFileView, PostView, ProposalView, ScheduleView } from '.
 export class PlanningController {
   constructor(
     @Inject(PlanningService) private readonly planning: PlanningService,
+    @Inject(PlacingService) private readonly placing: PlacingService,
     @Inject(PlanFileService) private readonly planFiles: PlanFileService,
     @Inject(BatchesService) private readonly batches: BatchesService,
     @Inject(Clock) private readonly clock: Clock,
@@ -70,32 +72,39 @@ export class PlanningController {
   @Post('schedule/posts')
   @ApiCreatedResponse({ type: [PostView] })
   acceptPlan(@CurrentActor() actor: Actor, @Body() form: AcceptForm): Promise<PostView[]> {
-    return this.planning.accept(actor, form);
+    return this.placing.accept(actor, form);
   }
 
   @Put('posts/:postId/place')
   @ApiOkResponse({ type: PostView })
   movePost(@CurrentActor() actor: Actor, @Param('postId', ParseUUIDPipe) postId: string, @Body() form: MovePostForm): Promise<PostView> {
-    return this.planning.move(actor, postId, form);
+    return this.placing.move(actor, postId, form);
   }
 
   @Put('posts/places')
   @ApiOkResponse({ type: [PostView] })
   movePosts(@CurrentActor() actor: Actor, @Body() form: MovePostsForm): Promise<PostView[]> {
-    return this.planning.moveAll(actor, form.moves);
+    return this.placing.moveAll(actor, form.moves);
+  }
+
+  /** Says of planned posts that laying out may move them, or that they stay. */
+  @Put('posts/movable')
+  @ApiOkResponse({ type: [PostView] })
+  setPostsMovable(@CurrentActor() actor: Actor, @Body() form: MovableForm): Promise<PostView[]> {
+    return this.placing.setMovable(actor, form);
   }
 
   @Put('posts/:postId/state')
   @ApiOkResponse({ type: PostView })
   setPostState(@CurrentActor() actor: Actor, @Param('postId', ParseUUIDPipe) postId: string, @Body() form: PostStateForm): Promise<PostView> {
-    return this.planning.setState(actor, postId, form);
+    return this.placing.setState(actor, postId, form);
   }
 
   @Delete('posts/:postId')
   @HttpCode(204)
   @ApiNoContentResponse()
   takeOffPost(@CurrentActor() actor: Actor, @Param('postId', ParseUUIDPipe) postId: string): Promise<void> {
-    return this.planning.takeOff(actor, postId);
+    return this.placing.takeOff(actor, postId);
   }
 
   @Get('schedule/plan.csv')

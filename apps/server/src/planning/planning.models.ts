@@ -52,6 +52,8 @@ export class Post extends Model {
   @Column(DataType.DATE) declare tryAt: Date | null;
   /** How often the platform took it and turned it down. */
   @Default(0) @Column(DataType.INTEGER) declare turnedDown: number;
+  /** Laying out may move it on its channel. */
+  @Default(false) @Column(DataType.BOOLEAN) declare movable: boolean;
   @Column(DataType.TEXT) declare why: string;
   @Default(1) @Column(DataType.INTEGER) declare version: number;
 }

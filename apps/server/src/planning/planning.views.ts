@@ -43,6 +43,7 @@ export class PostView {
   @OneOf(POST_WAITS, { nullable: true, description: 'What it waits for, where that is its state' }) waits: PostWaits | null;
   @Text({ nullable: true, description: 'Why it was refused, or is too late' }) failure: string | null;
   @Text() why: string;
+  @Flag({ description: 'Laying out may move it on its channel' }) movable: boolean;
   @Whole() version: number;
 }
 
@@ -63,6 +64,15 @@ export class PlacementView {
   @Instant() at: string;
   @Text() why: string;
   @Decimal({ description: 'Score times weight, by 100' }) worth: number;
+}
+
+/** A post that stands and may move, with a better place on its channel. */
+export class ProposedMoveView extends PlacementView {
+  @Id() postId: string;
+  @Whole({ description: 'Of the post, as it was seen' }) version: number;
+  @Day() fromDate: string;
+  @Whole() fromMinute: number;
+  @Decimal({ description: 'Score times weight, by 100, where it stands' }) worthBefore: number;
 }
 
 export class UnplacedView {
@@ -109,7 +119,8 @@ export class CalendarMadeView extends CalendarView {
 
 export class ProposalView {
   @Parts(() => PlacementView) placements: PlacementView[];
+  @Parts(() => ProposedMoveView) moves: ProposedMoveView[];
   @Parts(() => UnplacedView) unplaced: UnplacedView[];
-  @Decimal({ description: 'What the placements are worth together' }) value: number;
+  @Decimal({ description: 'What the placements are worth together, and what the moves add to it' }) value: number;
   @Decimal({ description: 'No plan of these shorts on these days is worth more' }) bound: number;
 }

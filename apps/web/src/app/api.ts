@@ -228,6 +228,7 @@ export const api = generatedApi.enhanceEndpoints({
     acceptPlan: { invalidatesTags: ['Schedule', LIST('Short'), 'Trail'] },
     takeOffPost: { invalidatesTags: ['Schedule', LIST('Short'), 'Trail'] },
     movePosts: { invalidatesTags: ['Schedule', 'Trail'] },
+    setPostsMovable: { invalidatesTags: ['Schedule', 'Trail'] },
     readPlanFile: { invalidatesTags: [] },
     listCalendars: { providesTags: listOf('Calendar') },
     createCalendar: { invalidatesTags: [LIST('Calendar'), 'Trail'] },

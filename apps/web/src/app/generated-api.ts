@@ -911,6 +911,14 @@ const injectedRtkApi = api
         }),
         invalidatesTags: ['planning'],
       }),
+      setPostsMovable: build.mutation<SetPostsMovableApiResponse, SetPostsMovableApiArg>({
+        query: (queryArg) => ({
+          url: `/api/posts/movable`,
+          method: 'PUT',
+          body: queryArg,
+        }),
+        invalidatesTags: ['planning'],
+      }),
       setPostState: build.mutation<SetPostStateApiResponse, SetPostStateApiArg>({
         query: (queryArg) => ({
           url: `/api/posts/${queryArg.postId}/state`,
@@ -1483,6 +1491,8 @@ export type MovePostApiArg = {
 };
 export type MovePostsApiResponse = /** status 200  */ PostView[];
 export type MovePostsApiArg = MovePostsForm;
+export type SetPostsMovableApiResponse = /** status 200  */ PostView[];
+export type SetPostsMovableApiArg = MovableForm;
 export type SetPostStateApiResponse = /** status 200  */ PostView;
 export type SetPostStateApiArg = {
   postId: string;
@@ -1727,7 +1737,9 @@ export type AuditView = {
     | 'let-come-again'
     | 'let-come-once'
     | 'let-go'
+    | 'let-move'
     | 'let-post'
+    | 'let-stay'
     | 'listen'
     | 'make'
     | 'make-again'
@@ -2861,6 +2873,8 @@ export type PostView = {
   /** Why it was refused, or is too late */
   failure: string | null;
   why: string;
+  /** Laying out may move it on its channel */
+  movable: boolean;
   version: number;
 };
 export type ScheduleView = {
@@ -2881,6 +2895,23 @@ export type PlacementView = {
   /** Score times weight, by 100 */
   worth: number;
 };
+export type ProposedMoveView = {
+  shortId: string;
+  channelId: string;
+  date: string;
+  minute: number;
+  at: string;
+  why: string;
+  /** Score times weight, by 100 */
+  worth: number;
+  postId: string;
+  /** Of the post, as it was seen */
+  version: number;
+  fromDate: string;
+  fromMinute: number;
+  /** Score times weight, by 100, where it stands */
+  worthBefore: number;
+};
 export type UnplacedView = {
   shortId: string;
   channelId: string;
@@ -2889,8 +2920,9 @@ export type UnplacedView = {
 };
 export type ProposalView = {
   placements: PlacementView[];
+  moves: ProposedMoveView[];
   unplaced: UnplacedView[];
-  /** What the placements are worth together */
+  /** What the placements are worth together, and what the moves add to it */
   value: number;
   /** No plan of these shorts on these days is worth more */
   bound: number;
@@ -2901,6 +2933,14 @@ export type PlacementForm = {
   date: string;
   minute: number;
   why: string;
+};
+export type PostMoveForm = {
+  channelId: string;
+  date: string;
+  minute: number;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+  postId: string;
 };
 export type StretchForm = {
   fromDate: string;
@@ -2921,6 +2961,8 @@ export type LayOutForm = {
   toDate: string;
   /** Placements of a proposal before that stay as they are */
   kept: PlacementForm[];
+  /** Moves of that proposal, made likewise */
+  keptMoves?: PostMoveForm[];
   /** Changes that are tried, and not made */
   whatIf: WhatIfForm[];
 };
@@ -2951,9 +2993,20 @@ export type PlanFileForm = {
   /** Only of this client */
   clientId: string | null;
 };
+export type TakenMoveForm = {
+  channelId: string;
+  date: string;
+  minute: number;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+  postId: string;
+  why: string;
+};
 export type AcceptForm = {
   batchId: string | null;
   placements: PlacementForm[];
+  /** Posts that move with it */
+  moves?: TakenMoveForm[];
 };
 export type MovePostForm = {
   channelId: string;
@@ -2962,16 +3015,18 @@ export type MovePostForm = {
   /** The version that was seen; a write that saw an older one is refused (409) */
   version: number;
 };
-export type PostMoveForm = {
-  channelId: string;
-  date: string;
-  minute: number;
-  /** The version that was seen; a write that saw an older one is refused (409) */
-  version: number;
-  postId: string;
-};
 export type MovePostsForm = {
   moves: PostMoveForm[];
+};
+export type SeenPostForm = {
+  postId: string;
+  /** The version that was seen; a write that saw an older one is refused (409) */
+  version: number;
+};
+export type MovableForm = {
+  posts: SeenPostForm[];
+  /** Laying out may move them, or they stay */
+  movable: boolean;
 };
 export type PostStateForm = {
   /** `refused` takes a mark back from a post that had been refused */
@@ -3259,6 +3314,7 @@ export const {
   useAcceptPlanMutation,
   useMovePostMutation,
   useMovePostsMutation,
+  useSetPostsMovableMutation,
   useSetPostStateMutation,
   useTakeOffPostMutation,
   useListCalendarsQuery,

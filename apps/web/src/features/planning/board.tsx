@@ -1,9 +1,9 @@
 import { formatMinute, isUnderway, type Plan } from '@sift-reel/core';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
-import { Lock } from 'lucide-react';
+import { ArrowLeftRight, Lock } from 'lucide-react';
 import { memo, type ReactNode, useMemo } from 'react';
-import type { ChannelView, PlacementView, PostView, ScheduleView } from '../../app/api.js';
+import type { ChannelView, PlacementView, PostView, ProposedMoveView, ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { ChannelRows } from './channel-rows.js';
 import { GoesByItself } from './goes-by-itself.js';
@@ -13,6 +13,9 @@ import { leftOut, placeKey, toggled } from './schedule-slice.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
+/** A place that is proposed: of a short, or of a post that moves. */
+export type Wished = PlacementView | ProposedMoveView;
+
 interface BoardProps {
   view: ScheduleView;
   plan: Plan;
@@ -20,7 +23,7 @@ interface BoardProps {
   today: string;
   clock: BoardClock;
   /** What is proposed, beside what stands. */
-  proposal: readonly PlacementView[];
+  proposal: readonly Wished[];
   clientNames: ReadonlyMap<string, string>;
   onOpen: (post: PostView) => void;
   onDropAt: (channelId: string, date: string) => void;
@@ -162,7 +165,7 @@ function Cell({ channelId, date, under, takes, refusal, onDropAt, children }: Ce
   );
 }
 
-const NONE: readonly PlacementView[] = [];
+const NONE: readonly Wished[] = [];
 const NO_POSTS: readonly PostView[] = [];
 
 interface DayProps {
@@ -170,7 +173,7 @@ interface DayProps {
   date: string;
   clock: BoardClock;
   posts: readonly PostView[];
-  wished: readonly PlacementView[];
+  wished: readonly Wished[];
   blackout: string | null;
   titleOf: ReadonlyMap<string, { title: string; score: number }>;
   onOpen: (post: PostView) => void;
@@ -209,18 +212,19 @@ const Day = memo(function Day({ channel, date, clock, posts, wished, blackout, t
 });
 
 /** A place that is proposed: a click leaves it out, or takes it again. */
-function WishedCard({ one, clock, title }: { one: PlacementView; clock: BoardClock; title: string }): ReactNode {
+function WishedCard({ one, clock, title }: { one: Wished; clock: BoardClock; title: string }): ReactNode {
   const dispatch = useAppDispatch();
   const key = placeKey(one);
   const taken = !useAppSelector((state) => state.schedule.leftOut.includes(key));
   const isLocked = useAppSelector((state) => state.schedule.locked.includes(key));
   const time = formatMinute(wallOf(clock, one).minute);
+  const what = !taken ? t('planning.left-out') : 'postId' in one ? t('planning.moves-here') : t('planning.proposed');
   return (
     <button
       type="button"
       data-testid="wished"
       aria-pressed={taken}
-      aria-label={`${time} ${title}, ${taken ? t('planning.proposed') : t('planning.left-out')}. ${one.why}`}
+      aria-label={`${time} ${title}, ${what}. ${one.why}`}
       title={one.why}
       onClick={() => dispatch(leftOut(key))}
       className={clsx(
@@ -233,10 +237,12 @@ function WishedCard({ one, clock, title }: { one: PlacementView; clock: BoardClo
         {isLocked && <Lock size={12} aria-label={t('planning.locked')} />}
       </span>
       <span className={clsx('block truncate text-[12px] font-semibold', !taken && 'line-through')}>{title}</span>
-      <span className="block text-[10.5px]">{taken ? t('planning.proposed') : t('planning.left-out')}</span>
+      <span className="block text-[10.5px]">{what}</span>
     </button>
   );
 }
+
+const isMovable = ({ movable, state }: PostView): boolean => movable && state === 'planned';
 
 const LOOKS = {
   planned: 'border-l-ink bg-sheet',
@@ -259,6 +265,9 @@ interface PostCardProps {
 function PostCard({ post, clock, title, score, onOpen }: PostCardProps): ReactNode {
   const dispatch = useAppDispatch();
   const chosen = useAppSelector((state) => state.schedule.chosen.includes(post.id));
+  const leaves = useAppSelector(({ schedule: { proposal, leftOut: left } }) =>
+    proposal?.moves.some((move) => move.postId === post.id && !left.includes(placeKey(move))),
+  );
   const time = formatMinute(wallOf(clock, post).minute);
   const held = { kind: 'post' as const, postId: post.id };
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: post.id, data: held, disabled: isUnderway(post.state) });
@@ -278,17 +287,20 @@ function PostCard({ post, clock, title, score, onOpen }: PostCardProps): ReactNo
         else onOpen(post);
       }}
       aria-roledescription={t('planning.post')}
-      aria-label={`${time} ${title}, ${standingOf(post)}. ${post.why}`}
+      aria-label={`${time} ${title}, ${[standingOf(post), ...(isMovable(post) ? [t('planning.may-move')] : [])].join(', ')}. ${post.why}`}
       className={clsx(
         'block h-[54px] w-full overflow-hidden rounded-sm border border-l-4 border-rule px-[6px] py-[3px] text-left',
         LOOKS[post.state],
-        isDragging && 'opacity-40',
+        (isDragging || leaves) && 'opacity-40',
         chosen && 'outline-2 -outline-offset-1 outline-ink',
       )}
     >
       <span className={clsx('time flex justify-between', post.state === 'posted' ? '' : 'text-soft')}>
         <span>{time}</span>
-        <span>{Math.round(score)}</span>
+        <span className="flex items-center gap-1">
+          {isMovable(post) && <ArrowLeftRight size={12} aria-label={t('planning.may-move')} />}
+          {Math.round(score)}
+        </span>
       </span>
       <span className="block truncate text-[12px] font-semibold">{title}</span>
       <span className={clsx('block truncate text-[10.5px]', isInTrouble(post) && 'text-madder-text')}>{standingOf(post)}</span>

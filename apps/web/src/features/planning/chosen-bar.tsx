@@ -35,6 +35,8 @@ export function ChosenBar({ posts, titleOf, deeds }: { posts: readonly PostView[
     else deeds.moveAll(planned.fitting);
   };
   const movable = posts.filter((post) => post.state !== 'posted');
+  const planned = posts.filter((post) => post.state === 'planned');
+  const letMove = planned.some((post) => !post.movable);
   return (
     <div
       role="region"
@@ -44,6 +46,9 @@ export function ChosenBar({ posts, titleOf, deeds }: { posts: readonly PostView[
       <b className="mr-2">{t('planning.posts-chosen', { count: posts.length })}</b>
       <Button onClick={() => shift(-A_WEEK)}>{t('planning.a-week-earlier')}</Button>
       <Button onClick={() => shift(A_WEEK)}>{t('planning.a-week-later')}</Button>
+      <Button disabled={planned.length === 0} title={t('planning.laying-out-may-move')} onClick={() => deeds.setMovable(planned, letMove)}>
+        {letMove || planned.length === 0 ? t('planning.let-them-move') : t('planning.let-them-stay')}
+      </Button>
       <Button
         tone="trouble"
         disabled={movable.length === 0}

@@ -1,5 +1,5 @@
 import { type ReactNode, useState } from 'react';
-import { api, type BatchView, type ScheduleShortView } from '../../app/api.js';
+import { api, type BatchView, type PostView, type ScheduleShortView } from '../../app/api.js';
 import { useAppDispatch } from '../../app/store.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { DayField } from '../../ui/day-field.js';
@@ -11,6 +11,7 @@ import { t } from '../../texts/texts.js';
 export function LayOutDialog({
   shorts,
   batch,
+  movable,
   earliest,
   from,
   to,
@@ -19,6 +20,8 @@ export function LayOutDialog({
 }: {
   shorts: readonly ScheduleShortView[];
   batch: BatchView | null;
+  /** Posts that may move. */
+  movable: readonly PostView[];
   earliest: string;
   from: string;
   to: string;
@@ -31,10 +34,12 @@ export function LayOutDialog({
   const [propose, { error, isLoading }] = api.useProposePlanMutation();
   const dispatch = useAppDispatch();
   const ids = shorts.filter((short) => !left.has(short.id)).map((short) => short.id);
+  const clients = new Set(shorts.filter((short) => ids.includes(short.id)).map((short) => short.clientId));
+  const moving = movable.filter((post) => clients.has(post.clientId) && fromDate <= post.date && post.date <= toDate).length;
   const submit = async (): Promise<void> => {
     const asked = { shortIds: ids, fromDate, toDate };
     const proposal = await propose({ ...asked, kept: [], whatIf: [] }).unwrap();
-    dispatch(proposed({ ...proposal, asked, kept: [], batchId: batch?.id ?? null }));
+    dispatch(proposed({ ...proposal, asked, kept: [], keptMoves: [], batchId: batch?.id ?? null }));
     onClose();
   };
   return (
@@ -78,6 +83,7 @@ export function LayOutDialog({
             </li>
           ))}
         </ul>
+        {moving > 0 && <p className="text-[12px] text-soft">{t('planning.on-these-days-may-move', { count: moving })}</p>}
         <FormTrouble error={error} />
         <DialogFoot>
           <span className="mr-auto text-[12px] text-soft">{t('planning.you-see-a-proposal-first-nothing')}</span>

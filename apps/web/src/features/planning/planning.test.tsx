@@ -38,6 +38,7 @@ const post = (fields: Partial<PostView> = {}): PostView => ({
   waits: null,
   failure: null,
   why: 'the strongest window of the week',
+  movable: false,
   version: 4,
   ...fields,
 });
@@ -62,6 +63,7 @@ describe('laying out', () => {
       <LayOutDialog
         shorts={SHORTS}
         batch={null}
+        movable={[post({ date: '2030-03-05' }), post({ date: '2030-04-05' })]}
         earliest="2030-03-01"
         from="2030-03-01"
         to="2030-03-14"
@@ -71,7 +73,7 @@ describe('laying out', () => {
       answers,
     );
   it('asks for the ticked shorts over a fortnight, and keeps what is proposed', async () => {
-    const answer: ProposalView = { placements: [], unplaced: [], value: 0, bound: 0 };
+    const answer: ProposalView = { placements: [], moves: [], unplaced: [], value: 0, bound: 0 };
     const { user, asked } = dialog({ 'POST api/schedule/proposals': answer });
     expect(await screen.findByRole('dialog', { name: 'Lay out 2 shorts' })).toBeInTheDocument();
     await user.click(screen.getByLabelText(/The second tide/));
@@ -94,6 +96,12 @@ describe('laying out', () => {
     expect(screen.getByText('Must not be before the first day')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Propose a plan' })).toBeDisabled();
     expect(asked).toEqual([]);
+  });
+  it('says how many of the posts on these days may move', async () => {
+    const { user } = dialog();
+    expect(await screen.findByText('1 post that stands on these days may move, where the plan gains by it.')).toBeInTheDocument();
+    for (const title of [/No rope/, /The second/]) await user.click(screen.getByLabelText(title));
+    expect(screen.queryByText(/may move, where/)).toBeNull();
   });
   it('does not ask for nothing', async () => {
     const { user } = dialog();
@@ -127,7 +135,9 @@ describe('a proposal', () => {
     value: 80,
     bound: 100,
     asked: { shortIds: ['a', 'b'], fromDate: '2030-03-01', toDate: '2030-03-14' },
+    moves: [],
     kept: [],
+    keptMoves: [],
   };
   it('says what it is worth, and how near that is to the best', async () => {
     show(<ProposalPane onShow={nothing} view={VIEW} proposal={PROPOSAL} />);
@@ -139,7 +149,7 @@ describe('a proposal', () => {
   });
   it('is asked for again around the places that are locked', async () => {
     store.dispatch(proposed(PROPOSAL));
-    const answer: ProposalView = { placements: [placement('b', '2030-03-02') as PlacementView], unplaced: [], value: 35, bound: 35 };
+    const answer: ProposalView = { placements: [placement('b', '2030-03-02') as PlacementView], moves: [], unplaced: [], value: 35, bound: 35 };
     const { user, asked } = show(<ProposalPane onShow={nothing} view={VIEW} proposal={PROPOSAL} />, { 'POST api/schedule/proposals': answer });
     expect(await screen.findByRole('button', { name: 'Ask again' })).toBeDisabled();
     await user.click(screen.getByRole('button', { name: 'Keep “No rope at all” where it is on Tern clips' }));
@@ -151,7 +161,7 @@ describe('a proposal', () => {
   it('tries a change around what was kept, and counts that on both sides', async () => {
     const kept = [PROPOSAL.placements[0]! as PlacementView];
     const view = { ...VIEW, channels: [{ ...VIEW.channels[0]!, clientId: 'c1', postsPerWeek: 5, postsPerDay: 1 }] };
-    const answer: ProposalView = { placements: [PROPOSAL.placements[1]! as PlacementView], unplaced: [], value: 40, bound: 40 };
+    const answer: ProposalView = { placements: [PROPOSAL.placements[1]! as PlacementView], moves: [], unplaced: [], value: 40, bound: 40 };
     const { user, asked } = show(<ProposalPane onShow={nothing} view={view} proposal={{ ...PROPOSAL, kept }} />, { 'POST api/schedule/proposals': answer });
     await user.click(await screen.findByRole('button', { name: 'What if' }));
     await user.click(screen.getByRole('button', { name: 'Try it' }));
@@ -162,6 +172,7 @@ describe('a proposal', () => {
     const view = { ...VIEW, channels: [{ ...VIEW.channels[0]!, clientId: 'c1', postsPerWeek: 5, postsPerDay: 1 }] };
     const answer: ProposalView = {
       placements: [...PROPOSAL.placements, placement('b', '2030-03-09')] as PlacementView[],
+      moves: [],
       unplaced: [],
       value: 104,
       bound: 104,
@@ -204,6 +215,55 @@ describe('a proposal', () => {
     expect(asked.slice(1).map(({ method, path }) => `${method} ${path}`)).toEqual(['DELETE api/posts/p2', 'DELETE api/posts/p1']);
     expect(store.getState().notices.at(-1)!.text).toBe('Undone: Placed 2 posts');
   });
+  describe('in which a post moves', () => {
+    const standing = post({ id: 'p9', shortId: 'b', date: '2030-03-04', version: 7, movable: true });
+    const view = { ...VIEW, posts: [standing] };
+    const move = {
+      ...(placement('b', '2030-03-06') as PlacementView),
+      ...{ postId: 'p9', version: 7, fromDate: '2030-03-04', fromMinute: 750, worthBefore: 60 },
+    };
+    const withMove = { ...PROPOSAL, placements: [placement('a', '2030-03-04')], moves: [move], unplaced: [] };
+    it('is written whole, and taken back whole, with the reason that the post had', async () => {
+      store.dispatch(proposed(withMove));
+      const answers = [[{ ...standing, date: '2030-03-06', version: 8 }, post({ id: 'p1', shortId: 'a' })], [standing]];
+      const { user, asked } = show(<ProposalPane onShow={nothing} view={view} proposal={withMove} />, {
+        'POST api/schedule/posts': () => answers.shift(),
+        'DELETE api/posts/p1': null,
+      });
+      expect(await screen.findByText('moves here from Mon 4 Mar 12:30')).toBeInTheDocument();
+      await user.click(screen.getByRole('button', { name: 'Place 1 post, move 1' }));
+      await expect.poll(proposal).toBeNull();
+      expect(asked[0]!.body).toMatchObject({
+        placements: [{ shortId: 'a' }],
+        moves: [{ postId: 'p9', channelId: 'ch1', date: '2030-03-06', minute: 750, version: 7, why: 'why b' }],
+      });
+      await undoLast();
+      expect(asked.slice(1).map(({ method, path }) => `${method} ${path}`)).toEqual(['DELETE api/posts/p1', 'POST api/schedule/posts']);
+      expect(asked[2]!.body).toEqual({
+        batchId: null,
+        placements: [],
+        moves: [{ postId: 'p9', channelId: 'ch1', date: '2030-03-04', minute: 750, version: 8, why: 'the strongest window of the week' }],
+      });
+      expect(store.getState().notices.at(-1)!.text).toBe('Undone: Placed 1 post, moved 1');
+    });
+    it('is asked for again with the moves that made room, and counts what they gain', async () => {
+      store.dispatch(proposed(withMove));
+      const answer: ProposalView = { placements: [], moves: [], unplaced: [], value: 0, bound: 0 };
+      const { user, asked } = show(<ProposalPane onShow={nothing} view={view} proposal={withMove} />, { 'POST api/schedule/proposals': answer });
+      await user.click(await screen.findByRole('button', { name: 'Keep “No rope at all” where it is on Tern clips' }));
+      await user.click(screen.getByRole('button', { name: 'Ask again, keeping 1' }));
+      await expect.poll(() => proposal()?.value).toBe(20); // 40 placed, 20 lost by the move
+      expect(asked[0]!.body).toMatchObject({ keptMoves: [{ postId: 'p9', date: '2030-03-06', version: 7 }] });
+      expect(proposal()).toMatchObject({ moves: [{ postId: 'p9' }], keptMoves: [{ postId: 'p9' }] });
+    });
+    it('leaves it where it is when that is not ticked', async () => {
+      store.dispatch(proposed(withMove));
+      const { user, asked } = show(<ProposalPane onShow={nothing} view={view} proposal={withMove} />, { 'POST api/schedule/posts': [post({ id: 'p1' })] });
+      await user.click(await screen.findByLabelText('Take “The second tide” on Tern clips'));
+      await user.click(screen.getByRole('button', { name: 'Place 1 post' }));
+      await expect.poll(() => asked[0]?.body).toMatchObject({ placements: [{ shortId: 'a' }], moves: [] });
+    });
+  });
   it('that somebody was faster than is not half written, and can be thrown away', async () => {
     store.dispatch(proposed(PROPOSAL));
     const { user } = show(<ProposalPane onShow={nothing} view={VIEW} proposal={PROPOSAL} />, {
@@ -221,7 +281,7 @@ describe('a proposal', () => {
 describe('a post', () => {
   onScreens();
   const dialog = (fields: Partial<PostView> = {}, plan: Plan = { channels: [], shorts: [], posts: [], nowMs: 0 }) => {
-    const deeds = { takeOff: vi.fn(), markPosted: vi.fn() };
+    const deeds = { takeOff: vi.fn(), markPosted: vi.fn(), setMovable: vi.fn() };
     const onClose = vi.fn();
     return { deeds, onClose, ...show(<PostDialog post={post(fields)} view={VIEW} plan={plan} deeds={deeds} onClose={onClose} />) };
   };

@@ -15,7 +15,7 @@ interface PostDialogProps {
   post: PostView;
   view: ScheduleView;
   plan: Plan;
-  deeds: Pick<Deeds, 'takeOff' | 'markPosted'>;
+  deeds: Pick<Deeds, 'takeOff' | 'markPosted' | 'setMovable'>;
   onClose: () => void;
 }
 
@@ -46,6 +46,17 @@ export function PostDialog({ post, view, plan, deeds, onClose }: PostDialogProps
         </dd>
         <dt className="text-soft">{t('planning.why-here')}</dt>
         <dd>{post.why}</dd>
+        {post.state === 'planned' && (
+          <>
+            <dt className="text-soft">{t('planning.when-laid-out')}</dt>
+            <dd>
+              {post.movable ? t('planning.it-may-move') : t('planning.it-stays')}{' '}
+              <button type="button" className="underline" onClick={() => deeds.setMovable([post], !post.movable)}>
+                {post.movable ? t('planning.let-it-stay') : t('planning.let-it-move')}
+              </button>
+            </dd>
+          </>
+        )}
         <dt className="text-soft">{t('common.recording')}</dt>
         <dd>{short?.recordingTitle}</dd>
       </dl>

@@ -1,11 +1,11 @@
 import { formatMinute } from '@sift-reel/core';
 import { Lock, LockOpen } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
-import { api, type PlacementView, type ScheduleView } from '../../app/api.js';
+import { api, type PlacementView, type PostView, type ProposedMoveView, type ScheduleView } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { didSomething } from '../../app/undo.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
-import { joined, leftOut, locked, placeKey, proposed, type Proposed, toPlacementForm } from './schedule-slice.js';
+import { joined, leftOut, locked, placeKey, proposed, type Proposed, toMoveForm, toPlacementForm } from './schedule-slice.js';
 import { WhatIf } from './what-if.js';
 import { Worth } from './worth.js';
 import { t } from '../../texts/texts.js';
@@ -35,22 +35,30 @@ export function ProposalPane({ view, proposal, onShow }: ProposalPaneProps): Rea
   const channelOf = (id: string): string => view.channels.find((channel) => channel.id === id)?.name ?? '';
   const chosen = proposal.placements.filter((one) => !left.includes(placeKey(one)));
   const kept = proposal.placements.filter((one) => held.includes(placeKey(one)));
+  const moving = proposal.moves.filter((one) => !left.includes(placeKey(one)));
   const askAgain = async (): Promise<void> => {
-    const answer = await propose({ ...proposal.asked, kept: kept.map(toPlacementForm), whatIf: [] }).unwrap();
-    dispatch(proposed({ ...proposal, ...joined(answer, kept), kept }));
+    // A place may be there because another post made room for it: what moves stays with what is kept.
+    const around = { kept, keptMoves: moving };
+    const answer = await propose({ ...proposal.asked, kept: kept.map(toPlacementForm), keptMoves: moving.map(toMoveForm), whatIf: [] }).unwrap();
+    dispatch(proposed({ ...proposal, ...joined(answer, around), ...around }));
   };
   const close = (): void => {
     dispatch(proposed(null));
   };
   const submit = async (): Promise<void> => {
+    const before = moving.map((move) => view.posts.find((post) => post.id === move.postId)!);
     const posts = await accept({
       batchId: proposal.batchId,
       placements: chosen.map(toPlacementForm),
+      moves: moving.map((move) => ({ ...toMoveForm(move), why: move.why })),
     }).unwrap();
     close();
-    didSomething(t('planning.placed-posts', { count: posts.length }), async () => {
-      for (const post of [...posts].reverse()) await takeOff(post.id).unwrap();
-    });
+    const undo = async (): Promise<void> => {
+      for (const post of posts.slice(moving.length).reverse()) await takeOff(post.id).unwrap();
+      if (before.length > 0) await accept({ batchId: null, placements: [], moves: before.map((post, n) => toItsPlace(post, posts[n]!.version)) }).unwrap();
+    };
+    const counts = { count: chosen.length, moves: moving.length };
+    didSomething(moving.length === 0 ? t('planning.placed-posts', counts) : t('planning.placed-and-moved', counts), undo);
   };
   const title = t('planning.proposed-plan-placements-without-a-place', { count: proposal.placements.length, unplaced: proposal.unplaced.length });
   return (
@@ -68,6 +76,16 @@ export function ProposalPane({ view, proposal, onShow }: ProposalPaneProps): Rea
             <Placement key={`${placeKey(one)} ${one.at}`} one={one} title={titleOf(one.shortId)} channel={channelOf(one.channelId)} onShow={onShow} />
           ))}
         </ul>
+        {proposal.moves.length > 0 && (
+          <>
+            <h2 className="mt-4 mb-1">{t('planning.moves-for-it')}</h2>
+            <ul>
+              {proposal.moves.map((one) => (
+                <Placement key={`${placeKey(one)} ${one.at}`} one={one} title={titleOf(one.shortId)} channel={channelOf(one.channelId)} onShow={onShow} />
+              ))}
+            </ul>
+          </>
+        )}
         {proposal.unplaced.length > 0 && (
           <>
             <h2 className="mt-4 mb-1">{t('planning.without-a-place')}</h2>
@@ -105,12 +123,14 @@ export function ProposalPane({ view, proposal, onShow }: ProposalPaneProps): Rea
           <Button onClick={close}>{t('planning.throw-the-proposal-away')}</Button>
           <Button
             tone="fill"
-            disabled={chosen.length === 0 || isLoading}
+            disabled={chosen.length + moving.length === 0 || isLoading}
             onClick={() => {
               submit().catch(() => undefined);
             }}
           >
-            {t('planning.place-posts', { count: chosen.length })}
+            {moving.length === 0
+              ? t('planning.place-posts', { count: chosen.length })
+              : t('planning.place-and-move', { count: chosen.length, moves: moving.length })}
           </Button>
         </div>
       </div>
@@ -118,7 +138,20 @@ export function ProposalPane({ view, proposal, onShow }: ProposalPaneProps): Rea
   );
 }
 
-function Placement({ one, title, channel, onShow }: { one: PlacementView; title: string; channel: string; onShow: (date: string) => void }): ReactNode {
+/** A post back where it stood, with the reason that it had. */
+const toItsPlace = ({ id, channelId, date, minute, why }: PostView, version: number) => ({ postId: id, channelId, date, minute, why, version });
+
+function Placement({
+  one,
+  title,
+  channel,
+  onShow,
+}: {
+  one: PlacementView | ProposedMoveView;
+  title: string;
+  channel: string;
+  onShow: (date: string) => void;
+}): ReactNode {
   const dispatch = useAppDispatch();
   const key = placeKey(one);
   const taken = !useAppSelector((state) => state.schedule.leftOut.includes(key));
@@ -132,16 +165,20 @@ function Placement({ one, title, channel, onShow }: { one: PlacementView; title:
         checked={taken}
         onChange={() => dispatch(leftOut(key))}
       />
-      <button
-        type="button"
-        aria-pressed={isLocked}
-        aria-label={t('planning.keep-this-place', { title, channel })}
-        title={t('planning.it-stays-here-when-asked-again')}
-        className={isLocked ? 'self-start p-[3px] text-madder-text' : 'self-start p-[3px] text-soft'}
-        onClick={() => dispatch(locked(key))}
-      >
-        {isLocked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
-      </button>
+      {'postId' in one ? (
+        <span />
+      ) : (
+        <button
+          type="button"
+          aria-pressed={isLocked}
+          aria-label={t('planning.keep-this-place', { title, channel })}
+          title={t('planning.it-stays-here-when-asked-again')}
+          className={isLocked ? 'self-start p-[3px] text-madder-text' : 'self-start p-[3px] text-soft'}
+          onClick={() => dispatch(locked(key))}
+        >
+          {isLocked ? <Lock size={14} aria-hidden /> : <LockOpen size={14} aria-hidden />}
+        </button>
+      )}
       <div className="min-w-0">
         <button type="button" className="text-left text-[12px] hover:underline" title={t('planning.show-it-on-the-board')} onClick={() => onShow(one.date)}>
           <span className="time">
@@ -150,6 +187,9 @@ function Placement({ one, title, channel, onShow }: { one: PlacementView; title:
           <span className="text-soft">{channel}</span>
         </button>
         <b className="block leading-[1.3]">{title}</b>
+        {'postId' in one && (
+          <div className="time text-soft">{t('planning.moves-from', { day: formatDay(one.fromDate), minute: formatMinute(one.fromMinute) })}</div>
+        )}
         <div className="text-[12px] text-soft">{one.why}</div>
       </div>
     </li>

@@ -4,7 +4,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import { type Answers, type Ask, onScreens, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
 import { undoLast } from '../../app/undo.js';
-import { chose } from './schedule-slice.js';
+import { chose, proposed } from './schedule-slice.js';
 import { SchedulePage } from './schedule-page.js';
 
 const platform = {
@@ -29,7 +29,7 @@ const short = (id: string, clientId: string) => ({
 });
 const post = (id: string, channelId: string, clientId: string, date: string, at: string) => ({
   ...{ id: `post-${id}`, clientId, channelId, shortId: id, batchId: null, recordingId: `r-${id}`, date, minute: 750, at },
-  ...{ state: 'planned', failure: null, why: 'why', version: 3 },
+  ...{ state: 'planned', failure: null, why: 'why', movable: false, version: 3 },
 });
 /** Monday 4 March 2030 is today. Dublin's posts are at 12:30 UTC, Adelaide's (half past ten ahead) at two in the night. */
 const VIEW = {
@@ -62,6 +62,7 @@ describe('the schedule', () => {
   onScreens();
   afterEach(() => {
     store.dispatch(chose([]));
+    store.dispatch(proposed(null));
   });
   it('moves what is chosen a week on, and back again', async () => {
     const { user, asked } = page();
@@ -107,6 +108,26 @@ describe('the schedule', () => {
     await user.click(screen.getByRole('button', { name: 'More' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Choose all that is planned here' }));
     expect(screen.getByText('3 posts chosen')).toBeInTheDocument();
+  });
+  it('lets what is chosen move when it is laid out, and stay again', async () => {
+    const marked = ({ body }: Ask): unknown =>
+      (body as { posts: { postId: string }[]; movable: boolean }).posts.map(({ postId }) => ({
+        ...VIEW.posts.find(({ id }) => id === postId),
+        movable: (body as { movable: boolean }).movable,
+        version: 4,
+      }));
+    const { user, asked } = page('/schedule', { 'PUT api/posts/movable': marked });
+    for (const id of ['a', 'e']) fireEvent.click(await postOf(id), { ctrlKey: true });
+    await user.click(screen.getByRole('button', { name: 'Let them move' }));
+    const bodies = () => asked.filter(({ method }) => method === 'PUT').map(({ body }) => body);
+    const seen = (version: number) => ['post-a', 'post-e'].map((postId) => ({ postId, version }));
+    await expect.poll(bodies).toEqual([{ posts: seen(3), movable: true }]);
+    await expect.poll(() => store.getState().notices.map(({ text }) => text)).toContain('Laying out may move 2 posts');
+    await undoLast();
+    await expect.poll(bodies).toEqual([
+      { posts: seen(3), movable: true },
+      { posts: seen(4), movable: false },
+    ]);
   });
   it('takes off what is chosen', async () => {
     const { user, asked } = page('/schedule', { 'DELETE api/posts/post-a': null, 'DELETE api/posts/post-b': null });
@@ -161,6 +182,7 @@ describe('the schedule', () => {
     const { user, asked } = page('/schedule', {
       'POST api/schedule/proposals': {
         placements: [place, { ...place, shortId: 'b', date: '2030-03-14', at: '2030-03-14T12:30:00.000Z' }],
+        moves: [],
         unplaced: [],
         value: 140,
         bound: 140,
@@ -183,6 +205,23 @@ describe('the schedule', () => {
       .toMatchObject({ placements: [{ shortId: 'b', date: '2030-03-14' }] });
     await expect.poll(() => screen.queryByTestId('wished')).toBeNull();
     expect(screen.getByRole('complementary', { name: 'Unplaced shorts' })).toBeInTheDocument();
+  });
+  it('shows on the board which post a proposal moves, and where to', async () => {
+    const posts = VIEW.posts.map((one) => (one.id === 'post-a' ? { ...one, movable: true } : one));
+    const place = { shortId: 'd', channelId: 'one', date: '2030-03-05', minute: 750, at: '2030-03-05T12:30:00.000Z', why: 'why there', worth: 70 };
+    const move = { ...place, shortId: 'a', date: '2030-03-07', at: '2030-03-07T12:30:00.000Z', why: 'why moved' };
+    const from = { postId: 'post-a', version: 3, fromDate: '2030-03-05', fromMinute: 750, worthBefore: 70 };
+    const { user } = page('/schedule', {
+      'api/schedule': { ...VIEW, posts },
+      'POST api/schedule/proposals': { placements: [place], moves: [{ ...move, ...from }], unplaced: [], value: 70, bound: 70 },
+    });
+    expect(await screen.findByRole('button', { name: '12:30 Short a, planned, may move. why' })).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: /^Lay out 1 short/ }));
+    expect(await screen.findByText(/^1 post that stands on these days may move/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Propose a plan' }));
+    const moving = await screen.findByRole('button', { name: '12:30 Short a, moves here. why moved' });
+    await user.click(moving);
+    expect(moving).toHaveAccessibleName('12:30 Short a, left out. why moved');
   });
   it('reads a plan, shows what does not fit, and places what is ticked', async () => {
     const place = (line: number, shortId: string) => ({

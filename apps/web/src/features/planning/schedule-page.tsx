@@ -5,12 +5,12 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNarrow } from '../../app/narrow.js';
 import { Link, useSearchParams } from 'react-router';
-import { api, type ClientView, type PlacementView, type PostView, type ScheduleView } from '../../app/api.js';
+import { api, type ClientView, type PostView, type ScheduleView } from '../../app/api.js';
 import { problemText } from '../../app/problems.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
-import { Board } from './board.js';
+import { Board, type Wished } from './board.js';
 import { ChosenBar } from './chosen-bar.js';
 import { DayList } from './day-list.js';
 import { LayOutDialog } from './lay-out-dialog.js';
@@ -66,7 +66,7 @@ export function SchedulePage(): ReactNode {
 }
 
 const FORTNIGHT = 14;
-const NONE: readonly PlacementView[] = [];
+const NONE: readonly Wished[] = [];
 
 /** One order of the channels for all that follows. */
 function Ordered({ onRecord, clients }: { onRecord: ScheduleView; clients: readonly ClientView[] }): ReactNode {
@@ -147,6 +147,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
   };
   const { byKeys, ...drag } = useBoardDrag({ view, plan, days, clock, onDrop: drop });
   const to = days.at(-1)!;
+  const wished = useMemo(() => (proposal === null ? NONE : [...proposal.placements, ...proposal.moves]), [proposal]);
   const boarded = look !== 'list' && look !== 'glance';
   const shownOn = { view, days, today, clock, clientNames };
   return (
@@ -233,7 +234,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
               <Month
                 {...shownOn}
                 plan={plan}
-                proposal={proposal?.placements ?? NONE}
+                proposal={wished}
                 onWeek={(monday) =>
                   setParams((old) => {
                     old.set('week', monday);
@@ -246,7 +247,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
               <Board
                 {...shownOn}
                 plan={plan}
-                proposal={proposal?.placements ?? NONE}
+                proposal={wished}
                 onOpen={setOpened}
                 onDropAt={(channelId, date) => {
                   if (held !== null) {
@@ -266,6 +267,7 @@ function Schedule({ all, clientId, clientNames }: ScheduleProps): ReactNode {
         <LayOutDialog
           shorts={laying === 'holes' ? [...unplaced, ...again] : waiting.length > 0 ? waiting : unplaced}
           batch={batch}
+          movable={view.posts.filter((post) => post.movable && post.state === 'planned' && post.at > view.now)}
           earliest={today}
           from={laying === 'holes' && from > today ? from : today}
           to={laying === 'holes' ? to : addDays(today, FORTNIGHT - 1)}

@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { PlacementForm, PlacementView, ProposalView } from '../../app/api.js';
+import type { PlacementForm, PlacementView, PostMoveForm, ProposalView, ProposedMoveView } from '../../app/api.js';
 
 /** What is in the producer's hand: a post from the board, or a short from the tray. */
 export type Held = { readonly kind: 'post'; readonly postId: string } | { readonly kind: 'short'; readonly shortId: string };
@@ -16,13 +16,16 @@ export interface Proposed extends ProposalView {
   readonly asked: { readonly shortIds: string[]; readonly fromDate: string; readonly toDate: string };
   /** Placements that it was laid out around; they are among its own. */
   readonly kept: PlacementView[];
+  /** Moves that it was laid out around likewise. */
+  readonly keptMoves: ProposedMoveView[];
 }
 
-/** An answer joined with the placements that were kept for it: what they are worth together, and what that can be at most. */
-export function joined(answer: ProposalView, kept: readonly PlacementView[]): ProposalView {
-  const worth = kept.reduce((sum, one) => sum + one.worth, 0);
+/** An answer joined with the placements and moves that were kept for it: what they are worth together, and what that can be at most. */
+export function joined(answer: ProposalView, { kept, keptMoves }: Pick<Proposed, 'kept' | 'keptMoves'>): ProposalView {
+  const worth = kept.reduce((sum, one) => sum + one.worth, 0) + keptMoves.reduce((sum, one) => sum + one.worth - one.worthBefore, 0);
+  const moves = [...keptMoves, ...answer.moves].sort((a, b) => (a.at < b.at ? -1 : 1));
   const placements = [...kept, ...answer.placements].sort((a, b) => (a.at < b.at ? -1 : 1));
-  return { ...answer, placements, value: answer.value + worth, bound: answer.bound + worth };
+  return { ...answer, placements, moves, value: answer.value + worth, bound: answer.bound + worth };
 }
 
 /** What tells a place of a proposal from its others: a short goes to a channel once in it. */
@@ -33,6 +36,10 @@ const switched = (keys: readonly string[], key: string): string[] => (keys.inclu
 /** A placement as it is asked for and accepted. */
 export function toPlacementForm({ shortId, channelId, date, minute, why }: PlacementView): PlacementForm {
   return { shortId, channelId, date, minute, why };
+}
+
+export function toMoveForm({ postId, channelId, date, minute, version }: ProposedMoveView): PostMoveForm {
+  return { postId, channelId, date, minute, version };
 }
 
 /** What only the screen knows: what is held, where the cursor is, which posts are chosen, the proposal that waits to be accepted. */

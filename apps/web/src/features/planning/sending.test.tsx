@@ -20,6 +20,7 @@ const post = (fields: Partial<PostView> = {}): PostView => ({
   waits: null,
   failure: null,
   why: 'the strongest window of the week',
+  movable: false,
   version: 4,
   ...fields,
 });

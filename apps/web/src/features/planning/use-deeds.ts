@@ -21,6 +21,8 @@ export interface Deeds {
   takeOffAll(posts: readonly PostView[]): void;
   takeOff(post: PostView): void;
   markPosted(post: PostView, posted: boolean): void;
+  /** Laying out may move them, or they stay. */
+  setMovable(posts: readonly PostView[], movable: boolean): void;
 }
 
 /** What can be done on the board, each with its undo. A refused drop says why and changes nothing. */
@@ -28,6 +30,7 @@ export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Dee
   const [acceptPlan] = api.useAcceptPlanMutation();
   const [movePosts] = api.useMovePostsMutation();
   const [takeOffPost] = api.useTakeOffPostMutation();
+  const [setPostsMovable] = api.useSetPostsMovableMutation();
   const [setPostState] = api.useSetPostStateMutation();
   const titleOf = (shortId: string): string => view.shorts.find((short) => short.id === shortId)?.title ?? t('planning.the-short');
   const place = (shortId: string, channelId: string, date: string, minute: number, batchId: string | null, why: string) =>
@@ -127,6 +130,23 @@ export function useDeeds(view: ScheduleView, plan: Plan, clock: BoardClock): Dee
             () => takeOffPost(id).unwrap(),
           );
         }, sayTrouble);
+    },
+    setMovable: (posts, movable) => {
+      const changed = posts.filter((post) => post.movable !== movable);
+      let seen: readonly PostView[] = changed;
+      const write = async (next: boolean): Promise<void> => {
+        seen = await setPostsMovable({ posts: seen.map(({ id, version }) => ({ postId: id, version })), movable: next }).unwrap();
+      };
+      const done = { count: changed.length };
+      write(movable).then(
+        () =>
+          didSomething(
+            movable ? t('planning.posts-may-move', done) : t('planning.posts-stay', done),
+            () => write(!movable),
+            () => write(movable),
+          ),
+        sayTrouble,
+      );
     },
     markPosted: (post, posted) => {
       let { version } = post;

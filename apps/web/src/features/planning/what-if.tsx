@@ -7,7 +7,7 @@ import { DayField } from '../../ui/day-field.js';
 import { TextField } from '../../ui/fields.js';
 import { Button, FormTrouble } from '../../ui/parts.js';
 import { Select } from '../../ui/select.js';
-import { joined, type Proposed, toPlacementForm } from './schedule-slice.js';
+import { joined, type Proposed, toMoveForm, toPlacementForm } from './schedule-slice.js';
 
 const CHANGES = ['week', 'day', 'window', 'blackout'] as const;
 type Change = (typeof CHANGES)[number];
@@ -37,6 +37,7 @@ export function WhatIf({ view, proposal }: { view: ScheduleView; proposal: Propo
     void tryPlan({
       ...proposal.asked,
       kept: proposal.kept.map(toPlacementForm),
+      keptMoves: proposal.keptMoves.map(toMoveForm),
       whatIf: [
         {
           channelId,
@@ -108,7 +109,7 @@ export function WhatIf({ view, proposal }: { view: ScheduleView; proposal: Propo
         </Button>
       </div>
       <FormTrouble error={error} />
-      {data !== undefined && <Outcome view={view} before={proposal} after={joined(data, proposal.kept)} />}
+      {data !== undefined && <Outcome view={view} before={proposal} after={joined(data, proposal)} />}
     </form>
   );
 }
