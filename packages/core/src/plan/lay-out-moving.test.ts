@@ -52,6 +52,13 @@ describe('posts that may move', () => {
     const { placements, moves, value } = layOut({ plan: before, shortIds: ['strong'], ...week });
     expect([placements[0]!.date, moves, value]).toEqual(['2026-05-05', [], 45]);
   });
+  it('are counted in the bound: what they keep is nobody else’s', () => {
+    // Of one recording, so that the better short could only take the other’s place.
+    const other = { ...strong, recordingId: 'r-weak' };
+    const { placements, moves, value, bound } = layOut({ plan: { ...before, shorts: [weak, other] }, shortIds: ['strong'], movableIds: ['p-weak'], ...week });
+    expect([placements, moves, value]).toEqual([[], [], 0]);
+    expect(bound).toBeLessThan(0.05); // 45 where that is not counted
+  });
   it('stay where little is gained', () => {
     for (const [score, moved] of [
       [40 + 2 * MOVE_PRICE - 1, 0],
@@ -133,7 +140,9 @@ describe('posts that may move', () => {
         const on = plan({ shorts, channels, posts });
         const ours = layOut({ plan: on, shortIds: ids.slice(0, half), movableIds: posts.map(({ id }) => id), ...week });
         const value = ours.value - MOVE_PRICE * ours.moves.length;
-        expect(value).toBeCloseTo(bestOf(on, ids.slice(0, half)), 6);
+        const best = bestOf(on, ids.slice(0, half));
+        expect(value).toBeCloseTo(best, 6);
+        expect(ours.bound).toBeGreaterThanOrEqual(best - 1e-6);
         tried += 1;
         moving += Math.min(1, ours.moves.length);
       }),

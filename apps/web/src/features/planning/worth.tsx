@@ -9,7 +9,7 @@ export function Worth({ value, bound }: { value: number; bound: number }): React
     <p className="text-soft" title={t('planning.worth-is')} data-testid="worth">
       {t('planning.worth', { value: formatNumber(value, 1) })}
       {bound > 0 &&
-        ` · ${value >= bound - 1e-6 ? t('planning.the-best-there-is') : t('planning.at-least-of-the-best', { share: formatNumber((100 * value) / bound, 1) })}`}
+        ` · ${formatNumber(value, 1) === formatNumber(bound, 1) ? t('planning.the-best-there-is') : t('planning.at-least-of-the-best', { share: formatNumber((100 * value) / bound, 1) })}`}
     </p>
   );
 }

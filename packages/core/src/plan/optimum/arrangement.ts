@@ -44,7 +44,21 @@ export class Arrangement {
 
   /** True where a short keeps a place on a track. */
   keeps(c: number, s: number): boolean {
-    return this.instance.keeps[c]!.has(s);
+    return this.keptValue > 0 && this.instance.keeps[c]!.has(s);
+  }
+
+  /** Puts every short that keeps a place where it stands now, in an empty plan. @returns whether all of them fit there together */
+  placeAsItStands(): boolean {
+    const { keeps } = this.instance;
+    const left = (): number => keeps.reduce((sum, own, c) => sum + [...own].filter(([s, node]) => node >= 0 && this.where[c]![s] === EMPTY).length, 0);
+    // A lead comes before its others, on whatever track it is.
+    for (let before = Infinity; left() < before;) {
+      before = left();
+      keeps.forEach((own, c) => {
+        for (const [s, node] of own) if (node >= 0 && this.fits(c, node, s)) this.place(c, node, s);
+      });
+    }
+    return left() === 0;
   }
 
   /** True where nothing speaks against a short at an empty node. */

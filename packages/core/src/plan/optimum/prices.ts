@@ -5,6 +5,8 @@ import type { Track } from './tracks.js';
 
 /** Before a price at a slot: a recording that no short of could be there is worth nothing to a chain, not even 0. */
 const CANNOT = -1;
+/** What it costs a short to go without a place that it keeps: more than anything is worth. */
+const WITHOUT = -1e6;
 /** How much the newest of what is broken counts against all before it. */
 const FRESH = 0.1;
 
@@ -41,7 +43,11 @@ export class Prices {
   /** By track and short: the node that it buys, or −1. */
   private readonly bought: readonly Int32Array[];
 
-  constructor(private readonly instance: Instance) {
+  /** @param allKept whether there are plans in which every short that keeps a place has one: then the bound is of those */
+  constructor(
+    private readonly instance: Instance,
+    private readonly allKept: boolean,
+  ) {
     const { tracks, shorts, recordings, crossMs } = instance;
     this.price = tracks.map((track) => new Float64Array(recordings * track.length).fill(CANNOT));
     this.broken = {
@@ -164,6 +170,7 @@ export class Prices {
       for (let c = 0; c < tracks.length; c += 1) if (c !== l && first[c]![s]! < end[c]![s]!) left += this.take(c, s, first[c]![s]!);
       return left;
     }
+    if (this.mustBuy(l, s)) left = WITHOUT;
     const { standing, worth } = tracks[l]!;
     const [from, to] = [first[l]![s]!, end[l]![s]!];
     const { offers } = this;
@@ -187,7 +194,7 @@ export class Prices {
         left = offers[j]!;
         best = j;
       }
-    if (best < 0) return 0;
+    if (best < 0) return left;
     this.bought[l]![s] = best;
     for (let c = 0; c < tracks.length; c += 1) if (c !== l && first[c]![s]! < end[c]![s]!) this.take(c, s, this.from(l, c, best, s));
     return left;
@@ -227,6 +234,13 @@ export class Prices {
     return Math.min(end[c]![s]!, Math.max(first[c]![s]!, this.after[l]![c]![j]!));
   }
 
+  /** True where a short keeps a place that is a slot of its own time. */
+  private mustBuy(c: number, s: number): boolean {
+    if (!this.allKept) return false;
+    const home = this.instance.keeps[c]!.get(s) ?? -1;
+    return home >= this.instance.first[c]![s]! && home < this.instance.end[c]![s]!;
+  }
+
   private take(c: number, s: number, from: number): number {
     const at = s * (this.instance.tracks[c]!.length + 1) + from;
     this.bought[c]![s] = this.tailAt[c]![at]!;
@@ -243,11 +257,11 @@ export class Prices {
     const tailAt = this.tailAt[c]!;
     const base = s * (length + 1);
     const last = end[c]![s]!;
-    tail[base + last] = 0;
+    tail[base + last] = this.mustBuy(c, s) ? WITHOUT : 0;
     tailAt[base + last] = -1;
     for (let i = last - 1; i >= first[c]![s]!; i -= 1) {
-      const left = standing[i]! >= 0 ? -1 : score[s]! * worth[i]! - price[at + i]!;
-      const better = left > tail[base + i + 1]!;
+      const left = score[s]! * worth[i]! - price[at + i]!;
+      const better = standing[i]! < 0 && left > tail[base + i + 1]!;
       tail[base + i] = better ? left : tail[base + i + 1]!;
       tailAt[base + i] = better ? i : tailAt[base + i + 1]!;
     }

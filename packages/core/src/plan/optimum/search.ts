@@ -60,14 +60,9 @@ export class Search {
 
   /** A plan in which what stands is where it is now. */
   beginAsItStands(): void {
-    const { keeps } = this.instance;
-    if (keeps.every((own) => own.size === 0)) return;
+    if (this.instance.keeps.every((own) => own.size === 0)) return;
     this.empty();
-    // A lead comes before its others, on whatever track it is.
-    for (let rounds = 0; rounds < 2; rounds += 1)
-      keeps.forEach((own, c) => {
-        for (const [s, node] of own) if (node >= 0 && this.plan.where[c]![s]! < 0 && this.plan.fits(c, node, s)) this.plan.place(c, node, s);
-      });
+    this.plan.placeAsItStands();
     this.fill('by-score', 0);
     this.improve();
     this.keep();

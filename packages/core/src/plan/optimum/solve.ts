@@ -1,5 +1,5 @@
 import { dayNumber, type WallTime } from '../calendar.js';
-import type { Arrangement } from './arrangement.js';
+import { Arrangement } from './arrangement.js';
 import { changePlaces, slotOrder, TIE } from './exchange.js';
 import { type Instance, instancesOf } from './instance.js';
 import { Prices } from './prices.js';
@@ -70,7 +70,7 @@ export function effortFor(problem: PlanProblem): Effort {
 
 /** The plan of one client. */
 export function solveInstance(instance: Instance, { moves, rounds }: Effort): PlanSolution {
-  const prices = new Prices(instance);
+  const prices = new Prices(instance, new Arrangement(instance).placeAsItStands());
   const search = new Search(instance, prices);
   search.beginAsItStands();
   const bound = lowerBound(prices, search, moves);
