@@ -6,6 +6,7 @@ import { settings } from '../../../scripts/lib/config.mjs';
 import { startPostgres } from '../../../scripts/lib/postgres.mjs';
 import { migrate } from '../dist/database/migrate.js';
 import { JobsWorld, type TestWorker, until } from './jobs-world.js';
+import { seeded } from '../../standins/dist/platforms/faults.js';
 
 // A cluster of its own, since it is stopped in the middle.
 const test = settings('test');
@@ -24,19 +25,8 @@ afterAll(async () => {
   await postgres.stop();
 });
 
-/** mulberry32: small, and the same from the same seed. */
-function chanceFrom(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
-
 it('a hundred jobs of three kinds end exactly once each, whoever is killed, and the database with them', { timeout: 300_000 }, async () => {
-  const chance = chanceFrom(20_261_128);
+  const chance = seeded(20_261_128);
   const clients = [await jobs.client(), await jobs.client(), await jobs.client()];
   const kinds = ['quick', 'steady', 'faulty'];
   const ids: string[] = [];
