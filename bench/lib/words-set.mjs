@@ -16,6 +16,16 @@ export function readWordsSet() {
   });
 }
 
+/** Drafts of titles that were graded, by passage: 2 could be posted, with a small change at most; 1 fair; the rest 0. The forty that are judged by are not among them. */
+export function readTitleGrades() {
+  const found = new Map();
+  for (const block of readFileSync(join(HERE, 'title-grades.txt'), 'utf8').split(/^## /m).slice(1)) {
+    const [id, ...lines] = block.split('\n');
+    found.set(id, new Map(lines.filter((line) => line !== '').map((line) => [line.slice(2), line.startsWith('+') ? 2 : 1])));
+  }
+  return found;
+}
+
 function blocks(text) {
   const found = new Map();
   for (const block of text.split(/^## /m).slice(1)) {

@@ -5,7 +5,7 @@ import type { Manner } from '../voice/manner.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
 import type { Hit } from '../../text/tells/find-tells.js';
 import { TITLE_SORTS, type TitleDraft } from './title-sorts.js';
-import { isClause, WAITS } from './wholeness.js';
+import { asksRoom, bringsIn, callsFirst, isBroken, isClause, isHousekeeping, leans, saysTwice, WAITS } from './wholeness.js';
 import { hasComma } from './written-word.js';
 
 /** What titles are weighed by. Each is about 0 to 1 unless its name says a count. */
@@ -44,6 +44,25 @@ export const TITLE_FEATURES = [
   'promise',
   'feeling',
   'superlative',
+  // What nearness to written titles does not see, and readers do.
+  'broken',
+  'leans on what nobody hears',
+  'calls first',
+  'brings somebody in',
+  'says twice',
+  'housekeeping',
+  'begins with it',
+  'begins with they',
+  'begins with that',
+  'begins with this',
+  'begins beside the point',
+  'begins with you',
+  'begins with what',
+  'a question',
+  'one comma',
+  'several commas',
+  'few words',
+  'some words',
 ] as const;
 type Feature = (typeof TITLE_FEATURES)[number];
 const PLACES = Object.fromEntries(TITLE_FEATURES.map((feature, k) => [feature, k])) as Record<Feature, number>;
@@ -136,6 +155,19 @@ export function titleFeatures(drafts: readonly TitleDraft[], context: TitleConte
     put('commas', line.slice(0, -1).filter(hasComma).length / 2);
     put('vague', norms.filter((norm) => VAGUE.has(norm)).length);
     put('was dropped', 1 - said.length / Math.max(1, end - from));
+    put('broken', isBroken(draft));
+    put('leans on what nobody hears', leans(draft) || asksRoom(draft));
+    put('calls first', callsFirst(draft));
+    put('brings somebody in', bringsIn(draft));
+    put('says twice', saysTwice(draft));
+    put('housekeeping', isHousekeeping(draft, tells));
+    for (const [feature, begins] of BEGINNINGS) put(feature, begins.test(text));
+    const commas = text.split(',').length - 1;
+    put('a question', text.endsWith('?'));
+    put('one comma', commas === 1);
+    put('several commas', commas > 1);
+    put('few words', line.length < 4);
+    put('some words', line.length >= 4 && line.length <= 9);
     for (const { tell, firstWord, endWord } of tells) {
       if (firstWord < from || endWord > end) continue;
       if (tell === 'opinion' || tell === 'surprise' || tell === 'promise' || tell === 'feeling' || tell === 'superlative') put(tell, 1);
@@ -144,6 +176,16 @@ export function titleFeatures(drafts: readonly TitleDraft[], context: TitleConte
   });
 }
 
+/** What a title begins with that rarely makes one. */
+const BEGINNINGS: readonly (readonly [Feature, RegExp])[] = [
+  ['begins with it', /^it(?:'(?:s|d|ll))?\b/i],
+  ['begins with they', /^(?:they|he|she|one|some)\b/i],
+  ['begins with that', /^that\b/i],
+  ['begins with this', /^this\b/i],
+  ['begins beside the point', /^(?:if|when|where|because|until|since|once|before|after|even|like|with|for|at|in|on|of|from|over)\b/i],
+  ['begins with you', /^your?\b/i],
+  ['begins with what', /^(?:what|where|why|which)\b/i],
+];
 const OPEN = /^(?:it|it'\w+|they|they'\w+|them|this|that|that's|these|those|he|she|he's|she's|him|her|there|there's|one|ones)$/;
 
 const sum = (content: readonly string[], weights: ReadonlyMap<string, number>): number =>

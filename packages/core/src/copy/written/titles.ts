@@ -3,7 +3,7 @@ import { contentOf, shared } from './content.js';
 import { titleFeatures, type TitleContext } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
 import { TITLE_WEIGHTS } from './title-weights.js';
-import { asksRoom, bringsIn, callsFirst, isBroken, isClause, isHousekeeping, leans, saysTwice } from './wholeness.js';
+import { asksRoom, isBroken, leans } from './wholeness.js';
 
 /** A title that is proposed. */
 export interface ProposedTitle {
@@ -18,13 +18,6 @@ export interface ProposedTitle {
 
 /** Two titles of so many content words in common say the same. */
 const SAME = 0.6;
-/** What a title that looks broken loses, and one that leans on what nobody hears: more than words can make good. */
-const [BROKEN, LEANS] = [0.25, 0.07];
-/** What is no clause loses, what is built as only talk is, and what is about the recording itself. Common practice. */
-const [NO_CLAUSE, CALLS_FIRST, HOUSEKEEPING] = [0.08, 0.05, 0.3];
-/** What only brings somebody in, and what says the same word twice. */
-const [BRINGS_IN, SAYS_TWICE] = [0.06, 0.04];
-
 /** The drafts of a passage with what each is worth, the best first. @param limit characters */
 export function rankedTitles(context: TitleContext, limit: number, weights: ArrayLike<number> = TITLE_WEIGHTS): { draft: TitleDraft; worth: number }[] {
   const drafts = titleDrafts(context.passage, limit);
@@ -33,23 +26,10 @@ export function rankedTitles(context: TitleContext, limit: number, weights: Arra
   return drafts
     .map((draft, i) => ({
       draft: manner === undefined ? draft : { ...draft, text: manner.write('title', draft.text) },
-      worth: rows[i]!.reduce((total, value, k) => total + value * weights[k]!, 0) - byRule(draft, context) + (manner?.worth(draft.text) ?? 0),
+      worth: rows[i]!.reduce((total, value, k) => total + value * weights[k]!, 0) + (manner?.worth(draft.text) ?? 0),
     }))
     .filter(({ draft }) => draft.text.length <= limit)
     .sort((a, b) => b.worth - a.worth || a.draft.text.localeCompare(b.draft.text));
-}
-
-/** What nearness to written titles does not see. */
-function byRule(draft: TitleDraft, { tells }: TitleContext): number {
-  return (
-    (isBroken(draft) ? BROKEN : 0) +
-    (leans(draft) || asksRoom(draft) ? LEANS : 0) +
-    (callsFirst(draft) ? CALLS_FIRST : 0) +
-    (isClause(draft.line) ? 0 : NO_CLAUSE) +
-    (bringsIn(draft) ? BRINGS_IN : 0) +
-    (saysTwice(draft) ? SAYS_TWICE : 0) +
-    (isHousekeeping(draft, tells) ? HOUSEKEEPING : 0)
-  );
 }
 
 /**
