@@ -6,6 +6,7 @@ import { type Actor, CurrentActor, found } from '../identity/actor.js';
 import { MediaStore } from '../media/media-store.service.js';
 import { ResumableUploads } from './resumable-uploads.service.js';
 import { type BroughtIn, readBroughtIn, type Staging } from './bring-in.js';
+import { keptAwake } from './kept-awake.js';
 import { RecordingsService } from './recordings.service.js';
 import { PackedTranscriptView, RecordingView, RepairsView, TranscriptReadingView } from './recordings.views.js';
 
@@ -44,18 +45,28 @@ export class RecordingsController {
   @ApiConsumes('multipart/form-data')
   @ApiBody(FILES)
   @ApiCreatedResponse({ type: RecordingView })
-  async bringIn(@CurrentActor() actor: Actor, @Param('clientId', ParseUUIDPipe) clientId: string, @Req() request: Request): Promise<RecordingView> {
+  async bringIn(
+    @CurrentActor() actor: Actor,
+    @Param('clientId', ParseUUIDPipe) clientId: string,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<RecordingView> {
     await this.recordings.requireOpenClient(actor, clientId);
-    return this.broughtIn(await this.readFiles(actor, request), (files) => this.recordings.create(actor, clientId, files));
+    return this.broughtIn(response, await this.readFiles(actor, request), (files) => this.recordings.create(actor, clientId, files));
   }
 
   @Post('recordings/:recordingId/files')
   @ApiConsumes('multipart/form-data')
   @ApiBody(FILES)
   @ApiCreatedResponse({ type: RecordingView })
-  async addFiles(@CurrentActor() actor: Actor, @Param('recordingId', ParseUUIDPipe) recordingId: string, @Req() request: Request): Promise<RecordingView> {
+  async addFiles(
+    @CurrentActor() actor: Actor,
+    @Param('recordingId', ParseUUIDPipe) recordingId: string,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<RecordingView> {
     await this.recordings.find(actor, recordingId);
-    return this.broughtIn(await this.readFiles(actor, request), (files) => this.recordings.add(actor, recordingId, files));
+    return this.broughtIn(response, await this.readFiles(actor, request), (files) => this.recordings.add(actor, recordingId, files));
   }
 
   @Get('recordings/:recordingId')
@@ -141,8 +152,9 @@ export class RecordingsController {
     });
   }
 
-  private async broughtIn(files: BroughtIn, write: (files: BroughtIn) => Promise<RecordingView>): Promise<RecordingView> {
-    const recording = await write(files);
+  /** What was sent is put where media live while its sender waits: of many gigabytes, and over a slow line to a store, for minutes. */
+  private async broughtIn(response: Response, files: BroughtIn, write: (files: BroughtIn) => Promise<RecordingView>): Promise<RecordingView> {
+    const recording = await keptAwake(response, write(files));
     if (files.sound?.uploadId !== undefined) await this.uploads.forget(files.sound.uploadId);
     return recording;
   }
