@@ -33,13 +33,13 @@ export class PlacingService {
       actor,
       moves.map((move) => move.postId),
     );
-    const channelIds = [...[...form.placements, ...moves, ...seen].map((one) => one.channelId)];
+    const channelIds = [...form.placements, ...moves, ...seen].map((one) => one.channelId);
     const shortIds = [...form.placements, ...seen].map((one) => one.shortId);
     return this.write(channelIds, shortIds, async () => {
       if (form.batchId !== null) await this.batches.requireSeen(actor, form.batchId);
       const going = await this.hold(actor, moves, seen);
       const { plan } = await this.loader.around(actor, channelIds, shortIds);
-      this.requireMoves(place(plan, form.placements).plan, moves, going);
+      this.requireMoves(place(plan, form.placements).plan, moves, going, form.placements.length + moves.length === 1);
       const wished = place(moved(plan, moves), form.placements);
       // On the way posts may stand where others were.
       await this.database.run('SET CONSTRAINTS ALL DEFERRED');
@@ -83,7 +83,7 @@ export class PlacingService {
     return this.write(channelIds, shortIds, async () => {
       const posts = await this.hold(actor, moves, seen);
       const { plan } = await this.loader.around(actor, channelIds, shortIds);
-      this.requireMoves(plan, moves, posts);
+      this.requireMoves(plan, moves, posts, moves.length === 1);
       await this.database.run('SET CONSTRAINTS ALL DEFERRED');
       const views = await this.putAll(actor, plan, moves, posts, () => 'Put here by hand.');
       await this.database.run('SET CONSTRAINTS ALL IMMEDIATE');
@@ -195,13 +195,16 @@ export class PlacingService {
     return posts;
   }
 
-  /** @throws ConflictException where something speaks against one of the moves, all of them made */
-  private requireMoves(plan: Plan, moves: readonly PostMoveForm[], posts: readonly Post[]): void {
+  /**
+   * @param isAlone so that nobody need be told which it is
+   * @throws ConflictException where something speaks against one of the moves, all of them made
+   */
+  private requireMoves(plan: Plan, moves: readonly PostMoveForm[], posts: readonly Post[], isAlone: boolean): void {
     for (const { channelId } of moves) find(plan.channels, channelId, 'channel');
     const refused = checkMoves(plan, moves)[0];
     if (refused === undefined) return;
     const { title } = find(plan.shorts, find(posts, refused.postId, 'post').shortId, 'short');
-    throw new ConflictException(moves.length === 1 ? refused.refusal.detail : `“${title}” cannot move: ${refused.refusal.detail}`);
+    throw new ConflictException(isAlone ? refused.refusal.detail : `“${title}” cannot move: ${refused.refusal.detail}`);
   }
 
   /** Writes posts where they are to go. Constraints are deferred on the way: some may stand where others were. */
