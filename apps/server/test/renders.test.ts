@@ -258,6 +258,17 @@ describe('a file of a recording without a picture', () => {
       [-12, -1, false],
       [-18, -2, false],
     ]);
+    // An archive is as loud as the platform that is named; the first where none is.
+    const archived = async (platform: string): Promise<Buffer> => {
+      const at = `${world.base}/api/renders/files.zip?shape=sound&shortIds=${short.shortId}${platform}`;
+      const response = await fetch(at, { headers: { cookie: world.owner.cookie } });
+      expect(response.status).toBe(200);
+      return [...(await unzipped(Buffer.from(await response.arrayBuffer())))][0]![1];
+    };
+    expect((await archived('')).equals(await readFile(files[0]!))).toBe(true);
+    expect((await archived(`&platformProfileId=${loud}`)).equals(await readFile(files[1]!))).toBe(true);
+    const other = await world.owner.get(`renders/ready?shape=sound&shortIds=${short.shortId}&platformProfileId=${await world.platform()}`);
+    expect(other.status).toBe(404);
     expect((await ask(short.shortId, 'wide', loud)).status).toBe(409);
     expect((await ask(short.shortId, 'sound', await world.platform())).status).toBe(404);
     const profile = (await world.read('platform-profiles')).body.find(({ id }: { id: string }) => id === quiet);

@@ -12,6 +12,8 @@ export class RenderForm {
 export class RendersQuery {
   @OneOf(RENDER_SHAPES) shape: RenderShape;
   @Text({ pattern: /^[\da-f-]{36}(?:,[\da-f-]{36}){0,59}$/i, max: 2_300, says: 'must be 1 to 60 ids with commas' }) shortIds: string;
+  @Id({ optional: true, description: 'Files as loud as this platform plays; left out, as the first of each client’s channels that takes the shape' })
+  platformProfileId?: string;
 }
 
 /** Whether a short has a file of its present words and ends. */

@@ -8,7 +8,7 @@ import { MediaStore } from '../media/media-store.service.js';
 import { KeptFiles } from './kept-files.service.js';
 import { GoingFileView, ReadyView, RenderForm, RendersQuery, RenderView } from './rendering.views.js';
 import { archiveOf } from './render-archive.js';
-import { RendersService } from './renders.service.js';
+import { RendersService, type WantedFiles } from './renders.service.js';
 
 const OF_SHORT = 'shorts/:shortId/renders';
 
@@ -48,14 +48,14 @@ export class RendersController {
 
   @Get('renders/ready')
   @ApiOkResponse({ type: [ReadyView] })
-  listReady(@CurrentActor() actor: Actor, @Query() { shape, shortIds }: RendersQuery): Promise<ReadyView[]> {
-    return this.renders.ready(actor, shape, shortIds.split(','));
+  listReady(@CurrentActor() actor: Actor, @Query() query: RendersQuery): Promise<ReadyView[]> {
+    return this.renders.ready(actor, wantedOf(query));
   }
 
   @Get('renders/files.zip')
   @ApiOkResponse({ description: 'A ZIP of the files of some shorts, each with its captions beside it' })
-  async readArchive(@CurrentActor() actor: Actor, @Query() { shape, shortIds }: RendersQuery, @Res() response: Response): Promise<void> {
-    const { name, entries } = await this.renders.archive(actor, shape, shortIds.split(','));
+  async readArchive(@CurrentActor() actor: Actor, @Query() query: RendersQuery, @Res() response: Response): Promise<void> {
+    const { name, entries } = await this.renders.archive(actor, wantedOf(query));
     response.setHeader('Content-Type', 'application/zip').setHeader('Content-Disposition', dispositionOf(name)).setHeader('Cache-Control', 'private, no-store');
     await pipeline(archiveOf(entries), response).catch(() => response.destroy()); // gone, or broken off
   }
@@ -74,3 +74,9 @@ export class RendersController {
     await this.media.send(response, file, 'renders', { type, cacheControl: 'private, max-age=3600', disposition: dispositionOf(name) });
   }
 }
+
+const wantedOf = ({ shape, shortIds, platformProfileId }: RendersQuery): WantedFiles => ({
+  shape,
+  shortIds: shortIds.split(','),
+  platformProfileId: platformProfileId ?? null,
+});

@@ -4,6 +4,7 @@ import { fileName, playedMs } from '@sift-reel/core';
 import { Op, type WhereOptions } from 'sequelize';
 import { log } from '../config/logger.js';
 import { Rounds } from '../config/rounds.js';
+import type { Channel } from '../clients/clients.models.js';
 import { Database } from '../database/database.service.js';
 import { type Actor, found, scoped } from '../identity/actor.js';
 import { User } from '../identity/identity.models.js';
@@ -18,7 +19,7 @@ import type { StoredTalk } from '../text/unpack.js';
 import { loudnessAsked, loudnessFor } from './asked-loudness.js';
 import { RENDER, workFolder } from './render.kind.js';
 import { inputsOf, RenderAsking } from './render-asking.service.js';
-import { isMadeOf, type RenderShape } from './render-plan.js';
+import { isMadeOf, type Loudness, type RenderShape } from './render-plan.js';
 import { Render } from './rendering.models.js';
 import type { ArchiveEntry } from './render-archive.js';
 import type { ReadyView, RenderForm, RenderView } from './rendering.views.js';
@@ -30,6 +31,14 @@ const MOST_SHOWN = 20;
 const titleOf = (short: Short): string => baseCopy(short).title || short.candidate.firstLine;
 
 /** Asks for files of shorts, says how they stand, and hands them out. */
+/** Files of some shorts. */
+export interface WantedFiles {
+  readonly shape: RenderShape;
+  readonly shortIds: readonly string[];
+  /** As loud as it plays; null: as the first of each client's channels that takes the shape. */
+  readonly platformProfileId: string | null;
+}
+
 @Injectable()
 export class RendersService implements OnModuleInit, OnModuleDestroy {
   private readonly rounds = new Rounds('left renders', SWEEP_EVERY_MS, () => this.sweep());
@@ -66,7 +75,7 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
   async ask(actor: Actor, shortId: string, { shape, platformProfileId }: RenderForm): Promise<RenderView> {
     const short = await this.shorts.find(actor, shortId);
     const channels = (await this.asking.channelsOf([short])).get(short.clientId) ?? [];
-    const loudness = platformProfileId === undefined ? loudnessAsked(channels, shape)[0]! : loudnessFor(channels, shape, platformProfileId);
+    const loudness = this.loudnessOf(channels, shape, platformProfileId ?? null);
     const { id } = await this.asking.ask(short, shape, loudness, actor.userId);
     return found((await this.views(short, { id }))[0], 'file');
   }
@@ -92,16 +101,17 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
   }
 
   /** In the order of the ids: which of the shorts have a file of what they are now. */
-  async ready(actor: Actor, shape: RenderShape, shortIds: readonly string[]): Promise<ReadyView[]> {
-    return (await this.filesNow(actor, shape, shortIds)).map(({ short, file }) => ({ shortId: short.id, title: titleOf(short), ready: file !== null }));
+  async ready(actor: Actor, wanted: WantedFiles): Promise<ReadyView[]> {
+    return (await this.filesNow(actor, wanted)).map(({ short, file }) => ({ shortId: short.id, title: titleOf(short), ready: file !== null }));
   }
 
   /**
    * Files of some shorts with their captions, numbered in the order of the ids.
    * @throws ConflictException naming those that have no file of what they are now
    */
-  async archive(actor: Actor, shape: RenderShape, shortIds: readonly string[]): Promise<{ readonly name: string; readonly entries: readonly ArchiveEntry[] }> {
-    const shorts = await this.filesNow(actor, shape, shortIds);
+  async archive(actor: Actor, wanted: WantedFiles): Promise<{ readonly name: string; readonly entries: readonly ArchiveEntry[] }> {
+    const { shape } = wanted;
+    const shorts = await this.filesNow(actor, wanted);
     const lacking = shorts.filter(({ file }) => file === null).map(({ short }) => `“${titleOf(short)}”`);
     if (lacking.length > 0) throw new ConflictException(`There is no file of this shape yet of ${lacking.join(', ')}.`);
     const entries: ArchiveEntry[] = [];
@@ -119,7 +129,15 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     return { name: fileName(['shorts', shape], 'zip'), entries };
   }
 
-  private async filesNow(actor: Actor, shape: RenderShape, shortIds: readonly string[]): Promise<{ readonly short: Short; readonly file: string | null }[]> {
+  /** As a platform of the client plays, or as the first that takes the shape. */
+  private loudnessOf(channels: readonly Channel[], shape: RenderShape, platformProfileId: string | null): Loudness {
+    return platformProfileId === null ? loudnessAsked(channels, shape)[0]! : loudnessFor(channels, shape, platformProfileId);
+  }
+
+  private async filesNow(
+    actor: Actor,
+    { shape, shortIds, platformProfileId }: WantedFiles,
+  ): Promise<{ readonly short: Short; readonly file: string | null }[]> {
     const wanted = [...new Set(shortIds)];
     const shorts = new Map((await this.shorts.findSome(actor, wanted)).map((short) => [short.id, short]));
     if (shorts.size < wanted.length) throw new NotFoundException('There is no such short.');
@@ -128,8 +146,7 @@ export class RendersService implements OnModuleInit, OnModuleDestroy {
     const channels = await this.asking.channelsOf([...shorts.values()]);
     return wanted.map((id) => {
       const short = shorts.get(id)!;
-      const [loudness] = loudnessAsked(channels.get(short.clientId) ?? [], shape);
-      const inputs = inputsOf(short, clients.get(short.clientId)!, shape, loudness!);
+      const inputs = inputsOf(short, clients.get(short.clientId)!, shape, this.loudnessOf(channels.get(short.clientId) ?? [], shape, platformProfileId));
       return { short, file: rows.findLast((row) => row.shortId === id && inputs !== null && isMadeOf(row.plan, inputs))?.file ?? null };
     });
   }

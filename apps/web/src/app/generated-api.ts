@@ -793,6 +793,7 @@ const injectedRtkApi = api
           params: {
             shape: queryArg.shape,
             shortIds: queryArg.shortIds,
+            platformProfileId: queryArg.platformProfileId,
           },
         }),
         providesTags: ['renders'],
@@ -803,6 +804,7 @@ const injectedRtkApi = api
           params: {
             shape: queryArg.shape,
             shortIds: queryArg.shortIds,
+            platformProfileId: queryArg.platformProfileId,
           },
         }),
         providesTags: ['renders'],
@@ -1447,11 +1449,15 @@ export type ListReadyApiResponse = /** status 200  */ ReadyView[];
 export type ListReadyApiArg = {
   shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
   shortIds: string;
+  /** Files as loud as this platform plays; left out, as the first of each client’s channels that takes the shape */
+  platformProfileId?: string;
 };
 export type ReadArchiveApiResponse = unknown;
 export type ReadArchiveApiArg = {
   shape: 'vertical' | 'square' | 'portrait' | 'wide' | 'sound';
   shortIds: string;
+  /** Files as loud as this platform plays; left out, as the first of each client’s channels that takes the shape */
+  platformProfileId?: string;
 };
 export type CancelRenderApiResponse = unknown;
 export type CancelRenderApiArg = string;
