@@ -225,7 +225,16 @@ function Notices(): ReactNode {
       onAutoClose: close,
     });
   }, [newest, dispatch]);
-  return <Toaster position="bottom-center" visibleToasts={1} containerAriaLabel={t('app.messages')} hotkey={[]} mobileOffset={{ bottom: 68 }} />;
+  return (
+    <Toaster
+      position="bottom-center"
+      visibleToasts={1}
+      containerAriaLabel={t('app.messages')}
+      hotkey={[]}
+      offset={{ bottom: 92 }}
+      mobileOffset={{ bottom: 68 }}
+    />
+  );
 }
 
 function NoticeCard({ notice, onClose }: { notice: Notice; onClose: () => void }): ReactNode {

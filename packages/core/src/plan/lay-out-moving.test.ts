@@ -76,6 +76,12 @@ describe('posts that may move', () => {
     const { moves } = layOut({ plan: { ...before, posts: [{ ...standing, ...fields }] }, shortIds: ['strong'], movableIds: ['p-weak', 'unknown'], ...week });
     expect(moves).toEqual([]);
   });
+  it('stay where their short is to come there again, so many days after them', () => {
+    const evergreen = { ...weak, comesAgainDays: 14 };
+    const request = { plan: { ...before, shorts: [evergreen, strong] }, movableIds: ['p-weak'], fromDate: MONDAY, toDate: '2026-05-31' };
+    expect(layOut({ ...request, shortIds: ['strong', 'weak'] }).moves).toEqual([]);
+    expect(layOut({ ...request, shortIds: ['strong'], toDate: week.toDate }).moves).toHaveLength(1);
+  });
   it('stay a day ahead of the short’s other channels', () => {
     const second = channel({ id: 'c2', name: 'Second', order: 2, windows: [{ weekday: 3, minute: 450, weight: 50 }] });
     const late = { ...windows[1]!, weekday: 3 };

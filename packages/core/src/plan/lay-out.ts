@@ -116,7 +116,8 @@ function movableOf({ plan, movableIds = [], keptIds = [], shortIds, fromDate, to
   const [asked, kept, wanted] = [new Set(movableIds), new Set(keptIds), new Set(shortIds)];
   const clients = new Set(plan.shorts.filter((short) => wanted.has(short.id)).map((short) => short.clientId));
   const channels = new Set(plan.channels.filter((channel) => clients.has(channel.clientId)).map((channel) => channel.id));
-  const shorts = new Set(plan.shorts.map((short) => short.id));
+  // A short that is to come there again counts its days from where its post stands.
+  const shorts = new Set(plan.shorts.filter((short) => short.comesAgainDays === null || !wanted.has(short.id)).map((short) => short.id));
   const timesThere = (post: PlannedPost): number => plan.posts.filter((one) => one.shortId === post.shortId && one.channelId === post.channelId).length;
   return plan.posts.filter(
     (post) =>
