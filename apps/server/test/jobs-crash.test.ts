@@ -1,16 +1,14 @@
 import { rm } from 'node:fs/promises';
-import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { settings } from '../../../scripts/lib/config.mjs';
 import { startPostgres } from '../../../scripts/lib/postgres.mjs';
 import { migrate } from '../dist/database/migrate.js';
 import { JobsWorld, type TestWorker, until } from './jobs-world.js';
+import { ownCluster } from './own-cluster.js';
 import { seeded } from '../../standins/dist/platforms/faults.js';
 
 // A cluster of its own, since it is stopped in the middle.
-const test = settings('test');
-const own = { ...test, dir: join(test.dir, 'crash'), pgPort: test.pgPort + 8 };
+const own = ownCluster('crash');
 let postgres: Awaited<ReturnType<typeof startPostgres>>;
 let jobs: JobsWorld;
 beforeAll(async () => {

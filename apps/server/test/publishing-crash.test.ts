@@ -2,9 +2,9 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { settings } from '../../../scripts/lib/config.mjs';
 import { startPostgres } from '../../../scripts/lib/postgres.mjs';
 import { migrate } from '../dist/database/migrate.js';
+import { ownCluster } from './own-cluster.js';
 import { runStorm, type Storm, type StormWishes } from './posting-storm.js';
 import { PublishingWorld } from './publishing-world.js';
 import { query } from './world.js';
@@ -17,8 +17,8 @@ const mode = process.env['SIFT_REEL_STORM'] ?? 'small';
 const size = mode === 'large' ? LARGE : SMALL;
 
 // A cluster of its own, since it is stopped in the middle.
-const test = settings('test');
-const own = { ...test, dir: join(test.dir, 'storm'), pgPort: test.pgPort + 9, mediaDir: join(test.dir, 'storm', 'media') };
+const cluster = ownCluster('storm');
+const own = { ...cluster, mediaDir: join(cluster.dir, 'media') };
 let postgres: Awaited<ReturnType<typeof startPostgres>>;
 let here: PublishingWorld | undefined;
 const before = { url: process.env['SIFT_REEL_DATABASE_URL'], media: process.env['SIFT_REEL_MEDIA_DIR'] };

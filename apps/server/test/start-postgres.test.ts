@@ -4,15 +4,15 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, it } from 'vitest';
-import { settings } from '../../../scripts/lib/config.mjs';
 import { pgBin } from '../../../scripts/lib/packages.mjs';
 import { portIsFree, startPostgres } from '../../../scripts/lib/postgres.mjs';
+import { ownCluster } from './own-cluster.js';
 
 const run = promisify(execFile);
 
 it('a cluster that somebody restarted under us is stopped all the same', async () => {
   const dir = await mkdtemp(join(tmpdir(), 'sift-reel-cluster-'));
-  const own = { ...settings('test'), dir, pgPort: settings('test').pgPort + 9 };
+  const own = ownCluster('restart', dir);
   const started = await startPostgres(own);
   try {
     const data = (await run(join(pgBin()!, 'psql'), [started.adminUrl, '-qtAc', 'SHOW data_directory'])).stdout.trim();
