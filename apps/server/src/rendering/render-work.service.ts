@@ -23,6 +23,8 @@ const [DRAWN_AT, MEASURED_AT, RENDERED_AT] = [0.1, 0.2, 0.97];
 /** A minute of a short takes some 40 s on two cores; a machine may be busy. */
 const LONGEST_MS = 45 * 60_000;
 
+const NOTHING_DRAWN = Promise.resolve<Drawn>({ ground: '', captions: '' });
+
 /** Makes files of shorts, in the worker. Every stage writes anew, and the file gets its name only with its row. */
 @Injectable()
 export class RenderWork implements OnModuleInit {
@@ -69,16 +71,21 @@ export class RenderWork implements OnModuleInit {
     const { plan } = row;
     const { signal } = job;
     const totalMs = playedMs(plan.cuts);
-    job.report('drawing', 0);
-    const drawn = plan.shape === 'sound' ? { ground: '', captions: '' } : await this.draw(row, plan.shape, folder, job);
-    job.report('measuring', DRAWN_AT);
-    const measured = measuredOf(
-      await runFfmpeg(measureArgs(plan, source), {
-        signal,
-        longestMs: LONGEST_MS,
-        onProgress: (ms) => job.report('measuring', DRAWN_AT + ((MEASURED_AT - DRAWN_AT) * ms) / totalMs),
-      }),
-    );
+    // Its pictures and its first pass over the sound ask nothing of each other: two cores do both at once.
+    let isDrawn = plan.shape === 'sound';
+    job.report(isDrawn ? 'measuring' : 'drawing', isDrawn ? DRAWN_AT : 0);
+    const drawing = plan.shape === 'sound' ? NOTHING_DRAWN : this.draw(row, plan.shape, folder, job).finally(() => (isDrawn = true));
+    const measuring = runFfmpeg(measureArgs(plan, source), {
+      signal,
+      longestMs: LONGEST_MS,
+      onProgress: (ms) => {
+        if (isDrawn) job.report('measuring', DRAWN_AT + ((MEASURED_AT - DRAWN_AT) * ms) / totalMs);
+      },
+    });
+    // Both have ended before anything is taken away under them.
+    // eslint-disable-next-line no-restricted-syntax -- neither asks the database for anything that the other waits for
+    await Promise.allSettled([drawing, measuring]);
+    const [drawn, measured] = [await drawing, measuredOf(await measuring)];
     job.report('rendering', MEASURED_AT);
     await runFfmpeg(renderArgs(plan, source, drawn, measured, made), {
       signal,
