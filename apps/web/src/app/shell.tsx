@@ -231,7 +231,7 @@ function Notices(): ReactNode {
       visibleToasts={1}
       containerAriaLabel={t('app.messages')}
       hotkey={[]}
-      offset={{ bottom: 92 }}
+     
       mobileOffset={{ bottom: 68 }}
     />
   );
