@@ -231,7 +231,7 @@ function Notices(): ReactNode {
       visibleToasts={1}
       containerAriaLabel={t('app.messages')}
       hotkey={[]}
-     
+
       mobileOffset={{ bottom: 68 }}
     />
   );
