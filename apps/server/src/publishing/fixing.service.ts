@@ -13,7 +13,8 @@ import { copyFor, toShortChannel } from '../shorts/short-views.js';
 import { KEPT_WITH_ALL, passageOf, Short } from '../shorts/shorts.models.js';
 import { talkLanguages } from '../shorts/talk-languages.js';
 import { TextPool } from '../text/text-pool.service.js';
-import { stopsLock } from './post.kind.js';
+import { FIX_AHEAD_MS, stopsLock } from './post.kind.js';
+import { PostRecord } from './post-record.service.js';
 import { STOPPED } from './posting-clock.service.js';
 import { Account, Sending } from './publishing.models.js';
 
@@ -53,6 +54,7 @@ export class Fixing {
     @Inject(Database) private readonly database: Database,
     @Inject(RenderAsking) private readonly renders: RenderAsking,
     @Inject(TextPool) private readonly text: TextPool,
+    @Inject(PostRecord) private readonly record: PostRecord,
     @Inject(Clock) private readonly clock: Clock,
   ) {}
 
@@ -81,11 +83,20 @@ export class Fixing {
     }
     const captions =
       file === null ? '' : await this.text.captions(short.clientId, { talk: await storedTalk(short.recordingId), ...passageOf(short), format: 'subrip' });
-    return run.keep(async () => {
+    const [fixed, written] = await run.keep(async (): Promise<[Sending | Hindrance, Partial<Post> | null]> => {
       await this.database.lock(channelLock(post.channelId), `short-posts:${post.shortId}`);
       await this.database.rows('SELECT id FROM shorts WHERE id = $1 FOR SHARE', [post.shortId]);
-      return (await this.hindranceOf(post, short.version)) ?? (await this.write(post, file!, captions));
+      const hindrance = await this.hindranceOf(post, short.version);
+      if (hindrance !== null) return [hindrance, null];
+      const made = await this.write(post, file!, captions);
+      if (!(made instanceof Sending)) return [made, null];
+      // Together: there is no moment in which somebody could move what is fixed already.
+      const tryAt = new Date(this.clock.nowMs() + 2 * FIX_AHEAD_MS);
+      return [made, await this.record.put(post, { post: { state: 'sending', tryAt }, event: 'fixed' })];
     });
+    // What is known here follows what was written for good.
+    if (written !== null) post.set({ ...written });
+    return fixed;
   }
 
   /**

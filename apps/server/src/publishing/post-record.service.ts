@@ -36,10 +36,11 @@ export class PostRecord {
   }
 
   /**
-   * Written only where nobody changed the post since the look began; what was changed is looked at anew.
+   * Inside a transaction that holds the run's job. Written only where nobody changed the post since the look began; what was changed is
+   * looked at anew.
    * @returns what was written to the post, or null
    */
-  private async put(post: Post, { post: fields, sending, unfix, event, detail }: End): Promise<Partial<Post> | null> {
+  async put(post: Post, { post: fields, sending, unfix, event, detail }: End): Promise<Partial<Post> | null> {
     const now = await Post.findByPk(post.id, { lock: true });
     if (now === null) return null;
     if (now.version !== post.version) {

@@ -79,10 +79,7 @@ export class PostWork implements OnModuleInit {
       return null;
     }
     const fixed = await this.fixing.fix(post, run);
-    if (fixed instanceof Sending) {
-      const written = await this.record.write(run, post, { post: { state: 'sending', tryAt: this.ends.in(2 * 60_000) }, event: 'fixed' });
-      return written ? fixed : null;
-    }
+    if (fixed instanceof Sending) return fixed;
     await this.record.end(run, post, this.ends.waiting(post, fixed));
     return null;
   }
