@@ -82,7 +82,7 @@ export type { Copy, CopyLimits } from './copy/types.js';
 export { addDays, dayNumber, daysBetween, formatDay, formatMinute, mondayOf, weekdayName, weekdayOf } from './plan/calendar.js';
 export { checkFit, checkPlacement } from './plan/check-placement.js';
 export { layOut } from './plan/lay-out.js';
-export { checkMoves, checkTakeOff, movesByDays, movesThatFit } from './plan/move-posts.js';
+export { checkMoves, checkTakeOff, movesByDays, movesThatFit, planMoved } from './plan/move-posts.js';
 export type { PostMove, RefusedMove } from './plan/move-posts.js';
 export { PlanIndex, planAround } from './plan/plan-index.js';
 export { fitTogether, type WishedPost } from './plan/place-posts.js';

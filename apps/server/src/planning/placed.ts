@@ -1,4 +1,4 @@
-import { instantOf, type Plan, type PlanChannel, type PlannedPost, type PlanShort, type PostMove } from '@sift-reel/core';
+import { instantOf, type Plan, type PlanChannel, type PlannedPost, type PlanShort } from '@sift-reel/core';
 import type { PlacementForm } from '@sift-reel/forms';
 import { found } from '../identity/actor.js';
 
@@ -15,20 +15,6 @@ export function place(
     return { short, channel, post };
   });
   return { plan: { ...plan, posts: [...plan.posts, ...placed.map((one) => one.post)] }, placed };
-}
-
-/** A plan with posts where they are to go. */
-export function moved(plan: Plan, moves: readonly PostMove[]): Plan {
-  const going = new Map(moves.map((move) => [move.postId, move]));
-  return {
-    ...plan,
-    posts: plan.posts.map((post) => {
-      const move = going.get(post.id);
-      if (move === undefined) return post;
-      const { channelId, date, minute } = move;
-      return { ...post, channelId, date, minute, atMs: instantOf(find(plan.channels, channelId, 'channel').zone, move).atMs };
-    }),
-  };
 }
 
 export function find<T extends { readonly id: string }>(rows: readonly T[], id: string, what: string): T {

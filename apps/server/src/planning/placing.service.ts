@@ -1,5 +1,5 @@
 import { ConflictException, Inject, Injectable, UnprocessableEntityException } from '@nestjs/common';
-import { checkMoves, checkPlacement, instantOf, isUnderway, type Plan } from '@sift-reel/core';
+import { checkMoves, checkPlacement, instantOf, isUnderway, type Plan, planMoved } from '@sift-reel/core';
 import type { AcceptForm, MovableForm, MovePostForm, PostMoveForm, PostStateForm } from '@sift-reel/forms';
 import { UniqueConstraintError } from 'sequelize';
 import { AuditService } from '../audit/audit.service.js';
@@ -10,7 +10,7 @@ import { type Actor, found, scoped } from '../identity/actor.js';
 import { StaleWriteException } from '../problems/refusals.js';
 import { Short } from '../shorts/shorts.models.js';
 import { BatchesService } from './batches.service.js';
-import { find, moved, place } from './placed.js';
+import { find, place } from './placed.js';
 import { PlanLoader } from './plan-loader.service.js';
 import { toPostView } from './plan-views.js';
 import { Post } from './planning.models.js';
@@ -40,7 +40,7 @@ export class PlacingService {
       const going = await this.hold(actor, moves, seen);
       const { plan } = await this.loader.around(actor, channelIds, shortIds);
       this.requireMoves(place(plan, form.placements).plan, moves, going, form.placements.length + moves.length === 1);
-      const wished = place(moved(plan, moves), form.placements);
+      const wished = place(planMoved(plan, moves), form.placements);
       // On the way posts may stand where others were.
       await this.database.run('SET CONSTRAINTS ALL DEFERRED');
       const views = await this.putAll(actor, plan, moves, going, (n) => moves[n]!.why);

@@ -1,5 +1,5 @@
 import { ConflictException, Inject, Injectable, type OnModuleInit, UnprocessableEntityException } from '@nestjs/common';
-import { asPosted, checkMoves, checkPlacement, dayNumber, instantOf, type Plan, type PlanChannel, type PlanRow } from '@sift-reel/core';
+import { asPosted, checkMoves, checkPlacement, dayNumber, instantOf, type Plan, type PlanChannel, planMoved, type PlanRow } from '@sift-reel/core';
 import type { LayOutForm, WhatIfForm } from '@sift-reel/forms';
 import { Op } from 'sequelize';
 import { ClientFacts } from '../clients/client-facts.js';
@@ -14,7 +14,7 @@ import { copyFor } from '../shorts/short-views.js';
 import { talkLanguages } from '../shorts/talk-languages.js';
 import { Short } from '../shorts/shorts.models.js';
 import { TextPool } from '../text/text-pool.service.js';
-import { find, moved, place } from './placed.js';
+import { find, place } from './placed.js';
 import { PlanLoader } from './plan-loader.service.js';
 import { toPostView, toScheduleShort } from './plan-views.js';
 import { Post } from './planning.models.js';
@@ -64,8 +64,11 @@ export class PlanningService implements OnModuleInit {
       throw new UnprocessableEntityException(`Lay out at most ${LONGEST_STRETCH_DAYS} days at once.`);
     const { plan: standing, posts } = await this.loader.all(actor);
     const keptMoves = form.keptMoves ?? [];
-    for (const { postId } of keptMoves) find(posts, postId, 'post');
-    const plan = moved(standing, keptMoves);
+    for (const { postId, channelId } of keptMoves) {
+      find(posts, postId, 'post');
+      find(standing.channels, channelId, 'channel');
+    }
+    const plan = planMoved(standing, keptMoves);
     const shorts = form.shortIds.map((id) => find(plan.shorts, id, 'short'));
     const asked = { ...plan, channels: changeChannels(plan, form.whatIf) };
     const kept = place(asked, form.kept);

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { addDays, weekdayOf } from './calendar.js';
 import { checkPlacement } from './check-placement.js';
 import { layOut, MOVE_PRICE, type Proposal } from './lay-out.js';
+import { planMoved } from './move-posts.js';
 import { channel, plan, post, short } from './plan.fixture.js';
 import type { Plan, PlannedPost } from './types.js';
 import { instantOf } from './zone.js';
@@ -20,11 +21,8 @@ const standing = post({ id: 'p-weak', shortId: 'weak', recordingId: 'r-weak', da
 
 /** How a plan stands when a proposal is accepted. */
 function accepted(before: Plan, { placements, moves }: Proposal): Plan {
-  const posts = before.posts.map((one): PlannedPost => {
-    const move = moves.find(({ postId }) => postId === one.id);
-    return move === undefined ? one : { ...one, date: move.date, minute: move.minute, atMs: move.atMs };
-  });
-  return { ...before, posts: [...posts, ...placements] };
+  const after = planMoved(before, moves);
+  return { ...after, posts: [...after.posts, ...placements] };
 }
 
 /** What speaks against any of a plan's posts where they stand. */

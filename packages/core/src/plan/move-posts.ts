@@ -23,12 +23,7 @@ export interface RefusedMove {
 export function checkMoves(plan: Plan, moves: readonly PostMove[]): RefusedMove[] {
   const { posts, shorts, channels } = PlanIndex.of(plan);
   const going = new Set(moves.map((move) => move.postId));
-  const there = moves.flatMap((move): PlannedPost[] => {
-    const [post, channel] = [posts.get(move.postId), channels.get(move.channelId)];
-    if (post === undefined || channel === undefined) return [];
-    const { channelId, date, minute } = move;
-    return [{ ...post, channelId, date, minute, atMs: instantOf(channel.zone, move).atMs }];
-  });
+  const there = whereTheyGo(plan, moves);
   return moves.flatMap((move): RefusedMove[] => {
     const [post, channel] = [posts.get(move.postId), channels.get(move.channelId)];
     const short = shorts.get(post?.shortId ?? '');
@@ -45,6 +40,23 @@ export function checkMoves(plan: Plan, moves: readonly PostMove[]): RefusedMove[
       checkPlacement(planAround(plan, short.id, channel.id, going, there), short, channel, move, post.id)[0] ??
       holeOf(planAround(plan, short.id, post.channelId, going, there).posts, post, going);
     return refusal === undefined ? [] : [{ postId: post.id, refusal }];
+  });
+}
+
+/** A plan with posts where they are to go. */
+export function planMoved(plan: Plan, moves: readonly PostMove[]): Plan {
+  const there = new Map(whereTheyGo(plan, moves).map((post) => [post.id, post]));
+  return { ...plan, posts: plan.posts.map((post) => there.get(post.id) ?? post) };
+}
+
+/** Posts at the places that they are to have; without those that are not in the plan, or whose channel is not. */
+function whereTheyGo(plan: Plan, moves: readonly PostMove[]): PlannedPost[] {
+  const { posts, channels } = PlanIndex.of(plan);
+  return moves.flatMap((move): PlannedPost[] => {
+    const [post, channel] = [posts.get(move.postId), channels.get(move.channelId)];
+    if (post === undefined || channel === undefined) return [];
+    const { channelId, date, minute } = move;
+    return [{ ...post, channelId, date, minute, atMs: instantOf(channel.zone, move).atMs }];
   });
 }
 
