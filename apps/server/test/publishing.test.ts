@@ -142,6 +142,18 @@ describe('what goes wrong on the way', () => {
     expect(copies('fernpost', postId)).toBe(1);
   });
 
+  it('a look that failed for good is asked for again when its post is due', async () => {
+    const postId = await plan('fernpost', 4 * 60 * MINUTE);
+    await query(
+      `INSERT INTO jobs (kind, subject_id, client_id, lock_key, state, stage, faults, failure, finished_at)
+       VALUES ('post', $1, $2, $3, 'failed', 'failed', 20, 'It stopped on a fault of the program: a test', now())`,
+      [postId, clientId, `post:${postId}`],
+    );
+    await here.forward(4 * 60 * MINUTE - MINUTE);
+    await here.becomes(postId, 'posted');
+    expect(copies('fernpost', postId)).toBe(1);
+  });
+
   it('an upload that breaks off goes on where it was, and comes whole', async () => {
     await here.makeFiles([spare], 9_000_000);
     const platform = here.host.platforms.get('loopline')!;
