@@ -140,6 +140,8 @@ await take('schedule');
 await page.keyboard.press('l');
 await page.getByRole('button', { name: 'Propose a plan' }).click();
 await page.getByTestId('proposal').waitFor();
+await page.getByTitle('Show it on the board').first().click();
+await page.getByTestId('wished').first().waitFor();
 await take('proposal');
 await open('/clients', () => page.getByText('Ardcree Chimneys'));
 await page.getByText('Ardcree Chimneys').click();
