@@ -1,8 +1,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import clsx from 'clsx';
-import { Languages, Moon, Sun, X } from 'lucide-react';
+import { Languages, Moon, Sun } from 'lucide-react';
 import { type ReactNode, useEffect, useState } from 'react';
-import { toast, Toaster } from 'sonner';
 import { isRouteErrorResponse, Link, NavLink, Outlet, useRouteError } from 'react-router';
 import { PasswordDialog } from '../features/identity/password-dialog.js';
 import { SignIn } from '../features/identity/sign-in.js';
@@ -12,12 +11,12 @@ import { Button, EmptyState, Key, Trouble } from '../ui/parts.js';
 import { api } from './api.js';
 import { type KeyBinding, useActiveKeys, useKeys } from './keys.js';
 import { eventsApi } from './events.js';
-import { type Notice, noticeClosed } from './notices.js';
+import { Notices } from './notices-shown.js';
 import { signedIn } from './session.js';
 import { useAppDispatch, useAppSelector } from './store.js';
 import { isAtWork } from './stages.js';
 import { applyTheme, readTheme, type Theme } from './theme.js';
-import { redoLast, undoDeed, undoLast, useLastDeedId } from './undo.js';
+import { redoLast, undoLast } from './undo.js';
 import { t, chooseLanguage, type Language, LANGUAGES, language } from '../texts/texts.js';
 import { timeLeft } from '../texts/formats.js';
 
@@ -202,68 +201,6 @@ function UserMenu({ name, owner }: { name: string; owner: boolean }): ReactNode 
       </Menu>
       {changing && <PasswordDialog onClose={() => setChanging(false)} />}
     </>
-  );
-}
-
-const SHOWN_MS = 6_000;
-
-/** The newest message; what went wrong stays until it is closed. */
-function Notices(): ReactNode {
-  const newest = useAppSelector((state) => state.notices.at(-1));
-  const dispatch = useAppDispatch();
-  useEffect(() => {
-    if (newest === undefined) {
-      toast.dismiss();
-      return;
-    }
-    const close = (): void => {
-      dispatch(noticeClosed(newest.id));
-    };
-    toast.custom(() => <NoticeCard notice={newest} onClose={close} />, {
-      id: 'notice',
-      duration: newest.kind === 'trouble' ? Number.POSITIVE_INFINITY : SHOWN_MS,
-      onAutoClose: close,
-    });
-  }, [newest, dispatch]);
-  return (
-    <Toaster
-      position="bottom-center"
-      visibleToasts={1}
-      containerAriaLabel={t('app.messages')}
-      hotkey={[]}
-
-      mobileOffset={{ bottom: 68 }}
-    />
-  );
-}
-
-function NoticeCard({ notice, onClose }: { notice: Notice; onClose: () => void }): ReactNode {
-  const lastDeedId = useLastDeedId();
-  return (
-    <div
-      role={notice.kind === 'trouble' ? 'alert' : 'status'}
-      className={clsx(
-        'flex w-max max-w-[min(80ch,calc(100vw-32px))] items-center gap-4 border-l-4 bg-bar px-4 py-[9px] text-bar-text shadow-[0_8px_24px_rgba(35,32,27,.3)]',
-        notice.kind === 'trouble' ? 'border-ember' : 'border-bar-soft',
-      )}
-    >
-      <span>{notice.text}</span>
-      {notice.deedId !== null && notice.deedId === lastDeedId && (
-        <button
-          type="button"
-          className="font-semibold underline underline-offset-2"
-          onClick={() => {
-            onClose();
-            void undoDeed(notice.deedId!);
-          }}
-        >
-          {t('common.undo')} <Key name="u" />
-        </button>
-      )}
-      <button type="button" aria-label={t('app.close-this-message')} onClick={onClose}>
-        <X size={14} />
-      </button>
-    </div>
   );
 }
 
