@@ -129,6 +129,23 @@ describe('the schedule', () => {
       { posts: seen(4), movable: false },
     ]);
   });
+  it('follows keys that are typed before the board is drawn again: picked up, carried, put down', async () => {
+    const { asked } = page();
+    const card = await postOf('b');
+    card.focus();
+    // All in one breath: nothing is waited for between them.
+    for (const [key, code] of [
+      ['m', 'KeyM'],
+      ['ArrowRight', 'ArrowRight'],
+      ['ArrowRight', 'ArrowRight'],
+      ['p', 'KeyP'],
+    ] as const)
+      card.dispatchEvent(new KeyboardEvent('keydown', { key, code, bubbles: true, cancelable: true }));
+    await expect
+      .poll(() => asked.filter(({ method }) => method === 'PUT').map(({ body }) => body))
+      .toEqual([{ moves: [{ postId: 'post-b', channelId: 'one', date: '2030-03-08', minute: 750, version: 3 }] }]);
+    expect(store.getState().schedule).toMatchObject({ held: null, cursor: null });
+  });
   it('takes off what is chosen', async () => {
     const { user, asked } = page('/schedule', { 'DELETE api/posts/post-a': null, 'DELETE api/posts/post-b': null });
     for (const id of ['a', 'b']) fireEvent.click(await postOf(id), { metaKey: true });

@@ -4,7 +4,6 @@ import {
   type DndContextProps,
   type DragEndEvent,
   type DragStartEvent,
-  KeyboardSensor,
   type Over,
   PointerSensor,
   pointerWithin,
@@ -14,28 +13,13 @@ import {
 import { type Plan } from '@sift-reel/core';
 import { useRef } from 'react';
 import type { ScheduleView } from '../../app/api.js';
-import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { store, useAppDispatch, useAppSelector } from '../../app/store.js';
+import { LetterSensor, type LetterOptions } from './letter-sensor.js';
 import { type BoardClock, dropOn, wallOf } from './plan.js';
 import { type Cursor, cursorMoved, type Held, pickedUp } from './schedule-slice.js';
 import { t } from '../../texts/texts.js';
 import { formatDay } from '../../texts/formats.js';
 
-/** Picks up with M, wherever a keyboard has that letter; Enter and the space go on opening what is focused. */
-class LetterSensor extends KeyboardSensor {
-  static override activators: typeof KeyboardSensor.activators = [
-    {
-      eventName: 'onKeyDown',
-      handler: ({ nativeEvent: event }: { nativeEvent: KeyboardEvent }, _options, { active }) => {
-        if (event.key.toLowerCase() !== 'm' || event.ctrlKey || event.metaKey || event.altKey) return false;
-        if (event.target !== (active.activatorNode.current ?? active.node.current)) return false;
-        event.preventDefault();
-        return true;
-      },
-    },
-  ];
-}
-
-const KEYBOARD_CODES = { start: [], end: ['KeyP', 'Enter', 'Space'], cancel: ['Escape', 'Tab'] };
 const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> = {
   ArrowLeft: [0, -1],
   ArrowRight: [0, 1],
@@ -78,22 +62,29 @@ export function useBoardDrag({ view, plan, days, clock, onDrop }: BoardDrag): Dn
     dispatch(cursorMoved(place));
     document.querySelector(`[data-cell="${place.channelId} ${place.date}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
-  const onKey = (event: KeyboardEvent): undefined => {
-    const step = STEPS[event.code];
-    if (step === undefined || cursor === null) return;
-    event.preventDefault();
-    const clamp = (at: number, length: number): number => Math.max(0, Math.min(length - 1, at));
-    const row = clamp(view.channels.findIndex(({ id }) => id === cursor.channelId) + step[0], view.channels.length);
-    const column = clamp(days.indexOf(cursor.date) + step[1], days.length);
+  // Keys may come quicker than the board is drawn: they go by what is held, not by what is drawn of it.
+  const onKey = (code: string): boolean => {
+    const step = STEPS[code];
+    const at = store.getState().schedule.cursor;
+    if (step === undefined || at === null) return false;
+    const clamp = (index: number, length: number): number => Math.max(0, Math.min(length - 1, index));
+    const row = clamp(view.channels.findIndex(({ id }) => id === at.channelId) + step[0], view.channels.length);
+    const column = clamp(days.indexOf(at.date) + step[1], days.length);
     goTo({ channelId: view.channels[row]!.id, date: days[column]! });
+    return true;
+  };
+  const putAt = (place: Cursor | null | undefined): void => {
+    const inHand = store.getState().schedule.held;
+    if (inHand !== null && place != null) onDrop(inHand, place.channelId, place.date);
+    dispatch(pickedUp(null));
   };
 
   // The sensor keeps what it was given when something was picked up.
-  const latest = useRef(onKey);
-  latest.current = onKey;
+  const latest = useRef<LetterOptions>(null!);
+  latest.current = { onKey, onPut: () => putAt(store.getState().schedule.cursor) };
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(LetterSensor, { keyboardCodes: KEYBOARD_CODES, coordinateGetter: (event) => latest.current(event) }),
+    useSensor(LetterSensor, { onKey: (code) => latest.current.onKey(code), onPut: () => latest.current.onPut() }),
   );
   const collisionDetection: CollisionDetection = (drag) =>
     cursor === null ? pointerWithin(drag) : drag.droppableContainers.filter(({ id }) => id === `${cursor.channelId} ${cursor.date}`).map(({ id }) => ({ id }));
@@ -130,11 +121,7 @@ export function useBoardDrag({ view, plan, days, clock, onDrop }: BoardDrag): Dn
       dispatch(pickedUp(picked));
       if (activatorEvent instanceof KeyboardEvent) goTo(startOf(picked));
     },
-    onDragEnd: ({ over }: DragEndEvent) => {
-      const place = over?.data.current as Cursor | undefined;
-      if (held !== null && place !== undefined) onDrop(held, place.channelId, place.date);
-      dispatch(pickedUp(null));
-    },
+    onDragEnd: ({ over }: DragEndEvent) => putAt(over?.data.current as Cursor | undefined),
     onDragCancel: () => dispatch(pickedUp(null)),
   };
 }
