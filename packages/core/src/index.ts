@@ -136,7 +136,7 @@ export { cutFrames, frameAt, framesOf, frameStartMs } from './cut/frames.js';
 export type { FrameRate, FrameSpan } from './cut/frames.js';
 export { captionsOfCut, SHORT_LINE } from './caption/captions-of-cut.js';
 export type { CutCaption } from './caption/captions-of-cut.js';
-export { drawCaption, drawGround, FRAME_SIZES } from './caption/draw.js';
+export { type CaptionStrip, captionStrip, drawCaption, drawCaptionStrip, drawGround, FRAME_SIZES } from './caption/draw.js';
 export type { GroundTexts } from './caption/draw.js';
 export { editOfFrames } from './cut/edit-of-frames.js';
 export type { FoundEdit } from './cut/edit-of-frames.js';

@@ -1,12 +1,11 @@
-import { cutFrames, FRAME_SIZES, framesOf, type FrameRate, type FrameSpan } from '@sift-reel/core';
+import { type CaptionStrip, cutFrames, FRAME_SIZES, framesOf, type FrameRate, type FrameSpan } from '@sift-reel/core';
 import { SOUND_INPUT } from '../media/ffmpeg.js';
-import type { Loudness, RenderPlan } from './render-plan.js';
+import { evenFilter, type Level, levelFilter } from './level.js';
+import type { RenderPlan } from './render-plan.js';
 
 export const SAMPLE_RATE = 48_000;
 /** So short that nobody hears it, and long enough that no cut clicks. */
 const FADE_SECONDS = 0.01;
-/** An encoder's wave goes a little beyond the one it was given. */
-const ENCODER_DB = 0.5;
 /** Read beyond a span, so that its last frame is there whatever the file's own clock. */
 const BEYOND_SECONDS = 0.5;
 
@@ -15,15 +14,8 @@ export interface Drawn {
   readonly ground: string;
   /** A list for ffmpeg's concat demuxer. */
   readonly captions: string;
-}
-
-/** What a first pass measured, as ffmpeg's loudnorm says it. */
-export interface MeasuredLoudness {
-  readonly input_i: string;
-  readonly input_tp: string;
-  readonly input_lra: string;
-  readonly input_thresh: string;
-  readonly target_offset: string;
+  /** Where those pictures lie, over the whole width. */
+  readonly strip: CaptionStrip;
 }
 
 const secondsOf = (frames: number, { numerator, denominator }: FrameRate): number => (frames * denominator) / numerator;
@@ -58,7 +50,7 @@ function soundChain(spans: readonly FrameSpan[], { rate, track = 0 }: RenderPlan
 const BT709 = 'out_color_matrix=bt709:out_range=tv';
 
 /** The ground, the picture on it where there is one, and the captions over both: `[seen]`. */
-function pictureChain(plan: RenderPlan, spans: readonly FrameSpan[]): string[] {
+function pictureChain(plan: RenderPlan, spans: readonly FrameSpan[], { strip }: Drawn): string[] {
   if (plan.shape === 'sound') return [];
   const { width, height } = FRAME_SIZES[plan.shape];
   const { rate } = plan;
@@ -79,36 +71,47 @@ function pictureChain(plan: RenderPlan, spans: readonly FrameSpan[]): string[] {
   } else chain.push(`${still}[under]`);
   chain.push(
     `[${captions}:v]scale=${BT709},format=yuva420p[read]`,
-    `[under][read]overlay=format=yuv420:eof_action=pass,setsar=1,trim=end_frame=${total}[seen]`,
+    `[under][read]overlay=y=${strip.top}:format=yuv420:eof_action=pass,setsar=1,trim=end_frame=${total}[seen]`,
   );
   return chain;
 }
 
 export const spansOf = (plan: RenderPlan): FrameSpan[] => cutFrames(plan.cuts, plan.rate);
 
-/** Loudness measured over what is played, said as JSON at the end (EBU R 128). */
-export function measureArgs(plan: RenderPlan, path: string): string[] {
-  const spans = spansOf(plan);
-  const filter = [...soundChain(spans, plan), `[sound]${loudnorm(plan.loudness)}:print_format=json[out]`].join(';');
-  return ['-v', 'info', ...inputs(path, spans, plan), '-filter_complex', filter, '-map', '[out]', '-f', 'null', '-'];
+/** Measures what is played, as it is after `level`: ffmpeg sums it up at the end (EBU R 128). */
+export function measureArgs(plan: RenderPlan, path: string, level: Level): string[] {
+  // Its lines for each tenth of a second are not wanted, only its sum.
+  return ['-v', 'info', ...soundAlone(plan, path, `${levelFilter(level, SAMPLE_RATE)},ebur128=peak=true:framelog=verbose`)];
 }
 
-const loudnorm = ({ integrated, peak }: Loudness): string => `loudnorm=I=${integrated}:TP=${peak - ENCODER_DB}:LRA=11`;
+/** The first pass of an evening out that follows the talk: what it measured is said as JSON at the end. */
+export function evenArgs(plan: RenderPlan, path: string): string[] {
+  return ['-v', 'info', ...soundAlone(plan, path, `${evenFilter(plan.loudness)}:print_format=json`)];
+}
 
-/** @param measured by the first pass; null for silence, which stays as it is */
-export function renderArgs(plan: RenderPlan, path: string, drawn: Drawn, measured: MeasuredLoudness | null, to: string): string[] {
-  const { rate, loudness } = plan;
+function soundAlone(plan: RenderPlan, path: string, filters: string): string[] {
+  const spans = spansOf(plan);
+  return [
+    ...inputs(path, spans, plan),
+    '-filter_complex',
+    [...soundChain(spans, plan), `[sound]${filters}[out]`].join(';'),
+    '-map',
+    '[out]',
+    '-f',
+    'null',
+    '-',
+  ];
+}
+
+export function renderArgs(plan: RenderPlan, path: string, drawn: Drawn, level: Level, to: string): string[] {
+  const { rate } = plan;
   const spans = spansOf(plan);
   const samples = samplesAt(framesOf(spans), rate);
-  const level =
-    measured === null
-      ? 'anull'
-      : `${loudnorm(loudness)}:measured_I=${measured.input_i}:measured_TP=${measured.input_tp}:measured_LRA=${measured.input_lra}:measured_thresh=${measured.input_thresh}:offset=${measured.target_offset}:linear=true`;
   const sound = [
     ...soundChain(spans, plan),
-    `[sound]${level},aresample=${SAMPLE_RATE},aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples}[heard]`,
+    `[sound]${levelFilter(level)},aresample=${SAMPLE_RATE},aformat=sample_fmts=fltp:channel_layouts=stereo,apad,atrim=end_sample=${samples}[heard]`,
   ];
-  const filter = [...sound, ...pictureChain(plan, spans)].join(';');
+  const filter = [...sound, ...pictureChain(plan, spans, drawn)].join(';');
   const pictured = plan.shape !== 'sound';
   const fps = `${rate.numerator}/${rate.denominator}`;
   return [

@@ -41,7 +41,7 @@ export interface Loudness {
 export const PLAYED_LOUDNESS: Loudness = { integrated: -14, peak: -1 };
 
 /** Changes with everything that makes another file of the same plan. */
-const MANNER = 2;
+const MANNER = 3;
 
 /** True where a file would be made of the same today: cuts and captions follow from the rest. */
 export function isMadeOf({ cuts: _, captions: __, ...made }: RenderPlan, inputs: RenderInputs): boolean {

@@ -1,7 +1,7 @@
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import { framesOf, type FrameSpan, playedMs, type Shape } from '@sift-reel/core';
+import { type CaptionStrip, framesOf, type FrameSpan, playedMs, type Shape } from '@sift-reel/core';
 import { JobRefusedError } from '../jobs/job-kind.js';
 import type { JobRun } from '../jobs/job-run.js';
 import { JobWorker } from '../jobs/job-worker.service.js';
@@ -12,8 +12,8 @@ import { MissingFileError } from '../media/store-errors.js';
 import { FfmpegError, runFfmpeg } from '../media/run-ffmpeg.js';
 import { TextPool } from '../text/text-pool.service.js';
 import { captionList } from './caption-list.js';
-import { type Drawn, measureArgs, renderArgs, spansOf } from './ffmpeg-args.js';
-import { measuredOf } from './measured-loudness.js';
+import { type Drawn, evenArgs, measureArgs, renderArgs, spansOf } from './ffmpeg-args.js';
+import { findLevel } from './level.js';
 import { RENDER, workFolder } from './render.kind.js';
 import type { RenderPlan } from './render-plan.js';
 import { Render } from './rendering.models.js';
@@ -23,7 +23,7 @@ const [DRAWN_AT, MEASURED_AT, RENDERED_AT] = [0.1, 0.2, 0.97];
 /** A minute of a short takes some 40 s on two cores; a machine may be busy. */
 const LONGEST_MS = 45 * 60_000;
 
-const NOTHING_DRAWN = Promise.resolve<Drawn>({ ground: '', captions: '' });
+const NOTHING_DRAWN = Promise.resolve<Drawn>({ ground: '', captions: '', strip: { top: 0, height: 0 } });
 
 /** Makes files of shorts, in the worker. Every stage writes anew, and the file gets its name only with its row. */
 @Injectable()
@@ -71,23 +71,29 @@ export class RenderWork implements OnModuleInit {
     const { plan } = row;
     const { signal } = job;
     const totalMs = playedMs(plan.cuts);
-    // Its pictures and its first pass over the sound ask nothing of each other: two cores do both at once.
+    // Its pictures and the measuring of its sound ask nothing of each other: two cores do both at once.
     let isDrawn = plan.shape === 'sound';
     job.report(isDrawn ? 'measuring' : 'drawing', isDrawn ? DRAWN_AT : 0);
     const drawing = plan.shape === 'sound' ? NOTHING_DRAWN : this.draw(row, plan.shape, folder, job).finally(() => (isDrawn = true));
-    const measuring = runFfmpeg(measureArgs(plan, source), {
-      signal,
-      longestMs: LONGEST_MS,
-      onProgress: (ms) => {
-        if (isDrawn) job.report('measuring', DRAWN_AT + ((MEASURED_AT - DRAWN_AT) * ms) / totalMs);
-      },
-    });
+    const measure = (args: readonly string[]): Promise<string> =>
+      runFfmpeg(args, {
+        signal,
+        longestMs: LONGEST_MS,
+        onProgress: (ms) => {
+          if (isDrawn) job.report('measuring', DRAWN_AT + (MEASURED_AT - DRAWN_AT) * Math.min(1, ms / totalMs));
+        },
+      });
+    const measuring = findLevel(
+      plan.loudness,
+      (after) => measure(measureArgs(plan, source, after)),
+      () => measure(evenArgs(plan, source)),
+    );
     // Both have ended before anything is taken away under them.
     // eslint-disable-next-line no-restricted-syntax -- neither asks the database for anything that the other waits for
     await Promise.allSettled([drawing, measuring]);
-    const [drawn, measured] = [await drawing, measuredOf(await measuring)];
+    const [drawn, level] = [await drawing, await measuring];
     job.report('rendering', MEASURED_AT);
-    await runFfmpeg(renderArgs(plan, source, drawn, measured, made), {
+    await runFfmpeg(renderArgs(plan, source, drawn, level, made), {
       signal,
       longestMs: LONGEST_MS,
       onProgress: (ms) => job.report('rendering', MEASURED_AT + (RENDERED_AT - MEASURED_AT) * Math.min(1, ms / totalMs)),
@@ -98,21 +104,23 @@ export class RenderWork implements OnModuleInit {
   private async draw({ clientId, plan }: Render, shape: Shape, folder: string, job: JobRun): Promise<Drawn> {
     const { style } = plan;
     const place = plan.pictured ? 'picture' : 'ground';
-    const picture = async (name: string, task: { readonly ground: RenderPlan['ground'] } | { readonly caption: string }): Promise<string> => {
+    const look = { shape, style, place } as const;
+    const strip = await this.text.captionStrip(clientId, { ...look, captions: plan.captions.map(({ text }) => text) });
+    const picture = async (name: string, task: { readonly ground: RenderPlan['ground'] } | { readonly caption: string; readonly strip: CaptionStrip }) => {
       const path = join(folder, `${name}.png`);
-      await writeFile(path, await this.text.drawFrame(clientId, { shape, style, place, ...task }));
+      await writeFile(path, await this.text.drawFrame(clientId, { ...look, ...task }));
       return path;
     };
     const ground = await picture('ground', { ground: plan.ground });
-    const blank = await picture('blank', { caption: '' });
+    const blank = await picture('blank', { caption: '', strip });
     const paths: string[] = [];
     for (const [i, { text }] of plan.captions.entries()) {
-      paths.push(await picture(`caption-${i}`, { caption: text }));
+      paths.push(await picture(`caption-${i}`, { caption: text, strip }));
       job.report('drawing', (DRAWN_AT * (i + 1)) / plan.captions.length);
     }
     const captions = join(folder, 'captions.txt');
     await writeFile(captions, captionList(plan, paths, blank));
-    return { ground, captions };
+    return { ground, captions, strip };
   }
 }
 

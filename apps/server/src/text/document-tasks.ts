@@ -10,7 +10,9 @@ import {
   documentMarkdown,
   documentPlain,
   type DocumentRequest,
-  drawCaption,
+  type CaptionStrip,
+  captionStrip,
+  drawCaptionStrip,
   drawCard as drawnCard,
   drawGround,
   type GroundTexts,
@@ -71,13 +73,22 @@ interface FrameLook {
   readonly style: CardStyle;
   readonly place: 'ground' | 'picture';
 }
-/** A picture of a rendered short: its ground, or one of its captions over nothing. */
-export type DrawFrameTask = FrameLook & ({ readonly ground: GroundTexts | null } | { readonly caption: string });
+/** A picture of a rendered short: its ground, or the strip of one of its captions over nothing. */
+export type DrawFrameTask = FrameLook & ({ readonly ground: GroundTexts | null } | { readonly caption: string; readonly strip: CaptionStrip });
+
+export interface CaptionStripTask extends FrameLook {
+  readonly captions: readonly string[];
+}
+
+/** The part of the picture that the captions need. */
+export async function captionStripOf({ captions, shape, style, place }: CaptionStripTask): Promise<CaptionStrip> {
+  return captionStrip(captions, place, shape, await typefaceOf(style.typeface));
+}
 
 export async function drawFrame(task: DrawFrameTask): Promise<Uint8Array> {
   const { shape, style, place } = task;
   const typeface = await typefaceOf(style.typeface);
-  return pngOf('caption' in task ? drawCaption(task.caption, place, shape, style, typeface) : drawGround(task.ground, shape, style, typeface));
+  return pngOf('caption' in task ? drawCaptionStrip(task.caption, task.strip, place, shape, style, typeface) : drawGround(task.ground, shape, style, typeface));
 }
 
 async function pngOf(svg: string): Promise<Uint8Array> {

@@ -1,12 +1,12 @@
 import { availableParallelism } from 'node:os';
 import { Injectable, type OnModuleDestroy, ServiceUnavailableException } from '@nestjs/common';
-import type { Candidate, Copy, Feed, GivenChapter, LayOutRequest, Likeness, Proposal, Span, TextUnit, Tightening } from '@sift-reel/core';
+import type { Candidate, CaptionStrip, Copy, Feed, GivenChapter, LayOutRequest, Likeness, Proposal, Span, TextUnit, Tightening } from '@sift-reel/core';
 import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { EdgesOfWords, RetimeTask, TalkTask, TimeTextTask } from './align-tasks.js';
 import type { FeedOutcome } from './feed-task.js';
 import type { CheckCopiesTask, CheckedCopies } from './check-task.js';
-import type { DrawCardTask, DrawFrameTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
+import type { CaptionStripTask, DrawCardTask, DrawFrameTask, MadeDocument, MakeDocumentTask, WriteDocumentTask } from './document-tasks.js';
 import type { EditListOutcome, ReadEditListTask } from './edit-list-task.js';
 import type { PreparedTranscript, PrepareOutcome } from './prepare-task.js';
 import type {
@@ -51,6 +51,7 @@ const LONGEST_MS: Readonly<Record<TaskName, number>> = {
   writeDocument: 20_000,
   drawCard: 20_000,
   drawFrame: 20_000,
+  captionStripOf: 20_000,
   passageOf: 20_000,
   search: 20_000,
   scoreOwnPassage: 60_000,
@@ -141,6 +142,9 @@ export class TextPool implements OnModuleDestroy {
   /** A picture as PNG. */
   drawFrame(clientId: string, task: DrawFrameTask): Promise<Uint8Array> {
     return this.run(clientId, 'drawFrame', task);
+  }
+  captionStrip(clientId: string, task: CaptionStripTask): Promise<CaptionStrip> {
+    return this.run(clientId, 'captionStripOf', task);
   }
   passage(clientId: string, task: PassageTask): Promise<PassageText> {
     return this.run(clientId, 'passageOf', task);

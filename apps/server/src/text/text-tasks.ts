@@ -38,7 +38,7 @@ export { captionsOf, checkEdit, cutLists, cutOf, framesOfCut, proposeTightening,
 
 export { readEditList } from './edit-list-task.js';
 
-export { drawCard, drawFrame, makeDocument, writeDocument } from './document-tasks.js';
+export { captionStripOf, drawCard, drawFrame, makeDocument, writeDocument } from './document-tasks.js';
 
 export interface NameVoicesTask {
   readonly packed: Uint8Array;
@@ -191,6 +191,7 @@ export type TaskName =
   | 'writeDocument'
   | 'drawCard'
   | 'drawFrame'
+  | 'captionStripOf'
   | 'passageOf'
   | 'offerTitles'
   | 'search'

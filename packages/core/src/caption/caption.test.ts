@@ -8,7 +8,7 @@ import { demoTranscript } from '../talk.fixture.js';
 import { SHAPES } from '../plan/types.js';
 import { captionCues } from '../transcript/write/captions.js';
 import { captionsOfCut } from './captions-of-cut.js';
-import { drawCaption, drawGround, FRAME_SIZES } from './draw.js';
+import { captionStrip, drawCaption, drawCaptionStrip, drawGround, FRAME_SIZES } from './draw.js';
 
 const talk = demoTranscript('up-the-flue-11');
 const whole = { firstWord: 40, endWord: 120, edit: NO_EDIT };
@@ -89,6 +89,36 @@ describe('a picture', () => {
       const title = still.slice(0, -2);
       expect(Math.max(...title.map(({ y }) => y))).toBeLessThan(Math.min(...spoken.map(({ y, size }) => y - size)));
       expect(Math.max(...spoken.map(({ y }) => y))).toBeLessThan(Math.min(...still.slice(-2).map(({ y, size }) => y - size)));
+    });
+
+  for (const shape of SHAPES)
+    test.each(['ground', 'picture'] as const)(`${shape}: captions on a %s lie in their strip, which is far less than the picture`, (place) => {
+      const { width, height } = FRAME_SIZES[shape];
+      const texts = [
+        'No.',
+        'Cold air is heavy, so it falls',
+        'It took me nineteen wasted drives to learn that a stove that smokes is a cold chimney '.repeat(9),
+      ];
+      const strip = captionStrip(texts, place, shape, typeface);
+      // Of a short one alone it is lower, and of none it is as good as nothing.
+      expect(captionStrip(['No.'], place, shape, typeface).height).toBeLessThan(strip.height);
+      expect(captionStrip([], place, shape, typeface).height).toBeLessThan(height / 10);
+      expect([strip.top % 2, strip.height % 2]).toEqual([0, 0]);
+      expect(strip.top + strip.height).toBeLessThanOrEqual(height);
+      expect(strip.height).toBeLessThan(height / 2);
+      for (const text of texts) {
+        const drawn = drawCaptionStrip(text, strip, place, shape, PLAIN_CARD, typeface);
+        expect(drawn).toContain(`viewBox="0 ${strip.top} ${width} ${strip.height}"`);
+        expect(placed(drawn)).toEqual(placed(drawCaption(text, place, shape, PLAIN_CARD, typeface)));
+        for (const { y, size } of placed(drawn)) {
+          expect(y - size).toBeGreaterThanOrEqual(strip.top - 1); // rounded
+          expect(y + 0.24 * size).toBeLessThanOrEqual(strip.top + strip.height + 1);
+        }
+        for (const [, y, tall] of drawn.matchAll(/<rect [^>]*y="([\d.]+)" [^>]*height="([\d.]+)"/g)) {
+          expect(Number(y)).toBeGreaterThanOrEqual(strip.top);
+          expect(Number(y) + Number(tall)).toBeLessThanOrEqual(strip.top + strip.height);
+        }
+      }
     });
 
   test('is drawn of what can be read, however long its texts are', () => {
