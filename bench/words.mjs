@@ -95,7 +95,9 @@ const SHOW = process.argv.includes('--show') ? Number(process.argv[process.argv.
 const graded = [];
 const results = { 'the first, by weights that have seen the talks': [], proposed: [], 'best of all drafts': [], P: [], Q: [], R: [] };
 groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, written, worth, grade }, n) => {
-  const copy = proposeCopy(transcript, { firstWord, endWord, clientTags: [], limits: LIMITS });
+  // What the editors were told of the recording is its title: the name of its file, as it often is.
+  const title = talks.get(passage.talk).file.replace(/^\d+-|\.txt$/g, '');
+  const copy = proposeCopy(transcript, { firstWord, endWord, title, clientTags: [], limits: LIMITS });
   const titles = proposeTitles(context, LIMITS.title, 3, leftOut.get(passage.talk)).map(({ text }) => text);
   if (grade !== null) {
     const known = new Map(drafts.map(({ text }, i) => [text, grade[i]]));

@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { Op } from 'sequelize';
 import type { Copy, CopyLimits, WordRange } from '@sift-reel/core';
 import { Channel, Client, PlatformProfile, voiceOf } from '../clients/clients.models.js';
+import { Recording } from '../recordings/recordings.models.js';
 import { storedTalk } from '../recordings/stored-talk.js';
 import { Sift } from '../sifting/sifting.models.js';
 import { TextPool } from '../text/text-pool.service.js';
@@ -27,9 +28,15 @@ export class ProposalsService {
   private async requestFor(clientId: string, recordingId: string, { firstWord, endWord }: WordRange, channelId: string | null): Promise<ProposeCopyTask> {
     const talk = await storedTalk(recordingId);
     const client = await Client.findByPk(clientId);
+    const recording = await Recording.findByPk(recordingId, { attributes: ['id', 'title'] });
     const limits = await this.limitsOf(clientId, channelId);
     const { language, subject } = await this.knownOf(recordingId);
-    return { talk, firstWord, endWord, clientTags: client?.tags ?? [], limits, language, subject, ...(client === null ? {} : { voice: voiceOf(client) }) };
+    return {
+      ...{ talk, firstWord, endWord, limits, language, subject },
+      title: recording?.title ?? '',
+      clientTags: client?.tags ?? [],
+      ...(client === null ? {} : { voice: voiceOf(client) }),
+    };
   }
 
   /** What one channel of a client takes, or what all of them do. */

@@ -49,7 +49,7 @@ const LEAST_TERMS = 3;
 /** A wider field gets so much of what its best narrower one has. */
 const HANDED_UP = 0.35;
 /** A field of the strongest one's family is one of the recording's with this share of its weight, a stranger with more. */
-const [LEAST_SHARE, STRANGERS_SHARE] = [0.2, 0.5];
+const [LEAST_SHARE, STRANGERS_SHARE] = [0.3, 0.6];
 /** A recording that says less of a field than this is not about it. */
 const LEAST_WEIGHT = 1.2;
 /** What most talk touches in passing is its subject only where much is said of it. */
@@ -81,7 +81,7 @@ export function fieldsOf(texts: readonly string[], most: number): Field[] {
 }
 
 /** The widest field above a field, or itself. */
-function familyOf(tag: string): string {
+export function familyOf(tag: string): string {
   const wider = WIDER.get(tag) ?? null;
   return wider === null ? tag : familyOf(wider);
 }

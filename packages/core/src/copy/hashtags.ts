@@ -1,11 +1,10 @@
 import { MEANS } from '../text/lists/fields.js';
 import { ADVISES } from '../text/lists/written.js';
-import { rarity } from '../text/spoken-words.js';
 import { phraseAt, stem, topicWords } from '../text/stem.js';
-import { depthOf, type Field } from './fields.js';
+import { depthOf, familyOf, type Field } from './fields.js';
 import type { Voice } from './voice/types.js';
 import { keyPhrases, type Passage, type PhraseStatistics } from './phrases.js';
-import type { RecordingSubject, SubjectTerm } from './recording-tags.js';
+import { pairsIn, type RecordingSubject, type SubjectTerm } from './recording-tags.js';
 
 /** A phrase as a hashtag without `#`: letters and digits only, lower case. */
 export function toHashtag(phrase: string): string {
@@ -22,6 +21,8 @@ export interface TagSource {
   /** What the recording is about; null for talk that is not English. */
   readonly subject: RecordingSubject | null;
   readonly clientTags: readonly string[];
+  /** Compounds that the recording's title names. */
+  readonly titled?: readonly string[];
   /** Tags that every short carries, and those that none does. */
   readonly voice?: Pick<Voice, 'alwaysTags' | 'neverTags'>;
 }
@@ -35,16 +36,14 @@ const TELLS_OF_FIELD = 2;
 /** Said so often, a compound is a subject of the recording, and so of each of its passages. */
 const OF_RECORDING = 3;
 /** Of each kind at most so many, so that a set goes from the particular to the general. */
-const [MOST_COMPOUNDS, MOST_SINGLES, MOST_FIELDS] = [2, 2, 3];
+const [MOST_COMPOUNDS, MOST_ONCE, MOST_TITLED, MOST_COMPOUNDS_IN_ALL, MOST_THINGS, MOST_FIELDS] = [2, 1, 1, 3, 2, 3];
 /** Of the client's tags that a passage does not touch. */
 const MOST_OF_CLIENT = 1;
-/** A single word that no field is found by names something only where it is rarer than this: else it is a bare common noun. */
-const RARE_ENOUGH = 8.9;
 
 /**
- * Hashtags for a passage, from the particular to the general: the client's own tags that the passage touches, then compounds and
- * words that tell what it and its recording are about, "…tips" where it advises, then the fields that it belongs to, each of which
- * was found by what is said. Without `#`.
+ * Hashtags for a passage, from the particular to the general: the client's own tags that the passage touches, then compounds that
+ * tell what it and its recording are about, "…tips" where it advises, then the fields that it belongs to, each of which was found
+ * by what is said. Without `#`; fewer than asked for, rather than strangers.
  */
 export function proposeHashtags(source: TagSource, most: number): string[] {
   const { alwaysTags = [], neverTags = [] } = source.voice ?? {};
@@ -56,11 +55,11 @@ export function proposeHashtags(source: TagSource, most: number): string[] {
   return [...always, ...found].slice(0, most).map((tag) => asWritten.get(tag) ?? tag);
 }
 
-function foundHashtags({ passage, statistics, subject, clientTags }: TagSource, most: number): string[] {
+function foundHashtags({ passage, statistics, subject, clientTags, titled = [] }: TagSource, most: number): string[] {
   const own = clientTags.filter((tag) => isSaid(tag, passage)).map(toHashtag);
   if (subject === null) return unlike([...own, ...keyPhrases(passage, statistics, most).map(({ text }) => toHashtag(text))]).slice(0, most);
   const fields = fieldsFor(passage, subject);
-  const particular = [...ofSubject(passage, subject), ...tipsOf(fields, passage)].map(toHashtag);
+  const particular = [...ofSubject(passage, subject, statistics, titled), ...tipsOf(fields, passage)].map(toHashtag);
   const general = fields.slice(0, MOST_FIELDS);
   const tags = unlike([...own, ...particular, ...general]);
   if (tags.length < most) {
@@ -78,7 +77,7 @@ function foundHashtags({ passage, statistics, subject, clientTags }: TagSource, 
 function unlike(tags: readonly string[]): string[] {
   const seen = new Set<string>();
   return tags.filter((tag) => {
-    if (tag.length < 3 || tag.length > 30 || seen.has(stem(tag))) return false;
+    if (tag.length < 2 || tag.length > 30 || seen.has(stem(tag))) return false;
     seen.add(stem(tag));
     return true;
   });
@@ -90,12 +89,26 @@ function isSaid(tag: string, { texts, firstWord, endWord }: Passage): boolean {
   return false;
 }
 
-/** The recording's fields, those that the passage speaks of first; the first few of them from the narrower to the wider. */
-function fieldsFor(passage: Passage, { fields }: RecordingSubject): string[] {
+/** What a recording is about, without what most talk touches in passing, unless there is nothing else. */
+function ownFields({ fields }: RecordingSubject): readonly Field[] {
+  const own = fields.filter(({ tag }) => !MEANS.has(tag));
+  return own.length > 0 ? own : fields.slice(0, 1);
+}
+
+/**
+ * The recording's fields, those that the passage speaks of first; the first few of them from the narrower to the wider. One that is
+ * a stranger to the recording's own counts where the passage speaks of it.
+ */
+function fieldsFor(passage: Passage, subject: RecordingSubject): string[] {
   const here = stemsOf(passage);
   const isHere = ({ said }: Field): boolean => said.filter((text) => text.split(' ').every((word) => here.has(stem(word)))).length >= LEAST_SAID_HERE;
   const weigh = (field: Field): number => field.weight * (isHere(field) ? SAID_HERE : 1);
-  const ordered = [...fields].sort((a, b) => weigh(b) - weigh(a)).map(({ tag }) => tag);
+  const fields = ownFields(subject);
+  const family = fields[0] === undefined ? '' : familyOf(fields[0].tag);
+  const ordered = fields
+    .filter((field) => familyOf(field.tag) === family || isHere(field))
+    .sort((a, b) => weigh(b) - weigh(a))
+    .map(({ tag }) => tag);
   return [...ordered.slice(0, MOST_FIELDS).sort((a, b) => depthOf(b) - depthOf(a)), ...ordered.slice(MOST_FIELDS)];
 }
 
@@ -108,18 +121,57 @@ function tipsOf(fields: readonly string[], { texts, tags, firstWord, endWord }: 
   return doing !== undefined && advises ? [`${doing}tips`] : [];
 }
 
-/** Compounds first, then single words; what the passage says before what only the recording says, no two of one meaning. */
-function ofSubject(passage: Passage, subject: RecordingSubject): string[] {
+/**
+ * Compounds first, those of the passage before the title's and the recording's, then things of the recording's field that the
+ * passage speaks of, with the field's name before them; no two of one meaning, and never a bare common noun.
+ */
+function ofSubject(passage: Passage, subject: RecordingSubject, { counts }: PhraseStatistics, titled: readonly string[]): string[] {
   const here = stemsOf(passage);
   const telling = new Set(subject.fields.filter(({ tag }) => !MEANS.has(tag)).flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
   const isHere = (term: SubjectTerm): boolean => term.stems.every((one) => here.has(one));
   const tells = (term: SubjectTerm): boolean => term.stems.some((one) => telling.has(one));
   const weigh = (term: SubjectTerm): number => term.weight * (isHere(term) ? SAID_HERE : 1) * (tells(term) ? TELLS_OF_FIELD : 1);
   const strongest = (terms: readonly SubjectTerm[]): SubjectTerm[] => [...terms].sort((a, b) => weigh(b) - weigh(a));
-  const compounds = strongest(subject.compounds.filter((term) => term.count >= OF_RECORDING || isHere(term))).slice(0, MOST_COMPOUNDS);
-  const taken = new Set(compounds.flatMap(({ stems }) => stems));
-  const singles = strongest(
-    subject.singles.filter((term) => isHere(term) && !taken.has(term.stems[0]!) && (tells(term) || rarity(term.text) > RARE_ENOUGH)),
-  ).slice(0, MOST_SINGLES);
-  return [...compounds, ...singles].map(({ text }) => text);
+  const known = strongest(subject.compounds.filter((term) => term.count >= OF_RECORDING || isHere(term)));
+  const said = new Set(known.map(({ stems }) => stems.join(' ')));
+  const once = pairsIn(passage)
+    .filter(({ stems }) => !said.has(stems.join(' ')) && stems.some((one) => (counts.get(one) ?? 0) >= OF_RECORDING))
+    .slice(0, MOST_ONCE)
+    .map(({ text }) => text);
+  const saidHere = known.filter(isHere).map(({ text }) => text);
+  const ofAll = known.filter((term) => !isHere(term) && term.stems.every((one) => telling.has(one))).map(({ text }) => text);
+  const compounds = [...saidHere.slice(0, MOST_COMPOUNDS), ...once, ...titled.slice(0, MOST_TITLED), ...ofAll].slice(0, MOST_COMPOUNDS_IN_ALL);
+  const taken = new Set(compounds.flatMap((text) => text.split(' ').map(stem)));
+  const field = ownFields(subject)[0];
+  const isOf = (term: SubjectTerm): boolean => field?.said.some((text) => stem(text) === term.stems[0]) ?? false;
+  const things = strongest(subject.singles.filter((term) => isHere(term) && isOf(term) && !taken.has(term.stems[0]!) && !term.text.endsWith('ing')))
+    .flatMap(({ text }) => ofField(text, field!))
+    .slice(0, compounds.length === 0 ? MOST_THINGS : 1);
+  return [...compounds, ...things];
+}
+
+/** A field's tag without what is done in it: "beekeeping" is about bees. */
+const DOING = /(?:keeping|growing|watching|driving|baking|riding|training|making|collecting)$/;
+
+/** Letters; what is longer are two words already. */
+const ONE_WORD = 9;
+
+/** A thing of a field, as one looks for it: "potato planter". Alone it would be a bare common noun. */
+function ofField(thing: string, field: Field): string[] {
+  const about = singular(field.tag.replace(DOING, ''));
+  if (
+    about.length < 3 ||
+    about.length > ONE_WORD ||
+    stem(thing).startsWith(stem(about)) ||
+    stem(about).startsWith(stem(thing)) ||
+    stem(about).endsWith(stem(thing))
+  )
+    return [];
+  return [`${about} ${thing}`];
+}
+
+/** "potatoes": potato; "business" and "politics" as they are. */
+function singular(plural: string): string {
+  if (/(?:ss|us|ics)$/.test(plural)) return plural;
+  return plural.replace(/ies$/, 'y').replace(/(?<=o|x|sh|ch|us)es$|s$/, '');
 }

@@ -11,6 +11,7 @@ import { proposeKeywords } from './keywords.js';
 import { type Passage, phraseStatistics } from './phrases.js';
 import { type RecordingSubject, recordingSubject } from './recording-tags.js';
 import { cleanLine, shorten } from './said-line.js';
+import { titleCompounds } from './title-tags.js';
 import type { TitleContext } from './written/title-features.js';
 import { describe } from './written/description.js';
 import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';
@@ -28,6 +29,8 @@ export interface CopyRequest {
   readonly language?: string | null;
   /** The client's voice; open where there is none. */
   readonly voice?: Voice;
+  /** What the recording is called. */
+  readonly title?: string;
   /** What the recording is about, where a sift has found it; else it is found here, which reads all of the transcript. */
   readonly subject?: RecordingSubject | null;
 }
@@ -40,20 +43,21 @@ const LONGEST_TITLE = 70;
  * may be written otherwise (figures, "Don't" for "you don't"); nothing is added but the frame of a title ("Why").
  */
 export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger: PosTagger = winkTagger): Copy {
-  const { clientTags, voice = OPEN_VOICE } = request;
+  const { clientTags, voice = OPEN_VOICE, title: called = '' } = request;
   const limits = limitsIn(voice, request.limits);
   const english = isEnglish(request);
   const context = titleContext(transcript, request, tagger);
   const { passage, statistics, manner } = context;
   const most = Math.min(LONGEST_TITLE, limits.title);
   const subject = english ? (request.subject ?? subjectOf(transcript, tagger)) : null;
+  const titled = english ? titleCompounds(called, statistics.counts, tagger) : [];
   const title = english ? titleOf(context, most) : shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
   const told = (english ? describe(context, title, limits.description) : '') || shortDescription(passage, title, limits.description);
   const description = manner?.write('description', told) ?? told;
   return {
     title,
     description: characters(description) <= limits.description ? description : told,
-    hashtags: proposeHashtags({ passage, statistics, subject, clientTags, voice }, Math.min(5, limits.hashtags)),
+    hashtags: proposeHashtags({ passage, statistics, subject, clientTags, voice, titled }, Math.min(5, limits.hashtags)),
     keywords: proposeKeywords(context, subject, MOST_KEYWORDS),
     coverLine: coverLine(context, title),
   };

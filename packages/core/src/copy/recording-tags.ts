@@ -3,6 +3,7 @@ import { GENERIC_NOUNS, MEASURES, STOPWORDS } from '../text/lists/talk.js';
 import { rarity } from '../text/spoken-words.js';
 import { stem } from '../text/stem.js';
 import type { PartOfSpeech } from '../text/tagger.js';
+import type { Passage } from './phrases.js';
 import type { Word } from '../transcript/types.js';
 
 /** A word or compound that tells what a recording is about. */
@@ -51,6 +52,15 @@ export function recordingSubject(texts: readonly string[], tags: readonly PartOf
     singles: singles.strongest((one) => Math.max(0, rarity(one[0]!) - LEAST_RARITY), SAID_AT_LEAST),
     fields: fieldsOf(texts, MOST_FIELDS),
   };
+}
+
+/** Compounds that a passage says, if only once; the rarest first. */
+export function pairsIn({ texts, tags, words, firstWord, endWord }: Pick<Passage, 'texts' | 'tags' | 'words' | 'firstWord' | 'endWord'>): SubjectTerm[] {
+  const pairs = new Counter();
+  for (let i = firstWord; i + 1 < endWord; i += 1)
+    if (tags[i] === 'NOUN' && isSubject(texts[i]!) && isPair(texts, tags, words, i))
+      pairs.add([texts[i]!, texts[i + 1]!], isName(words[i]!) || isName(words[i + 1]!));
+  return pairs.strongest((one) => 0.5 * (rarity(one[0]!) + rarity(one[1]!)), 1);
 }
 
 /** Written as a name is. Of a word at the start of a sentence that says nothing, so what counts is how it is written mostly. */

@@ -86,7 +86,7 @@ export const GENERIC_NOUNS = new Set(
 
 /** What figures are counted in: never part of a topic, alone or with another word. */
 export const MEASURES = new Set(
-  'cent cents percent euro euros pence pound pounds dollar dollars metre metres feet inch inches second seconds minute minutes hundred thousand million'.split(
+  'cent cents percent euro euros pence pound pounds dollar dollars metre metres feet inch inches second seconds minute minutes hundred thousand million kilo kilos kilogram kilograms gram grams tonne tonnes litre litres liter liters centimetre centimetres centimeter centimeters millimetre millimetres millimeter millimeters kilometre kilometres kilometer kilometers mile miles hectare hectares acre acres kilowatt kilowatts watt watts degree degrees yard yards gallon gallons ounce ounces quantity'.split(
     ' ',
   ),
 );
