@@ -1,20 +1,38 @@
 import type { Passage } from '../phrases.js';
 import { compress } from './compress.js';
 import { contentOf, shared } from './content.js';
-import { stemWeights, type TitleContext } from './title-features.js';
-import { clausesOf, type TitleDraft } from './title-sorts.js';
-import { isBroken, isClause, isHousekeeping, leans } from './wholeness.js';
+import { stemWeights, TITLE_FEATURES, type TitleContext, titleFeatures } from './title-features.js';
+import { clausesOf, type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
+import { TITLE_WEIGHTS } from './title-weights.js';
+import { isBroken, isClause, isHousekeeping, isLoose, leans } from './wholeness.js';
 import { type Line, lineText } from './written-word.js';
 
 /** A text under a short is read in a glance: two sentences, so many characters. Common practice. */
 const [MOST_SENTENCES, MOST_CHARACTERS] = [2, 220];
 /** A sentence that runs on is cut where it may end; one that is read has so many characters at most. Common practice. */
 const LONGEST_SENTENCE = 125;
-const LEAST_WORDS = 5;
+const [LEAST_WORDS, MOST_WORDS] = [5, 26];
 /** What says so much of the title again adds nothing. */
 const SAME = 0.5;
-/** What a sentence loses that leans on one that is not shown. */
-const LEANS = 0.5;
+
+/** What its words tell of the passage counts so much beside its form, and that it leans on what is not shown. */
+const [TELLS, LEANS] = [0.2, 0.4];
+/** A sentence is written as a title is, but as long as it needs to be; what it tells is counted above. */
+const OF_TITLES: ReadonlySet<string> = new Set([
+  'long',
+  'very long',
+  'very short',
+  'few words',
+  'some words',
+  'one comma',
+  'commas',
+  'content words',
+  'tells of the passage',
+  'tells of the recording',
+]);
+const FORM_WEIGHTS = TITLE_WEIGHTS.map((weight, k) => (OF_TITLES.has(TITLE_FEATURES[k]!) ? 0 : weight));
+
+const SORTS: ReadonlySet<TitleSort> = new Set(['said', 'contrast', 'advice']);
 
 interface Said {
   readonly text: string;
@@ -34,6 +52,7 @@ export function describe(context: TitleContext, title: string, limit: number): s
   const sentences = saidSentences(context, most).filter(({ words }) => shared(words, inTitle) < SAME);
   const chosen: Said[] = [];
   for (const one of [...sentences].sort((a, b) => b.worth - a.worth)) {
+    if (chosen.some((other) => other.sentence === one.sentence)) continue;
     if (chosen.length === MOST_SENTENCES) break;
     const length = chosen.reduce((sum, { text }) => sum + text.length + 1, one.text.length);
     if (length <= most && chosen.every((other) => shared(one.words, other.words) < SAME)) chosen.push(one);
@@ -47,15 +66,18 @@ export function describe(context: TitleContext, title: string, limit: number): s
 function saidSentences(context: TitleContext, most: number): Said[] {
   const { passage, tells } = context;
   const weights = stemWeights(context);
+  const drafts = titleDrafts(passage, Math.min(most, LONGEST_SENTENCE), MOST_WORDS).filter(({ sort, line }) => SORTS.has(sort) && line.length >= LEAST_WORDS);
+  const rows = titleFeatures(drafts, context);
   const found: Said[] = [];
-  for (let s = passage.first; s < passage.end; s += 1) {
-    const draft = writtenSentence(passage, s, Math.min(most, LONGEST_SENTENCE));
-    if (draft === null || isBroken(draft) || isHousekeeping(draft, tells)) continue;
+  drafts.forEach((draft, k) => {
+    if (!isClause(draft.line) || isBroken(draft) || isHousekeeping(draft, tells) || isLoose(draft)) return;
     const { line } = draft;
     const words = contentOf(line.map(({ norm }) => norm));
-    const worth = [...words].reduce((sum, key) => sum + (weights.passage.get(key) ?? 0) + 0.5 * (weights.recording.get(key) ?? 0), 0) / line.length ** 0.7;
-    found.push({ text: closed(draft.text), words, sentence: s, worth: worth * (leans(draft) ? LEANS : 1) });
-  }
+    const tellsOf = [...words].reduce((sum, key) => sum + (weights.passage.get(key) ?? 0) + 0.5 * (weights.recording.get(key) ?? 0), 0);
+    const form = rows[k]!.reduce((sum, value, f) => sum + value * FORM_WEIGHTS[f]!, 0);
+    const worth = TELLS * tellsOf + form - (leans(draft) ? LEANS : 0);
+    found.push({ text: closed(draft.text), words, sentence: draft.sentence, worth });
+  });
   return found;
 }
 

@@ -32,13 +32,13 @@ const MOST_PIECES = 3;
  * word that was not said, but for the frame (Why, What happens when, Don't).
  * @param limit characters
  */
-export function titleDrafts(passage: Passage, limit: number): TitleDraft[] {
+export function titleDrafts(passage: Passage, limit: number, mostWords = MOST_WORDS): TitleDraft[] {
   const lines = sentenceLines(passage);
   const found = new Map<string, TitleDraft>();
   lines.forEach((sentence, s) => {
     const pieces = clausesOf(sentence);
     for (const { sort, line, whole = false, resolved: named = false, cut = false } of draftsOf(sentence, pieces, lines[s + 1] ?? [], lines[s - 1] ?? [])) {
-      if (line.length < LEAST_WORDS || line.length > MOST_WORDS) continue;
+      if (line.length < LEAST_WORDS || line.length > mostWords) continue;
       const text = lineText(line);
       if (text.length > limit || text.length < 8) continue;
       const key = text.toLowerCase().replace(/[^\p{L}\p{N} ]/gu, '');

@@ -2,7 +2,7 @@ import { CANNOT_END } from '../../text/lists/talk.js';
 import { ASKS_ROOM, DID, ENDS_IN_ING, WAITING } from '../../text/lists/titles.js';
 import { stem } from '../../text/stem.js';
 import type { Hit } from '../../text/tells/find-tells.js';
-import type { TitleDraft } from './title-sorts.js';
+import { clausesOf, type TitleDraft } from './title-sorts.js';
 import { hasComma, type Line } from './written-word.js';
 
 // Whether a line can stand by itself, judged by rule.
@@ -134,3 +134,39 @@ const HOUSEKEEPING = new Set(['greeting', 'housekeeping', 'sponsor', 'signoff'])
 /** It is about the recording, not of it. */
 export const isHousekeeping = ({ line }: TitleDraft, tells: readonly Hit[]): boolean =>
   tells.some(({ tell, firstWord, endWord }) => HOUSEKEEPING.has(tell) && firstWord < line.at(-1)!.end && line[0]!.first < endWord);
+
+const ASKS = /^(?:what|how|where|who|why)$/;
+/** They begin what waits for the other half, in a sentence; in a title they may do without. */
+const WAITS_LONGER = new Set([...WAITS, 'before', 'after', 'by']);
+
+/**
+ * It may pass as a line by itself, and not as a sentence that is read: another begins inside it ("sent up to a I'll not go into
+ * that"), it answers what was asked before ("mostly for cellars, but …"), somebody is called, or it is not asked to its end.
+ */
+export function isLoose(draft: TitleDraft): boolean {
+  const { line, text } = draft;
+  const [first, second] = line;
+  if (callsFirst(draft) || breaksIn(line)) return true;
+  if (first!.norm === 'not' || (first!.tag === 'ADV' && second!.tag === 'VERB')) return true; // "just stopped"
+  if ((first!.tag === 'PROPN' || first!.tag === 'INTJ') && hasComma(first)) return true; // "Desmond, before we go"
+  const asked = text.endsWith('?');
+  if (!asked && (ASKS.test(line.at(-1)!.norm) || (ASKS.test(first!.norm) && second!.tag === 'AUX'))) return true; // "what was it, 18 letters"
+  const pieces = clausesOf(line);
+  if (WAITS_LONGER.has(first!.norm) && !asked) return !pieces.slice(1).some((piece) => isMain(piece)); // "if it's been in your kitchen, even if it's a peel"
+  return pieces.length > 1 && !isClause(pieces[0]!) && !(first!.tag === 'ADP' && isMain(pieces[1]!)); // "with the light on, and you can't"
+}
+
+/** A clause that stands by itself, in the middle of a sentence. */
+const isMain = (piece: Line): boolean => isClause(piece) && piece[0]!.norm !== 'even' && !/^(?:and|but|or|so|because|which|who|if|when)$/.test(piece[0]!.norm);
+
+/** Somebody begins anew in the middle of it, with nothing between. */
+const breaksIn = (line: Line): boolean =>
+  line.some(
+    ({ norm, tag }, i) =>
+      i > 0 &&
+      !hasComma(line[i - 1]) &&
+      ((tag === 'PRON' &&
+        /^(?:i|he|she|we|they|it)(?:$|')/.test(norm) &&
+        /^(?:a|an|the|my|your|his|our|their|is|are|was|were|it's|there's|that's)$/.test(line[i - 1]!.norm)) ||
+        (line[i - 1]!.tag === 'DET' && (tag === 'CCONJ' || tag === 'SCONJ') && /^(?:a|an|the)$/.test(line[i - 1]!.norm))),
+  );

@@ -211,10 +211,11 @@ describe('titles made of what was said', () => {
 describe('the text that goes with a title', () => {
   const TALK =
     'Hello and welcome back to the channel. So, um, the drain under the bath froze in the third week of January. And I think we poured two hundred litres of hot water down it, basically. The pipe cracked from one end to the other. And that was, um, that was that.';
-  const textOf = (title: string, limit = 200): string => {
-    const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${TALK}\n`);
+  const textFor = (talk: string, title: string, limit = 200): string => {
+    const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${talk}\n`);
     return describePassage(titleContext(transcript, { firstWord: 0, endWord: transcript.words.length }), title, limit);
   };
+  const textOf = (title: string, limit?: number): string => textFor(TALK, title, limit);
   it('adds to the title, in the order of the talk, and never greets', () => {
     const text = textOf('The pipe cracked from one end to the other');
     expect(text).toBe('The drain under the bath froze in the third week of January. We poured 200 litres of hot water down it.');
@@ -223,6 +224,24 @@ describe('the text that goes with a title', () => {
     expect(textOf('The pipe cracked from one end to the other', 70)).toMatch(/^[^.]{10,69}\.$/);
     expect(textOf('A title', 10)).toBe('');
   });
+  it('takes what is short enough of a sentence that runs on, from where it may begin', () => {
+    const said =
+      'Well the thing about that whole week, and I said it to my sister, is, when the drain froze we poured two hundred litres of hot water down it, and the pipe cracked from one end to the other, and she laughed at me about it for the rest of the winter.';
+    expect(textFor(said, 'The pipe cracked from one end to the other', 130)).toMatch(/^When the drain froze we poured 200 litres of hot water down it\b/);
+  });
+  it.each([
+    'I was sent up to a I will not go into that tonight.',
+    'Mostly for cellars and for the whole ground floor.',
+    'Before we go to the travel and the weather on the hour.',
+    "If it's been in your kitchen, even if it's a carrot peeling.",
+    'What was it, eighteen letters on the whole line.',
+    'Not just press the red button on the left.',
+    'With the red light flashing on top of it, and so on.',
+    'Dip the end of the pipe in for, what.',
+  ])('is not made of what is no sentence that is read: “%s”', (said) => expect(textFor(said, 'A title')).toBe(''));
+  it.each(['When the drain froze, we poured hot water down it.', 'In the third week of January, the drain under the bath froze.'])('is made of “%s”', (said) =>
+    expect(textFor(said, 'A title')).toBe(said),
+  );
 });
 
 describe('what a recording is about', () => {
