@@ -159,8 +159,9 @@ export function isLoose(draft: TitleDraft): boolean {
 /** A clause that stands by itself, in the middle of a sentence. */
 const isMain = (piece: Line): boolean => isClause(piece) && piece[0]!.norm !== 'even' && !/^(?:and|but|or|so|because|which|who|if|when)$/.test(piece[0]!.norm);
 
-/** Somebody begins anew in the middle of it, with nothing between. */
+/** Somebody begins anew in the middle of it, with nothing between; or a verb stands alone between commas ("…, is, …"). */
 const breaksIn = (line: Line): boolean =>
+  line.some((word, i) => i > 0 && word.tag === 'AUX' && hasComma(word) && hasComma(line[i - 1])) ||
   line.some(
     ({ norm, tag }, i) =>
       i > 0 &&
