@@ -4,7 +4,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { proposeCopy } from '@sift-reel/core';
-import { proposeTitles, stem, STOPWORDS, TITLE_FEATURES, titleContext, titleDrafts, titleFeatures } from '@sift-reel/core/fitting';
+import { describePassage, proposeTitles, stem, STOPWORDS, textDrafts, TITLE_FEATURES, titleContext, titleDrafts, titleFeatures } from '@sift-reel/core/fitting';
 import { fitPairwise, mean, rouge1, rougeL } from '@sift-reel/fitting';
 import { readFlatSet } from './lib/marked-set.mjs';
 import { readTitleGrades, readWordsSet, wordsOf } from './lib/words-set.mjs';
@@ -89,7 +89,42 @@ const fitOn = (some) =>
       })),
     { prior: PRIOR, least: 0.5, hold: 0.01, apart: 0.5, pairs: 12_000, steps: 240, seed: 20_261_201 },
   ).map((weight) => weight * UNIT);
-const leftOut = new Map([...talks.keys()].map((talk) => [talk, fitOn(groups.filter(({ passage }) => passage.talk !== talk))]));
+const withoutTalk = (fit) => new Map([...talks.keys()].map((talk) => [talk, fit(groups.filter(({ passage }) => passage.talk !== talk))]));
+const leftOut = withoutTalk(fitOn);
+
+// Sentences of texts: written as titles are, whose weights they begin from, but for what is a matter of a title's length; what they are
+// worth is how much of the editors' texts they hold.
+const OF_TITLES = new Set([
+  ...['long', 'very long', 'very short', 'few words', 'some words', 'one comma', 'commas', 'content words'],
+  ...['tells of the passage', 'tells of the recording'],
+]);
+/** Share of content words in common, the text's own counting half: a sentence is a part of it. */
+const held = (sentence, text) => {
+  const [mine, theirs] = [content(sentence), content(text)];
+  return (2 * mine.filter((word) => theirs.includes(word)).length) / Math.max(1, mine.length + 0.5 * theirs.length);
+};
+const textGroups = new Map(
+  groups.map((group) => {
+    const drafts = textDrafts(group.context, LIMITS.description);
+    const worth = drafts.map((draft) => mean(group.passage.written.map(({ text }) => held(draft.text, text))));
+    return [group, { values: Float32Array.from(titleFeatures(drafts, group.context).flatMap((row) => [...row])), worth }];
+  }),
+);
+const fitTextsOn = (some) => {
+  const prior = fitOn(some).map((weight, k) => (OF_TITLES.has(TITLE_FEATURES[k]) ? 0 : weight / UNIT));
+  const options = { prior, least: 0.5, hold: 0.05, apart: 0.08, pairs: 12_000, steps: 200, seed: 20_261_202 };
+  return fitPairwise(
+    some.map((group) => textGroups.get(group)),
+    options,
+  ).map((weight) => weight * UNIT);
+};
+const textsLeftOut = withoutTalk(fitTextsOn);
+const judgeText = (proposed, written) => ({
+  recall: mean(written.map((one) => rouge1(content(proposed), content(one)).recall)),
+  one: mean(written.map((one) => rouge1(words(proposed), words(one)).f)),
+  l: mean(written.map((one) => rougeL(words(proposed), words(one)).f)),
+});
+const texts = { proposed: [], 'one manner by the other two': [] };
 
 const SHOW = process.argv.includes('--show') ? Number(process.argv[process.argv.indexOf('--show') + 1]) : 0;
 const graded = [];
@@ -103,6 +138,15 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
     const known = new Map(drafts.map(({ text }, i) => [text, grade[i]]));
     graded.push({ best: Math.max(...grade), found: titles.map((text) => known.get(text)) });
   }
+  const told = passage.written.map(({ text }) => text);
+  texts.proposed.push(judgeText(describePassage(context, titles[0] ?? '', LIMITS.description, textsLeftOut.get(passage.talk)), told));
+  for (const [k, one] of told.entries())
+    texts['one manner by the other two'].push(
+      judgeText(
+        one,
+        told.filter((_, j) => j !== k),
+      ),
+    );
   const order = worth.map((_, i) => i).sort((a, b) => worth[b] - worth[a]);
   const tags = judgeTags(copy.hashtags, passage.written);
   const keywords = judgeKeywords(copy.keywords, passage.written);
@@ -143,16 +187,20 @@ row(
   ...[(found) => found[0], mean, (found) => Math.max(...found)].map((of) => mean(graded.map(({ found }) => of(found))).toFixed(2)),
   `the best draft ${mean(graded.map(({ best }) => best)).toFixed(2)}`,
 );
-const held = (list) => mean(list.filter((_, n) => n % 4 === 0));
+const ofForty = (list) => mean(list.filter((_, n) => n % 4 === 0));
 row(
   'the forty that were not graded: recall, ROUGE-1, ROUGE-L',
-  ...['recall', 'one', 'l'].map((key) => held(results.proposed.map((one) => one[key])).toFixed(3)),
+  ...['recall', 'one', 'l'].map((key) => ofForty(results.proposed.map((one) => one[key])).toFixed(3)),
 );
+row('texts', 'recall', 'ROUGE-1', 'ROUGE-L');
+for (const [name, list] of Object.entries(texts)) row(name, ...['recall', 'one', 'l'].map((key) => mean(list.map((one) => one[key])).toFixed(3)));
 row('drafts a passage', mean(groups.map(({ drafts }) => drafts.length)).toFixed(0));
 if (process.argv.includes('--write')) {
-  const weights = fitOn(groups);
-  writeFileSync(
-    join(import.meta.dirname, '../packages/core/src/copy/written/title-weights.ts'),
-    `/** Weights of \`TITLE_FEATURES\`, in order. Written by \`npm run bench -- words --write\`. */\nexport const TITLE_WEIGHTS: readonly number[] = [\n${weights.map((weight, k) => `  ${weight.toFixed(4)}, // ${TITLE_FEATURES[k]}`).join('\n')}\n];\n`,
-  );
+  const write = (name, what, weights) =>
+    writeFileSync(
+      join(import.meta.dirname, `../packages/core/src/copy/written/${name}-weights.ts`),
+      `/** Weights of \`TITLE_FEATURES\`${what}, in order. Written by \`npm run bench -- words --write\`. */\nexport const ${name.toUpperCase()}_WEIGHTS: readonly number[] = [\n${weights.map((weight, k) => `  ${weight.toFixed(4)}, // ${TITLE_FEATURES[k]}`).join('\n')}\n];\n`,
+    );
+  write('title', '', fitOn(groups));
+  write('text', ' for sentences of texts', fitTextsOn(groups));
 }

@@ -27,6 +27,7 @@ export { stem } from './text/stem.js';
 export { TITLE_FEATURES, titleFeatures } from './copy/written/title-features.js';
 export { titleDrafts } from './copy/written/title-sorts.js';
 export { proposeTitles } from './copy/written/titles.js';
+export { describe as describePassage, textDrafts } from './copy/written/description.js';
 export { titleContext } from './copy/propose.js';
 export { fieldsOf, type Field } from './copy/fields.js';
 export { saidPassage } from './copy/check/said-passage.js';

@@ -81,9 +81,19 @@ export function fieldsOf(texts: readonly string[], most: number): Field[] {
 }
 
 /** The widest field above a field, or itself. */
-export function familyOf(tag: string): string {
+function familyOf(tag: string): string {
   const wider = WIDER.get(tag) ?? null;
   return wider === null ? tag : familyOf(wider);
+}
+
+/** Whether one of two fields is the wider one of the other, or both are one. */
+export function inOneLine(one: string, other: string): boolean {
+  return isAbove(one, other) || isAbove(other, one);
+}
+
+/** Whether a field is another, or wider than it. */
+function isAbove(wide: string, tag: string | null): boolean {
+  return tag !== null && (tag === wide || isAbove(wide, WIDER.get(tag) ?? null));
 }
 
 /** How many fields are wider than a field; 0 for one at the top, and for what is no field. */

@@ -1,7 +1,7 @@
 import { MEANS } from '../text/lists/fields.js';
 import { ADVISES } from '../text/lists/written.js';
 import { phraseAt, stem, topicWords } from '../text/stem.js';
-import { depthOf, familyOf, type Field } from './fields.js';
+import { depthOf, type Field, inOneLine } from './fields.js';
 import type { Voice } from './voice/types.js';
 import { keyPhrases, type Passage, type PhraseStatistics } from './phrases.js';
 import { pairsIn, type RecordingSubject, type SubjectTerm } from './recording-tags.js';
@@ -96,17 +96,16 @@ function ownFields({ fields }: RecordingSubject): readonly Field[] {
 }
 
 /**
- * The recording's fields, those that the passage speaks of first; the first few of them from the narrower to the wider. One that is
- * a stranger to the recording's own counts where the passage speaks of it.
+ * The recording's fields, those that the passage speaks of first; the first few of them from the narrower to the wider. Beside the
+ * strongest, its wider and its narrower ones, another counts where the passage speaks of it.
  */
 function fieldsFor(passage: Passage, subject: RecordingSubject): string[] {
   const here = stemsOf(passage);
   const isHere = ({ said }: Field): boolean => said.filter((text) => text.split(' ').every((word) => here.has(stem(word)))).length >= LEAST_SAID_HERE;
   const weigh = (field: Field): number => field.weight * (isHere(field) ? SAID_HERE : 1);
   const fields = ownFields(subject);
-  const family = fields[0] === undefined ? '' : familyOf(fields[0].tag);
   const ordered = fields
-    .filter((field) => familyOf(field.tag) === family || isHere(field))
+    .filter((field) => inOneLine(field.tag, fields[0]!.tag) || isHere(field))
     .sort((a, b) => weigh(b) - weigh(a))
     .map(({ tag }) => tag);
   return [...ordered.slice(0, MOST_FIELDS).sort((a, b) => depthOf(b) - depthOf(a)), ...ordered.slice(MOST_FIELDS)];

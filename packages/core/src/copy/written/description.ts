@@ -1,10 +1,10 @@
 import type { Passage } from '../phrases.js';
 import { compress } from './compress.js';
 import { contentOf, shared } from './content.js';
-import { stemWeights, TITLE_FEATURES, type TitleContext, titleFeatures } from './title-features.js';
+import { TEXT_WEIGHTS } from './text-weights.js';
+import { type TitleContext, titleFeatures } from './title-features.js';
 import { clausesOf, type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
-import { TITLE_WEIGHTS } from './title-weights.js';
-import { isBroken, isClause, isHousekeeping, isLoose, leans } from './wholeness.js';
+import { isBroken, isClause, isHousekeeping, isLoose } from './wholeness.js';
 import { type Line, lineText } from './written-word.js';
 
 /** A text under a short is read in a glance: two sentences, so many characters. Common practice. */
@@ -14,23 +14,6 @@ const LONGEST_SENTENCE = 125;
 const [LEAST_WORDS, MOST_WORDS] = [5, 26];
 /** What says so much of the title again adds nothing. */
 const SAME = 0.5;
-
-/** What its words tell of the passage counts so much beside its form, and that it leans on what is not shown. */
-const [TELLS, LEANS] = [0.2, 0.4];
-/** A sentence is written as a title is, but as long as it needs to be; what it tells is counted above. */
-const OF_TITLES: ReadonlySet<string> = new Set([
-  'long',
-  'very long',
-  'very short',
-  'few words',
-  'some words',
-  'one comma',
-  'commas',
-  'content words',
-  'tells of the passage',
-  'tells of the recording',
-]);
-const FORM_WEIGHTS = TITLE_WEIGHTS.map((weight, k) => (OF_TITLES.has(TITLE_FEATURES[k]!) ? 0 : weight));
 
 const SORTS: ReadonlySet<TitleSort> = new Set(['said', 'contrast', 'advice']);
 
@@ -46,10 +29,10 @@ interface Said {
  * again. Empty where none is whole, or nothing may be said.
  * @param limit characters
  */
-export function describe(context: TitleContext, title: string, limit: number): string {
+export function describe(context: TitleContext, title: string, limit: number, weights: ArrayLike<number> = TEXT_WEIGHTS): string {
   const most = Math.min(limit, MOST_CHARACTERS);
   const inTitle = contentOf(title.split(/\s+/).map((word) => word.toLowerCase().replace(/[^\p{L}\p{N}']/gu, '')));
-  const sentences = saidSentences(context, most).filter(({ words }) => shared(words, inTitle) < SAME);
+  const sentences = saidSentences(context, most, weights).filter(({ words }) => shared(words, inTitle) < SAME);
   const chosen: Said[] = [];
   for (const one of [...sentences].sort((a, b) => b.worth - a.worth)) {
     if (chosen.some((other) => other.sentence === one.sentence)) continue;
@@ -63,22 +46,23 @@ export function describe(context: TitleContext, title: string, limit: number): s
     .join(' ');
 }
 
-function saidSentences(context: TitleContext, most: number): Said[] {
-  const { passage, tells } = context;
-  const weights = stemWeights(context);
-  const drafts = titleDrafts(passage, Math.min(most, LONGEST_SENTENCE), MOST_WORDS).filter(({ sort, line }) => SORTS.has(sort) && line.length >= LEAST_WORDS);
+/** What may stand in a text: sentences and their clauses that stand by themselves, as one would write them. @param most characters */
+export function textDrafts({ passage, tells }: TitleContext, most: number): TitleDraft[] {
+  return titleDrafts(passage, Math.min(most, LONGEST_SENTENCE), MOST_WORDS).filter(
+    (draft) =>
+      SORTS.has(draft.sort) && draft.line.length >= LEAST_WORDS && isClause(draft.line) && !isBroken(draft) && !isHousekeeping(draft, tells) && !isLoose(draft),
+  );
+}
+
+function saidSentences(context: TitleContext, most: number, weights: ArrayLike<number>): Said[] {
+  const drafts = textDrafts(context, most);
   const rows = titleFeatures(drafts, context);
-  const found: Said[] = [];
-  drafts.forEach((draft, k) => {
-    if (!isClause(draft.line) || isBroken(draft) || isHousekeeping(draft, tells) || isLoose(draft)) return;
-    const { line } = draft;
-    const words = contentOf(line.map(({ norm }) => norm));
-    const tellsOf = [...words].reduce((sum, key) => sum + (weights.passage.get(key) ?? 0) + 0.5 * (weights.recording.get(key) ?? 0), 0);
-    const form = rows[k]!.reduce((sum, value, f) => sum + value * FORM_WEIGHTS[f]!, 0);
-    const worth = TELLS * tellsOf + form - (leans(draft) ? LEANS : 0);
-    found.push({ text: closed(draft.text), words, sentence: draft.sentence, worth });
-  });
-  return found;
+  return drafts.map((draft, k) => ({
+    text: closed(draft.text),
+    words: contentOf(draft.line.map(({ norm }) => norm)),
+    sentence: draft.sentence,
+    worth: rows[k]!.reduce((sum, value, f) => sum + value * weights[f]!, 0),
+  }));
 }
 
 /** A line with the mark that ends a sentence. */
