@@ -108,9 +108,13 @@ describe('words', () => {
   it('are proposed by what the last finished sift found: its subject, and its language', async () => {
     const short = await shortOf(1);
     const propose = async () => (await world.owner.post(`shorts/${short.id}/proposal`)).body as { title: string; hashtags: string[] };
-    const term = { text: 'barge horse', stems: ['barge', 'hors'], count: 9, weight: 99 };
-    await query('UPDATE sifts SET subject = $2 WHERE id = $1', [seeded.siftId, JSON.stringify({ compounds: [term], singles: [], fields: [] })]);
+    const field = { tag: 'bargehorse', wider: null, weight: 9, said: ['barge', 'horse'] };
+    await query('UPDATE sifts SET subject = $2 WHERE id = $1', [seeded.siftId, JSON.stringify({ compounds: [], singles: [], fields: [field] })]);
     expect((await propose()).hashtags).toContain('bargehorse');
+    // What the recording is called counts, too, where it is said in it.
+    expect((await propose()).hashtags).not.toContain('coldchimney');
+    await query(`UPDATE recordings SET title = 'The cold chimney, a talk' WHERE id = $1`, [seeded.recordingId]);
+    expect((await propose()).hashtags).toContain('coldchimney');
     // One that waits has found nothing, and changes nothing.
     await query(
       `INSERT INTO sifts (recording_id, client_id, brief_id, created_at) SELECT recording_id, client_id, brief_id, now() + interval '1 hour' FROM sifts WHERE id = $1`,
