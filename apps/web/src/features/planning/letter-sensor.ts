@@ -1,6 +1,8 @@
 import type { Activators, SensorInstance, SensorProps } from '@dnd-kit/core';
 
 export interface LetterOptions {
+  /** It was picked up. @param letGo stops listening, for when the board goes away under it */
+  readonly onPicked: (letGo: () => void) => void;
   /** A key while something is held: its code, from the very next key on. @returns whether it meant anything */
   readonly onKey: (code: string) => boolean;
   /** It is put down where the keys have brought it. */
@@ -31,6 +33,7 @@ export class LetterSensor implements SensorInstance {
   ];
 
   constructor(private readonly props: SensorProps<LetterOptions>) {
+    props.options.onPicked(() => this.leave());
     props.onStart({ x: 0, y: 0 });
     document.addEventListener('keydown', this.listen);
     document.addEventListener('visibilitychange', this.cancel);

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { fireEvent, screen, within } from '@testing-library/react';
+import { cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { type Answers, type Ask, onScreens, show } from '../../app/screen.fixture.js';
 import { store } from '../../app/store.js';
@@ -145,6 +145,20 @@ describe('the schedule', () => {
       .poll(() => asked.filter(({ method }) => method === 'PUT').map(({ body }) => body))
       .toEqual([{ moves: [{ postId: 'post-b', channelId: 'one', date: '2030-03-08', minute: 750, version: 3 }] }]);
     expect(store.getState().schedule).toMatchObject({ held: null, cursor: null });
+  });
+  it('is let go of where one goes elsewhere with it', async () => {
+    const { asked } = page();
+    const card = await postOf('b');
+    card.focus();
+    const press = (target: EventTarget, key: string, code: string): boolean =>
+      target.dispatchEvent(new KeyboardEvent('keydown', { key, code, bubbles: true, cancelable: true }));
+    press(card, 'm', 'KeyM');
+    press(card, 'ArrowRight', 'ArrowRight');
+    expect(store.getState().schedule.held).toEqual({ kind: 'post', postId: 'post-b' });
+    cleanup();
+    press(document.body, 'p', 'KeyP');
+    expect(store.getState().schedule).toMatchObject({ held: null, cursor: null });
+    expect(asked.filter(({ method }) => method === 'PUT')).toEqual([]);
   });
   it('takes off what is chosen', async () => {
     const { user, asked } = page('/schedule', { 'DELETE api/posts/post-a': null, 'DELETE api/posts/post-b': null });

@@ -11,7 +11,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { type Plan } from '@sift-reel/core';
-import { useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import type { ScheduleView } from '../../app/api.js';
 import { store, useAppDispatch, useAppSelector } from '../../app/store.js';
 import { LetterSensor, type LetterOptions } from './letter-sensor.js';
@@ -81,10 +81,23 @@ export function useBoardDrag({ view, plan, days, clock, onDrop }: BoardDrag): Dn
 
   // The sensor keeps what it was given when something was picked up.
   const latest = useRef<LetterOptions>(null!);
-  latest.current = { onKey, onPut: () => putAt(store.getState().schedule.cursor) };
+  const letGo = useRef<() => void>(() => undefined);
+  latest.current = { onPicked: (stop) => (letGo.current = stop), onKey, onPut: () => putAt(store.getState().schedule.cursor) };
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(LetterSensor, { onKey: (code) => latest.current.onKey(code), onPut: () => latest.current.onPut() }),
+    useSensor(LetterSensor, {
+      onPicked: (stop) => latest.current.onPicked(stop),
+      onKey: (code) => latest.current.onKey(code),
+      onPut: () => latest.current.onPut(),
+    }),
+  );
+  // Whoever goes elsewhere with something in hand lets go of it: a key on another page moves no post.
+  useEffect(
+    () => () => {
+      letGo.current();
+      dispatch(pickedUp(null));
+    },
+    [dispatch],
   );
   const collisionDetection: CollisionDetection = (drag) =>
     cursor === null ? pointerWithin(drag) : drag.droppableContainers.filter(({ id }) => id === `${cursor.channelId} ${cursor.date}`).map(({ id }) => ({ id }));
