@@ -182,6 +182,17 @@ for (const [name, list] of Object.entries(results))
     /^[PQR]$/.test(name) ? `manner ${name} by the other two` : name,
     ...['recall', 'one', 'l', 'tags', 'keywords'].map((key) => mean(list.map((one) => one[key])).toFixed(3)),
   );
+/** The lowest mean of a talk. */
+const worstTalk = (values) => {
+  const ofTalk = (talk) => values.filter((_, n) => groups[n].passage.talk === talk);
+  return Math.min(
+    ...[...talks.keys()]
+      .map(ofTalk)
+      .filter((some) => some.length > 0)
+      .map(mean),
+  );
+};
+row('proposed, the worst talk', ...['recall', 'one', 'l', 'tags', 'keywords'].map((key) => worstTalk(results.proposed.map((one) => one[key])).toFixed(3)));
 row(
   'grades (0 to 2) of the first, of three, of the best of three',
   ...[(found) => found[0], mean, (found) => Math.max(...found)].map((of) => mean(graded.map(({ found }) => of(found))).toFixed(2)),
@@ -194,6 +205,7 @@ row(
 );
 row('texts', 'recall', 'ROUGE-1', 'ROUGE-L');
 for (const [name, list] of Object.entries(texts)) row(name, ...['recall', 'one', 'l'].map((key) => mean(list.map((one) => one[key])).toFixed(3)));
+row('texts, the worst talk', ...['recall', 'one', 'l'].map((key) => worstTalk(texts.proposed.map((one) => one[key])).toFixed(3)));
 row('drafts a passage', mean(groups.map(({ drafts }) => drafts.length)).toFixed(0));
 if (process.argv.includes('--write')) {
   const write = (name, what, weights) =>
