@@ -4,7 +4,7 @@ import { DEMO_TALKS, demoTranscript, transcriptOf } from '../talk.fixture.js';
 import { winkTagger } from '../text/tagger.js';
 import { fieldsOf } from './fields.js';
 import { toHashtag } from './hashtags.js';
-import { gerund } from './recording-tags.js';
+import { gerund, pairsIn } from './recording-tags.js';
 import { keyPhrases, phraseStatistics } from './phrases.js';
 import { namesOf } from './check/check-copy.js';
 import { saidPassage } from './check/said-passage.js';
@@ -54,6 +54,19 @@ describe('keywords', () => {
     }
     expect(Math.max(...heads.values())).toBeGreaterThanOrEqual(4);
   });
+});
+
+describe('compounds that a passage says once', () => {
+  const pairsOf = (text: string): string[] => {
+    const { words } = transcriptOf(`WEBVTT\n\n00:00.000 --> 00:30.000\n${text}\n`);
+    const texts = normaliseWords(words);
+    return pairsIn({ texts, words, tags: winkTagger(texts), firstWord: 0, endWord: words.length }).map((one) => one.text);
+  };
+  it.each([
+    ['You keep the bank details, and the leaver form goes to the ward.', ['leaver form', 'bank details']],
+    ['It sits there until the nest dries out and the boiler breaks in January.', []],
+    ['He had the bank, details came later.', []],
+  ])('“%s”', (said, wanted) => expect(pairsOf(said).sort()).toEqual([...wanted].sort()));
 });
 
 describe('compounds of a recording’s title', () => {

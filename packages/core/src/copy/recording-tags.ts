@@ -58,10 +58,14 @@ export function recordingSubject(texts: readonly string[], tags: readonly PartOf
 export function pairsIn({ texts, tags, words, firstWord, endWord }: Pick<Passage, 'texts' | 'tags' | 'words' | 'firstWord' | 'endWord'>): SubjectTerm[] {
   const pairs = new Counter();
   for (let i = firstWord; i + 1 < endWord; i += 1)
-    if (tags[i] === 'NOUN' && isSubject(texts[i]!) && isPair(texts, tags, words, i))
+    if (tags[i] === 'NOUN' && isSubject(texts[i]!) && isPair(texts, tags, words, i) && !mayBeDone(texts, tags, words, i + 1))
       pairs.add([texts[i]!, texts[i + 1]!], isName(words[i]!) || isName(words[i + 1]!));
   return pairs.strongest((one) => 0.5 * (rarity(one[0]!) + rarity(one[1]!)), 1);
 }
+
+/** "the nest dries out", "the boiler breaks in January": what somebody does, whatever the tagger says. */
+const mayBeDone = (texts: readonly string[], tags: readonly PartOfSpeech[], words: readonly Word[], i: number): boolean =>
+  /[^s]s$/.test(texts[i]!) && !/[.,;:!?]["'”’)]*$/.test(words[i]!.text) && /^(?:DET|PRON|ADV|ADP|PART)$/.test(tags[i + 1] ?? '');
 
 /** Written as a name is. Of a word at the start of a sentence that says nothing, so what counts is how it is written mostly. */
 const isName = ({ text }: Word): boolean => /^\p{Lu}\p{Ll}/u.test(text);
