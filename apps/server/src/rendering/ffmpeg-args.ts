@@ -1,9 +1,8 @@
 import { type CaptionStrip, cutFrames, FRAME_SIZES, framesOf, type FrameRate, type FrameSpan } from '@sift-reel/core';
 import { SOUND_INPUT } from '../media/ffmpeg.js';
-import { evenFilter, type Level, levelFilter } from './level.js';
+import { evenFilter, type Level, levelFilter, SAMPLE_RATE } from './level.js';
 import type { RenderPlan } from './render-plan.js';
 
-export const SAMPLE_RATE = 48_000;
 /** So short that nobody hears it, and long enough that no cut clicks. */
 const FADE_SECONDS = 0.01;
 /** Read beyond a span, so that its last frame is there whatever the file's own clock. */

@@ -23,6 +23,8 @@ export type Level =
 
 export const UNTOUCHED = { kind: 'none' } as const satisfies Level;
 
+/** Of what is made, in Hz. */
+export const SAMPLE_RATE = 48_000;
 /** An encoder's wave goes a little beyond the one it was given. */
 const ENCODER_DB = 0.5;
 /** LU; what ranges further is evened out. What loudnorm itself takes for its longest range of talk. */
@@ -30,7 +32,7 @@ const WIDEST_RANGE = 11;
 /** dB that a limiter may take off a peak before one hears it. By judgement. */
 const MOST_LIMITED = 8;
 /** A limiter that looks at samples alone lets the wave between them through; at twice the rate, little of it. */
-const LIMITER_RATE = 96_000;
+const LIMITER_RATE = 2 * SAMPLE_RATE;
 
 /**
  * How sound that was heard so becomes as loud as asked.
@@ -47,7 +49,7 @@ export function levelFor({ integrated, peak }: Loudness, heard: HeardLoudness | 
 }
 
 /**
- * The filters that do it, for what plays at 48 kHz.
+ * The filters that do it, for what plays at `SAMPLE_RATE`.
  * @param limiterRate of the limiter, in Hz; to measure what it takes off, the sound's own does as well, and sooner
  */
 export function levelFilter(level: Level, limiterRate = LIMITER_RATE): string {
@@ -58,7 +60,7 @@ export function levelFilter(level: Level, limiterRate = LIMITER_RATE): string {
       return `volume=${level.db.toFixed(2)}dB`;
     case 'limited':
       // It looks 5 ms ahead, and gives back what that delays.
-      return `volume=${level.db.toFixed(2)}dB,aresample=${limiterRate},alimiter=limit=${(10 ** (level.peak / 20)).toFixed(6)}:attack=5:release=50:level=false:latency=true,aresample=48000`;
+      return `volume=${level.db.toFixed(2)}dB,aresample=${limiterRate},alimiter=limit=${(10 ** (level.peak / 20)).toFixed(6)}:attack=5:release=50:level=false:latency=true,aresample=${SAMPLE_RATE}`;
     case 'even': {
       const { input_i, input_tp, input_lra, input_thresh, target_offset } = level.measured;
       return `${evenFilter(level.loudness)}:measured_I=${input_i}:measured_TP=${input_tp}:measured_LRA=${input_lra}:measured_thresh=${input_thresh}:offset=${target_offset}:linear=true`;
@@ -66,7 +68,7 @@ export function levelFilter(level: Level, limiterRate = LIMITER_RATE): string {
   }
 }
 
-export const evenFilter = ({ integrated, peak }: Loudness): string => `loudnorm=I=${integrated}:TP=${peak - ENCODER_DB}:LRA=11`;
+export const evenFilter = ({ integrated, peak }: Loudness): string => `loudnorm=I=${integrated}:TP=${peak - ENCODER_DB}:LRA=${WIDEST_RANGE}`;
 
 /** What a measuring said, out of all that ffmpeg said. @returns null where nothing is loud enough to be measured */
 export function heardOf(said: string): HeardLoudness | null {

@@ -28,7 +28,7 @@ export class ProposalsService {
   private async requestFor(clientId: string, recordingId: string, { firstWord, endWord }: WordRange, channelId: string | null): Promise<ProposeCopyTask> {
     const talk = await storedTalk(recordingId);
     const client = await Client.findByPk(clientId);
-    const recording = await Recording.findByPk(recordingId, { attributes: ['id', 'title'] });
+    const recording = await Recording.findOne({ where: { id: recordingId, clientId }, attributes: ['id', 'title'] });
     const limits = await this.limitsOf(clientId, channelId);
     const { language, subject } = await this.knownOf(recordingId);
     return {

@@ -65,7 +65,10 @@ export function pairsIn({ texts, tags, words, firstWord, endWord }: Pick<Passage
 
 /** "the nest dries out", "the boiler breaks in January": what somebody does, whatever the tagger says. */
 const mayBeDone = (texts: readonly string[], tags: readonly PartOfSpeech[], words: readonly Word[], i: number): boolean =>
-  /[^s]s$/.test(texts[i]!) && !/[.,;:!?]["'”’)]*$/.test(words[i]!.text) && /^(?:DET|PRON|ADV|ADP|PART)$/.test(tags[i + 1] ?? '');
+  /[^s]s$/.test(texts[i]!) && !endsInMark(words[i]!) && /^(?:DET|PRON|ADV|ADP|PART)$/.test(tags[i + 1] ?? '');
+
+/** With nothing after it that belongs to it. */
+const endsInMark = ({ text }: Word): boolean => /[.,;:!?]["'”’)]*$/.test(text);
 
 /** Written as a name is. Of a word at the start of a sentence that says nothing, so what counts is how it is written mostly. */
 const isName = ({ text }: Word): boolean => /^\p{Lu}\p{Ll}/u.test(text);
@@ -73,7 +76,7 @@ const isName = ({ text }: Word): boolean => /^\p{Lu}\p{Ll}/u.test(text);
 /** Two words that name one thing: something and a noun, with nothing between them. */
 function isPair(texts: readonly string[], tags: readonly PartOfSpeech[], words: readonly Word[], i: number): boolean {
   const after = texts[i + 1];
-  if (after === undefined || tags[i + 1] !== 'NOUN' || !isSubject(after) || /[.,;:!?]["'”’)]*$/.test(words[i]!.text)) return false;
+  if (after === undefined || tags[i + 1] !== 'NOUN' || !isSubject(after) || endsInMark(words[i]!)) return false;
   return tags[i] === 'NOUN' || (tags[i] === 'ADJ' && rarity(texts[i]!) > LEAST_RARITY);
 }
 

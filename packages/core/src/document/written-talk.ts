@@ -5,7 +5,7 @@ import type { Passage } from '../copy/phrases.js';
 import { phraseStatistics } from '../copy/phrases.js';
 import { cleanLine } from '../copy/said-line.js';
 import { contentOf } from '../copy/written/content.js';
-import { closed, writtenSentence } from '../copy/written/description.js';
+import { closed, writtenSentence } from '../copy/written/written-sentence.js';
 import type { TitleContext } from '../copy/written/title-features.js';
 import { asksRoom, bringsIn, callsFirst, isBroken, isHousekeeping, leans } from '../copy/written/wholeness.js';
 import type { Line } from '../copy/written/written-word.js';

@@ -32,7 +32,10 @@ export class LetterSensor implements SensorInstance {
     },
   ];
 
+  private readonly letter: string;
+
   constructor(private readonly props: SensorProps<LetterOptions>) {
+    this.letter = (props.event as KeyboardEvent).code;
     props.options.onPicked(() => this.leave());
     props.onStart({ x: 0, y: 0 });
     document.addEventListener('keydown', this.listen);
@@ -41,8 +44,9 @@ export class LetterSensor implements SensorInstance {
   }
 
   private readonly listen = (event: KeyboardEvent): void => {
-    if (event === this.props.event) return; // the M that picked it up
-    if (PUT.has(event.code)) {
+    // The M that picked it up, and those that a key held down sends after it.
+    if (event.code === this.letter) event.preventDefault();
+    else if (PUT.has(event.code)) {
       event.preventDefault();
       this.leave();
       this.props.options.onPut();

@@ -136,6 +136,7 @@ describe('the schedule', () => {
     // All in one breath: nothing is waited for between them.
     for (const [key, code] of [
       ['m', 'KeyM'],
+      ['m', 'KeyM'], // held down a moment too long
       ['ArrowRight', 'ArrowRight'],
       ['ArrowRight', 'ArrowRight'],
       ['p', 'KeyP'],
@@ -145,6 +146,7 @@ describe('the schedule', () => {
       .poll(() => asked.filter(({ method }) => method === 'PUT').map(({ body }) => body))
       .toEqual([{ moves: [{ postId: 'post-b', channelId: 'one', date: '2030-03-08', minute: 750, version: 3 }] }]);
     expect(store.getState().schedule).toMatchObject({ held: null, cursor: null });
+    expect(store.getState().notices.filter(({ kind }) => kind === 'trouble')).toEqual([]);
   });
   it('is let go of where one goes elsewhere with it', async () => {
     page();

@@ -1,17 +1,15 @@
-import type { Passage } from '../phrases.js';
-import { compress } from './compress.js';
 import { contentOf, shared } from './content.js';
 import { TEXT_WEIGHTS } from './text-weights.js';
 import { type TitleContext, titleFeatures } from './title-features.js';
-import { clausesOf, type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
+import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
 import { isBroken, isClause, isHousekeeping, isLoose } from './wholeness.js';
-import { type Line, lineText } from './written-word.js';
+import { closed, LEAST_WORDS } from './written-sentence.js';
 
 /** A text under a short is read in a glance: two sentences, so many characters. Common practice. */
 const [MOST_SENTENCES, MOST_CHARACTERS] = [2, 220];
 /** A sentence that runs on is cut where it may end; one that is read has so many characters at most. Common practice. */
 const LONGEST_SENTENCE = 125;
-const [LEAST_WORDS, MOST_WORDS] = [5, 26];
+const MOST_WORDS = 26;
 /** What says so much of the title again adds nothing. */
 const SAME = 0.5;
 
@@ -63,25 +61,4 @@ function saidSentences(context: TitleContext, most: number, weights: ArrayLike<n
     sentence: draft.sentence,
     worth: rows[k]!.reduce((sum, value, f) => sum + value * weights[f]!, 0),
   }));
-}
-
-/** A line with the mark that ends a sentence. */
-export const closed = (text: string): string => (/[?!…]["”’)]?$/.test(text) ? text : `${text}.`);
-
-/** A sentence of the passage as it would be written, or what of it is short enough; null where it says nothing of anything. @param most characters */
-export function writtenSentence(passage: Passage, s: number, most: number): TitleDraft | null {
-  const sentence = passage.sentences[s]!;
-  const whole = compress(passage, Math.max(sentence.firstWord, passage.firstWord), Math.min(sentence.endWord, passage.endWord));
-  const line = fitting(whole, most);
-  return line === null ? null : { text: lineText(line), sort: 'said', line, sentence: s, whole: line === whole, resolved: false, cut: line !== whole };
-}
-
-/** The sentence, or as many of its first clauses as fit and say something of something; null where none do. */
-function fitting(sentence: Line, most: number): Line | null {
-  const pieces = clausesOf(sentence);
-  for (let n = pieces.length; n > 0; n -= 1) {
-    const line = n === pieces.length ? sentence : pieces.slice(0, n).flat();
-    if (lineText(line).length < most && line.length >= LEAST_WORDS && isClause(line)) return line;
-  }
-  return null;
 }

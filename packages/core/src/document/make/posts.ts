@@ -1,4 +1,5 @@
-import { closed, describe } from '../../copy/written/description.js';
+import { describe } from '../../copy/written/description.js';
+import { closed } from '../../copy/written/written-sentence.js';
 import { contentOf, shared } from '../../copy/written/content.js';
 import { isBroken } from '../../copy/written/wholeness.js';
 import { type TitleDraft, titleDrafts } from '../../copy/written/title-sorts.js';

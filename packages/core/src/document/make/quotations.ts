@@ -1,6 +1,6 @@
 import { cleanLine } from '../../copy/said-line.js';
 import { shared } from '../../copy/written/content.js';
-import { closed } from '../../copy/written/description.js';
+import { closed } from '../../copy/written/written-sentence.js';
 import { paragraph, quote, text } from '../build.js';
 import type { BlockQuote } from '../types.js';
 import type { TalkMoment, WrittenSentence, WrittenTalk } from '../written-talk.js';
