@@ -63,6 +63,8 @@ test('the owner sets up a client, its channel, a day without posts and a produce
   await page.getByLabel('About', { exact: true }).fill('warp, weft');
   await page.getByRole('button', { name: 'Save the standing brief' }).click();
   await expect(page.getByText('Saved the standing brief')).toBeVisible();
+  const fontOf = (one: Locator): Promise<string> => one.evaluate((element) => getComputedStyle(element).fontFamily);
+  expect(await fontOf(page.getByText('Saved the standing brief'))).toBe(await fontOf(page.locator('body'))); // the one that is shipped
 
   await page.getByRole('button', { name: 'Olive Owner' }).click();
   await page.getByRole('menuitem', { name: 'Users and assignments' }).click();

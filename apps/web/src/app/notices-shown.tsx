@@ -28,7 +28,16 @@ export function Notices(): ReactNode {
       toast.dismiss(shown);
     };
   }, [newest, dispatch]);
-  return <Toaster position="bottom-center" visibleToasts={1} containerAriaLabel={t('app.messages')} hotkey={[]} mobileOffset={{ bottom: 68 }} />;
+  return (
+    <Toaster
+      position="bottom-center"
+      visibleToasts={1}
+      containerAriaLabel={t('app.messages')}
+      hotkey={[]}
+      mobileOffset={{ bottom: 68 }}
+      style={{ fontFamily: 'inherit' }}
+    />
+  );
 }
 
 function NoticeCard({ notice, onClose }: { notice: Notice; onClose: () => void }): ReactNode {
