@@ -5,6 +5,7 @@ import { benchSlice } from '../features/sifting/bench-slice.js';
 import { scheduleSlice } from '../features/planning/schedule-slice.js';
 import { uploadSlice } from '../features/recordings/upload-slice.js';
 import { baseApi } from './base-api.js';
+import { newestRows } from './newest.js';
 import { noticeSlice } from './notices.js';
 import { sessionSlice } from './session.js';
 
@@ -18,7 +19,7 @@ export const store = configureStore({
     notices: noticeSlice.reducer,
   },
   // Rankings and transcripts of 100,000 words are plain data; walking them on every action would be felt.
-  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(baseApi.middleware),
+  middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(newestRows(), baseApi.middleware),
 });
 setupListeners(store.dispatch);
 

@@ -53,7 +53,7 @@ describe('the feeds of a client', () => {
   it('list what is out, and what became of it', async () => {
     const { user } = feeds([feed()], { 'api/feeds/f1/episodes': [episode('e1'), episode('e2', { recordingId: 'r1' }), episode('e3', { isNew: false })] });
     await user.click(await screen.findByRole('button', { name: 'Low Water' }));
-    const items = within(await screen.findByRole('dialog')).getAllByRole('listitem');
+    const items = await within(await screen.findByRole('dialog')).findAllByRole('listitem');
     expect(items.map((one) => within(one).queryByText('new') !== null)).toEqual([true, false, false]);
     expect(within(items[1]!).getByRole('link', { name: 'taken in' })).toHaveAttribute('href', '/recordings/r1');
   });
