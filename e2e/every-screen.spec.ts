@@ -135,6 +135,7 @@ test('every main screen reads well: by axe by day and by night, and uncut on a n
   await stranger.goto(url());
   await stranger.getByRole('button', { name: 'Sign in' }).waitFor();
   await expectNothingCutOff(stranger, 'sign-in');
+  await stranger.context().close();
 });
 
 test('on a narrow screen one reads a ranking, plays, keeps and drops, and approves a short', async ({ browser }) => {
@@ -176,4 +177,5 @@ test('on a narrow screen one reads a ranking, plays, keeps and drops, and approv
   await page.getByRole('link', { name: 'All shorts' }).click();
   await expect(page.locator('ul[aria-label="Shorts"] li').first()).toContainText('approved');
   expect(((await api('GET', listOf(clientId))) as unknown as { approved: boolean }[])[0]!.approved).toBe(true);
+  await page.context().close();
 });

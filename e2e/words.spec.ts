@@ -22,16 +22,19 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
   await page.getByRole('button', { name: 'Sift the recording' }).click();
   await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
 
-  // The client's voice, and the writing service allowed.
+  // The client's voice, and the writing service allowed, faster than the list of clients is read again.
   await page.goto(url(`/clients/${clientId}`));
+  await expect(page.getByRole('button', { name: 'Change the voice' })).toBeVisible();
+  await page.route('**/api/clients', () => undefined);
   await page.getByRole('button', { name: 'Change the voice' }).click();
   await page.getByLabel('Say this, not that').fill('firewood, not logs');
   await page.getByLabel('Hashtags always').fill('TarLine');
   await page.getByLabel('Under every text').fill('tarline.example');
   await page.getByRole('button', { name: 'Save the voice' }).click();
-  await expect(page.getByText('firewood, not logs')).toBeVisible();
+  await expect(page.getByRole('definition').filter({ hasText: 'firewood, not logs' })).toBeVisible();
   await page.getByRole('checkbox', { name: /writing service may be asked/ }).click();
   await expect(page.getByText('Allowed the writing service for “Tarline”')).toBeVisible();
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
 
   // Keep three; their words are proposed in the voice.
   await page.goto(url(`/recordings?client=${clientId}`));
