@@ -4,22 +4,15 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { proposeCopy } from '@sift-reel/core';
-import { describePassage, proposeTitles, stem, STOPWORDS, textDrafts, TITLE_FEATURES, titleContext, titleDrafts, titleFeatures } from '@sift-reel/core/fitting';
+import { describePassage, proposeTitles, stem, textDrafts, TITLE_FEATURES, titleContext, titleDrafts, titleFeatures } from '@sift-reel/core/fitting';
 import { fitPairwise, mean, rouge1, rougeL } from '@sift-reel/fitting';
 import { readFlatSet } from './lib/marked-set.mjs';
-import { readTitleGrades, readWordsSet, wordsOf } from './lib/words-set.mjs';
+import { contentIn as content, readTitleGrades, readWordsSet, wordsIn as words, wordsOf } from './lib/words-set.mjs';
 import { row } from './measure.mjs';
 
 const LIMITS = { title: 60, description: 200, hashtags: 5 };
 const passages = readWordsSet();
 const talks = new Map(readFlatSet().map((one) => [one.name, one]));
-const words = (line) =>
-  line
-    .toLowerCase()
-    .replace(/[’]/g, "'")
-    .match(/[\p{L}\p{N}][\p{L}\p{N}'.,-]*/gu)
-    ?.map((word) => stem(word.replace(/[.,'-]+$/, '').replace(/'s$/, ''))) ?? [];
-const content = (line) => words(line).filter((word) => !STOPWORDS.has(word));
 
 /** What some titles are worth to a list of written ones. */
 function judgeTitles(proposed, written) {
@@ -34,15 +27,6 @@ const judgeTags = (proposed, written) => {
   const known = new Set(written.flatMap((one) => one.tags.map(stem)));
   return proposed.length === 0 ? 0 : proposed.filter((tag) => known.has(stem(tag))).length / 5;
 };
-
-/** Search phrases that come near a written one: two content words in common, or one where both have no more. */
-const near = (a, b) => {
-  const [mine, theirs] = [content(a), content(b)];
-  const both = mine.filter((word) => theirs.includes(word)).length;
-  return both >= 2 || (both === 1 && mine.length === 1 && theirs.length === 1);
-};
-const judgeKeywords = (proposed, written) =>
-  proposed.length === 0 ? 0 : proposed.filter((one) => written.some(({ keywords }) => keywords.some((other) => near(one, other)))).length / proposed.length;
 
 // What a draft is worth: how it was graded, and how near it comes to the written title that is nearest.
 const worthOf = (text, written) => Math.max(...written.map((one) => (rouge1(content(text), content(one)).f + rougeL(words(text), words(one)).f) / 2));
@@ -149,16 +133,14 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
     );
   const order = worth.map((_, i) => i).sort((a, b) => worth[b] - worth[a]);
   const tags = judgeTags(copy.hashtags, passage.written);
-  const keywords = judgeKeywords(copy.keywords, passage.written);
-  results['the first, by weights that have seen the talks'].push({ ...judgeTitles([copy.title], written), tags, keywords });
-  results.proposed.push({ ...judgeTitles(titles, written), tags, keywords });
+  results['the first, by weights that have seen the talks'].push({ ...judgeTitles([copy.title], written), tags });
+  results.proposed.push({ ...judgeTitles(titles, written), tags });
   results['best of all drafts'].push({
     ...judgeTitles(
       order.slice(0, 3).map((i) => drafts[i].text),
       written,
     ),
     tags: 0,
-    keywords: 0,
   });
   ['P', 'Q', 'R'].forEach((manner, k) => {
     const others = passage.written.filter((_, j) => j !== k);
@@ -168,7 +150,6 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
         others.flatMap((one) => one.titles),
       ),
       tags: judgeTags(passage.written[k].tags, others),
-      keywords: judgeKeywords(passage.written[k].keywords, others),
     });
   });
   if (SHOW > 0 && n % SHOW === 0)
@@ -176,11 +157,11 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
       `\n${passage.id} (${drafts.length} drafts)\n${titles.map((one) => `  > ${one}`).join('\n')}\n  * ${drafts[order[0]]?.text}\n${written.map((one) => `    ${one}`).join('\n')}\n  # ${copy.hashtags.join(' ')}\n    ${passage.written[0].tags.join(' ')}\n  = ${copy.description}\n    ${passage.written[0].text}\n`,
     );
 });
-row('', 'recall', 'ROUGE-1', 'ROUGE-L', 'tags', 'keywords');
+row('', 'recall', 'ROUGE-1', 'ROUGE-L', 'tags');
 for (const [name, list] of Object.entries(results))
   row(
     /^[PQR]$/.test(name) ? `manner ${name} by the other two` : name,
-    ...['recall', 'one', 'l', 'tags', 'keywords'].map((key) => mean(list.map((one) => one[key])).toFixed(3)),
+    ...['recall', 'one', 'l', 'tags'].map((key) => mean(list.map((one) => one[key])).toFixed(3)),
   );
 /** The lowest mean of a talk. */
 const worstTalk = (values) => {
@@ -192,7 +173,7 @@ const worstTalk = (values) => {
       .map(mean),
   );
 };
-row('proposed, the worst talk', ...['recall', 'one', 'l', 'tags', 'keywords'].map((key) => worstTalk(results.proposed.map((one) => one[key])).toFixed(3)));
+row('proposed, the worst talk', ...['recall', 'one', 'l', 'tags'].map((key) => worstTalk(results.proposed.map((one) => one[key])).toFixed(3)));
 row(
   'grades (0 to 2) of the first, of three, of the best of three',
   ...[(found) => found[0], mean, (found) => Math.max(...found)].map((of) => mean(graded.map(({ found }) => of(found))).toFixed(2)),

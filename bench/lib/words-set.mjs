@@ -1,6 +1,7 @@
 // Words that editors wrote for passages of the flat talks, three times over (bench/editors/words).
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { stem, STOPWORDS } from '@sift-reel/core/fitting';
 
 const HERE = join(import.meta.dirname, '..', 'editors', 'words');
 
@@ -41,6 +42,15 @@ function blocks(text) {
   }
   return found;
 }
+
+/** Stems of the words of a line, and of those that say something. */
+export const wordsIn = (line) =>
+  line
+    .toLowerCase()
+    .replace(/[’]/g, "'")
+    .match(/[\p{L}\p{N}][\p{L}\p{N}'.,-]*/gu)
+    ?.map((word) => stem(word.replace(/[.,'-]+$/, '').replace(/'s$/, ''))) ?? [];
+export const contentIn = (line) => wordsIn(line).filter((word) => !STOPWORDS.has(word));
 
 /** The words of a transcript that a passage holds. @param talks by name, as `readFlatSet` gives them */
 export function wordsOf(talks, { talk, first, last }) {

@@ -4,7 +4,7 @@ import { phraseAt, stem, topicWords } from '../text/stem.js';
 import { depthOf, type Field, inOneLine } from './fields.js';
 import type { Voice } from './voice/types.js';
 import { keyPhrases, type Passage, type PhraseStatistics } from './phrases.js';
-import { pairsIn, type RecordingSubject, type SubjectTerm } from './recording-tags.js';
+import { ownFields, pairsIn, type RecordingSubject, type SubjectTerm } from './recording-tags.js';
 
 /** A phrase as a hashtag without `#`: letters and digits only, lower case. */
 export function toHashtag(phrase: string): string {
@@ -87,12 +87,6 @@ function isSaid(tag: string, { texts, firstWord, endWord }: Passage): boolean {
   const words = topicWords(tag.replace(/([a-z])([A-Z])/g, '$1 $2'));
   for (let i = firstWord; i < endWord; i += 1) if (words.length > 0 && phraseAt(texts, i, words)) return true;
   return false;
-}
-
-/** What a recording is about, without what most talk touches in passing, unless there is nothing else. */
-function ownFields({ fields }: RecordingSubject): readonly Field[] {
-  const own = fields.filter(({ tag }) => !MEANS.has(tag));
-  return own.length > 0 ? own : fields.slice(0, 1);
 }
 
 /**

@@ -11,7 +11,7 @@ import { proposeKeywords } from './keywords.js';
 import { type Passage, phraseStatistics } from './phrases.js';
 import { type RecordingSubject, recordingSubject } from './recording-tags.js';
 import { cleanLine, shorten } from './said-line.js';
-import { titleCompounds } from './title-tags.js';
+import { titleCompounds, titleWords } from './title-tags.js';
 import type { TitleContext } from './written/title-features.js';
 import { describe } from './written/description.js';
 import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';
@@ -58,7 +58,7 @@ export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger
     title,
     description: characters(description) <= limits.description ? description : told,
     hashtags: proposeHashtags({ passage, statistics, subject, clientTags, voice, titled }, Math.min(5, limits.hashtags)),
-    keywords: proposeKeywords(context, subject, MOST_KEYWORDS),
+    keywords: proposeKeywords(context, subject === null ? null : { subject, titled, titleWords: titleWords(called, statistics.counts) }, MOST_KEYWORDS),
     coverLine: coverLine(context, title),
   };
 }

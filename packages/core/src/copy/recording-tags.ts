@@ -1,5 +1,6 @@
 import { type Field, fieldsOf } from './fields.js';
 import { GENERIC_NOUNS, MEASURES, STOPWORDS } from '../text/lists/talk.js';
+import { MEANS } from '../text/lists/fields.js';
 import { rarity } from '../text/spoken-words.js';
 import { stem } from '../text/stem.js';
 import type { PartOfSpeech } from '../text/tagger.js';
@@ -54,6 +55,12 @@ export function recordingSubject(texts: readonly string[], tags: readonly PartOf
   };
 }
 
+/** What a recording is about, without what most talk touches in passing, unless there is nothing else. */
+export function ownFields({ fields }: RecordingSubject): readonly Field[] {
+  const own = fields.filter(({ tag }) => !MEANS.has(tag));
+  return own.length > 0 ? own : fields.slice(0, 1);
+}
+
 /** Compounds that a passage says, if only once; the rarest first. */
 export function pairsIn({ texts, tags, words, firstWord, endWord }: Pick<Passage, 'texts' | 'tags' | 'words' | 'firstWord' | 'endWord'>): SubjectTerm[] {
   const pairs = new Counter();
@@ -68,7 +75,7 @@ const mayBeDone = (texts: readonly string[], tags: readonly PartOfSpeech[], word
   /[^s]s$/.test(texts[i]!) && !endsInMark(words[i]!) && /^(?:DET|PRON|ADV|ADP|PART)$/.test(tags[i + 1] ?? '');
 
 /** With nothing after it that belongs to it. */
-const endsInMark = ({ text }: Word): boolean => /[.,;:!?]["'”’)]*$/.test(text);
+export const endsInMark = ({ text }: Word): boolean => /[.,;:!?]["'”’)]*$/.test(text);
 
 /** Written as a name is. Of a word at the start of a sentence that says nothing, so what counts is how it is written mostly. */
 const isName = ({ text }: Word): boolean => /^\p{Lu}\p{Ll}/u.test(text);
@@ -80,7 +87,8 @@ function isPair(texts: readonly string[], tags: readonly PartOfSpeech[], words: 
   return tags[i] === 'NOUN' || (tags[i] === 'ADJ' && rarity(texts[i]!) > LEAST_RARITY);
 }
 
-const isSubject = (text: string): boolean => /^[a-z]{3,}$/.test(text) && !STOPWORDS.has(text) && !GENERIC_NOUNS.has(text) && !MEASURES.has(text);
+/** Long enough, and neither of every talk nor a measure. */
+export const isSubject = (text: string): boolean => /^[a-z]{3,}$/.test(text) && !STOPWORDS.has(text) && !GENERIC_NOUNS.has(text) && !MEASURES.has(text);
 
 /** "bakes", "bake": baking. By spelling alone: whoever asks looks whether it is said. */
 export function gerund(verb: string): string {
