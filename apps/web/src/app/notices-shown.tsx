@@ -34,7 +34,8 @@ export function Notices(): ReactNode {
       visibleToasts={1}
       containerAriaLabel={t('app.messages')}
       hotkey={[]}
-      mobileOffset={{ bottom: 68 }}
+      offset={{ bottom: 'calc(24px + var(--foot, 0px))' }}
+      mobileOffset={{ bottom: 'calc(68px + var(--foot, 0px))' }}
       style={{ fontFamily: 'inherit' }}
     />
   );

@@ -3,6 +3,7 @@ import type { PostView } from '../../app/api.js';
 import { useKeys } from '../../app/keys.js';
 import { useAppDispatch } from '../../app/store.js';
 import { t } from '../../texts/texts.js';
+import { atFoot } from '../../ui/foot.js';
 import { Button } from '../../ui/parts.js';
 import { chose, toggled } from './schedule-slice.js';
 import { ShiftDialog } from './shift-dialog.js';
@@ -39,6 +40,7 @@ export function ChosenBar({ posts, titleOf, deeds }: { posts: readonly PostView[
   const letMove = planned.some((post) => !post.movable);
   return (
     <div
+      ref={atFoot}
       role="region"
       aria-label={t('planning.chosen-posts')}
       className="flex flex-none flex-wrap items-center gap-2 border-t border-ink bg-paper px-[14px] py-[7px]"

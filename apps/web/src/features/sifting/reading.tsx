@@ -1,5 +1,6 @@
 import { unpackTranscript } from '@sift-reel/core';
 import { skipToken } from '@reduxjs/toolkit/query';
+import { atFoot } from '../../ui/foot.js';
 import { PlayerTrouble } from '../../ui/player-trouble.js';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { api, type BriefForm, type ChapterView, type RecordingView, type SiftView } from '../../app/api.js';
@@ -139,6 +140,7 @@ function ReadingTable({
             briefing &&
             selected !== null && (
               <div
+                ref={atFoot}
                 className="absolute inset-x-0 bottom-0 z-20 flex flex-wrap items-center gap-3 border-t border-rule bg-paper px-6 py-[7px]"
                 data-testid="selection"
               >

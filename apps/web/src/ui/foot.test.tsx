@@ -1,0 +1,31 @@
+// @vitest-environment jsdom
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { onScreens, show } from '../app/screen.fixture.js';
+import { cleanup } from '@testing-library/react';
+import { atFoot } from './foot.js';
+
+const foot = (): string => document.documentElement.style.getPropertyValue('--foot');
+
+describe('a bar at the foot of the screen', () => {
+  onScreens();
+  beforeEach(
+    () =>
+      void vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockImplementation(function (this: HTMLElement) {
+        return Number(this.dataset['high']);
+      }),
+  );
+  afterEach(() => void vi.restoreAllMocks());
+
+  it('says how high it is for as long as it is there, the highest of two', () => {
+    expect(foot()).toBe('');
+    show(
+      <>
+        <p ref={atFoot} data-high="44" />
+        <p ref={atFoot} data-high="40" />
+      </>,
+    );
+    expect(foot()).toBe('44px');
+    cleanup();
+    expect(foot()).toBe('');
+  });
+});
