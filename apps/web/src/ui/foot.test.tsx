@@ -8,15 +8,14 @@ const foot = (): string => document.documentElement.style.getPropertyValue('--fo
 
 describe('a bar at the foot of the screen', () => {
   onScreens();
-  beforeEach(
-    () =>
-      void vi.spyOn(HTMLElement.prototype, 'offsetHeight', 'get').mockImplementation(function (this: HTMLElement) {
-        return Number(this.dataset['high']);
-      }),
-  );
+  beforeEach(() => {
+    vi.spyOn(HTMLElement.prototype, 'getBoundingClientRect').mockImplementation(function (this: HTMLElement) {
+      return { top: window.innerHeight - Number(this.dataset['high'] ?? 0) } as DOMRect;
+    });
+  });
   afterEach(() => void vi.restoreAllMocks());
 
-  it('says how high it is for as long as it is there, the highest of two', () => {
+  it('says how far it reaches up for as long as it is there, the highest of two', () => {
     expect(foot()).toBe('');
     show(
       <>

@@ -1,4 +1,4 @@
-/** Height in pixels of every bar that lies at the foot of the screen now. */
+/** How far every bar that lies at the foot of the screen reaches up now, in pixels. */
 const feet = new Map<Element, number>();
 
 function show(): void {
@@ -7,15 +7,16 @@ function show(): void {
   else style.setProperty('--foot', `${Math.max(...feet.values())}px`);
 }
 
-/** The ref of a bar at the foot of the screen: messages are shown above it, not over what it offers. */
+/** The ref of a bar at the foot of the screen, or just above what lies there: messages are shown above it, not over what it offers. */
 export function atFoot(bar: HTMLElement | null): (() => void) | undefined {
   if (bar === null) return undefined;
   const measure = (): void => {
-    feet.set(bar, bar.offsetHeight);
+    feet.set(bar, Math.max(0, Math.round(window.innerHeight - bar.getBoundingClientRect().top)));
     show();
   };
   const sizes = new ResizeObserver(measure);
   sizes.observe(bar);
+  sizes.observe(document.documentElement);
   measure();
   return () => {
     sizes.disconnect();
