@@ -10,10 +10,13 @@ const SAID_AT_LEAST = 2;
 const names = (word: string, counts: ReadonlyMap<string, number>): boolean =>
   /^\p{L}{3,}$/u.test(word) && !STOPWORDS.has(word) && !GENERIC_NOUNS.has(word) && (counts.get(stem(word)) ?? 0) >= SAID_AT_LEAST;
 
+/** What the recording is, alone or with the word behind it: file names part "phone-in" as they part all words. */
+const isFormat = (words: readonly string[], i: number): boolean => FORMATS.has(words[i]!) || FORMATS.has(`${words[i]}-${words[i + 1]}`);
+
 /** Words that the recording's own title names, in lower case; not what it is ("webinar"). */
 export function titleWords(title: string, counts: ReadonlyMap<string, number>): string[] {
   const words = title.toLowerCase().split(/[^\p{L}\p{N}]+/u);
-  return [...new Set(words)].filter((word) => !FORMATS.has(word) && names(word, counts));
+  return [...new Set(words.filter((word, i) => !isFormat(words, i) && names(word, counts)))];
 }
 
 /**
@@ -32,7 +35,7 @@ export function titleCompounds(title: string, counts: ReadonlyMap<string, number
       if (
         !names(words[i]!, counts) ||
         !names(words[i + 1]!, counts) ||
-        FORMATS.has(words[i + 1]!) ||
+        isFormat(words, i + 1) ||
         tags[i + 1] !== 'NOUN' ||
         (tags[i] !== 'NOUN' && tags[i] !== 'ADJ')
       )

@@ -1,22 +1,22 @@
 /** Weights of `SEARCH_FEATURES`, in order. Written by `npm run bench -- searches --write`. */
 export const SEARCH_WEIGHTS: readonly number[] = [
-  1.2648, // is compound
-  1.7201, // is titled
-  0.1636, // is title word
-  -1.5120, // is subject
-  0.5080, // is field
-  -0.7938, // is single
-  1.9059, // least said here
-  1.9813, // most said here
-  0.1379, // least rare
-  -1.3300, // most rare
-  0.5269, // least said in all
-  0.9363, // most said in all
-  0.8720, // least of the passage
-  -0.7781, // most of the passage
-  0.9503, // of the title
-  1.3854, // of the field
-  0.8286, // said together
-  2.5508, // words
-  0.0427, // of the subject
+  1.0671, // is compound
+  1.9287, // is titled
+  0.2541, // is title word
+  -1.5335, // is subject
+  0.4695, // is field
+  -0.7838, // is single
+  1.8103, // least said here
+  2.0176, // most said here
+  0.3100, // least rare
+  -1.5037, // most rare
+  0.4479, // least said in all
+  0.8350, // most said in all
+  1.1929, // least of the passage
+  -0.8610, // most of the passage
+  0.8253, // of the title
+  1.3273, // of the field
+  1.0167, // said together
+  2.9117, // words
+  0.0967, // of the subject
 ];
