@@ -62,7 +62,9 @@ describe('compounds that a passage says once', () => {
 });
 
 describe('compounds of a recording’s title', () => {
-  const counts = new Map(['flood', 'claim', 'allergen', 'train', 'till', 'cold', 'air', 'chimney', 'smoke', 'guide', 'dog', 'accountant', 'phone'].map((one) => [stem(one), 4]));
+  const counts = new Map(
+    ['flood', 'claim', 'allergen', 'train', 'till', 'cold', 'air', 'chimney', 'smoke', 'guide', 'dog', 'accountant', 'phone'].map((one) => [stem(one), 4]),
+  );
   const of = (title: string): string[] => titleCompounds(title, counts, winkTagger);
   it.each([
     ['Flood claims: a webinar', ['flood claims']],
