@@ -9,7 +9,7 @@ interface Row {
 
 /** Of an answer to a question or to a change. */
 interface AnswerMeta {
-  readonly arg: { readonly type?: 'query' | 'mutation'; readonly queryCacheKey?: string };
+  readonly arg?: { readonly type?: 'query' | 'mutation'; readonly queryCacheKey?: string };
 }
 
 interface Entry {
@@ -44,6 +44,7 @@ export function newestRows(): Middleware {
       if (baseApi.util.resetApiState.match(action)) newest.clear();
       if (!isFulfilled(action)) return result;
       const { arg } = action.meta as unknown as AnswerMeta;
+      if (arg === undefined) return result;
       const queries = (getState() as { api: { queries: Record<string, Entry | undefined> } }).api.queries;
       const freshen = (entry: Entry | undefined): void => {
         if (entry?.endpointName === undefined) return;

@@ -35,7 +35,7 @@ export function Notices(): ReactNode {
       containerAriaLabel={t('app.messages')}
       hotkey={[]}
       offset={{ bottom: 'calc(24px + var(--foot, 0px))' }}
-      mobileOffset={{ bottom: 'calc(68px + var(--foot, 0px))' }}
+      mobileOffset={{ bottom: 'max(68px, calc(24px + var(--foot, 0px)))' }}
       style={{ fontFamily: 'inherit' }}
     />
   );
