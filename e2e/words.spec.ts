@@ -34,6 +34,16 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
   await expect(page.getByRole('definition').filter({ hasText: 'firewood, not logs' })).toBeVisible();
   await page.getByRole('checkbox', { name: /writing service may be asked/ }).click();
   await expect(page.getByText('Allowed the writing service for “Tarline”')).toBeVisible();
+  // Both are taken back, the later first, and done again.
+  for (const [key, said] of [
+    ['u', 'Undone: Allowed'],
+    ['u', 'Undone: Saved the voice'],
+    ['r', 'Done again: Saved the voice'],
+    ['r', 'Done again: Allowed'],
+  ]) {
+    await page.keyboard.press(key!);
+    await expect(page.getByText(said!)).toBeVisible();
+  }
   await page.unrouteAll({ behavior: 'ignoreErrors' });
 
   // Keep three; their words are proposed in the voice.

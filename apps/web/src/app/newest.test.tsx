@@ -3,7 +3,8 @@ import { screen } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { describe, expect, it } from 'vitest';
 import { api, type ClientView } from './api.js';
-import { onScreens, show } from './screen.fixture.js';
+import { ownVersion } from './own-versions.js';
+import { type Ask, onScreens, show } from './screen.fixture.js';
 import { store } from './store.js';
 
 const row = (id: string, version: number, name = `${id} at ${version}`): Partial<ClientView> => ({ id, name, version });
@@ -60,5 +61,23 @@ describe('what a change answers', () => {
     await store.dispatch(api.endpoints.movePosts.initiate({ moves: [] } as never));
     const read = api.endpoints.readSchedule.select()(store.getState() as never).data;
     expect(read?.posts.map(({ version }) => version)).toEqual([1, 2]);
+  });
+
+  it('is no one else’s change: an undo after a later deed of the same row is made of what that left', async () => {
+    show(<Names />, {
+      'api/clients': [row('c1', 1)],
+      'PUT api/clients/c1': ({ body }: Ask) => row('c1', (body as { version: number }).version + 1),
+    });
+    await screen.findByText('c1 at 1');
+    await rename(1);
+    await rename(2);
+    expect([ownVersion('c1', 1), ownVersion('c1', 2), ownVersion('c1', 3), ownVersion('c2', 1)]).toEqual([3, 3, 3, 1]);
+  });
+
+  it('is left alone where somebody else wrote between', async () => {
+    show(<Names />, { 'api/clients': [row('c1', 1)], 'PUT api/clients/c1': row('c1', 3) });
+    await screen.findByText('c1 at 1');
+    await rename(1);
+    expect(ownVersion('c1', 1)).toBe(1);
   });
 });

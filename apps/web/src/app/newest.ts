@@ -1,5 +1,6 @@
 import { type Action, isFulfilled, type Middleware } from '@reduxjs/toolkit';
 import { baseApi } from './base-api.js';
+import { forgetWrites, rememberWrite } from './own-versions.js';
 
 /** A thing that is written with the version that one saw. */
 interface Row {
@@ -9,7 +10,7 @@ interface Row {
 
 /** Of an answer to a question or to a change. */
 interface AnswerMeta {
-  readonly arg?: { readonly type?: 'query' | 'mutation'; readonly queryCacheKey?: string };
+  readonly arg?: { readonly type?: 'query' | 'mutation'; readonly queryCacheKey?: string; readonly originalArgs?: unknown };
 }
 
 interface Entry {
@@ -41,7 +42,10 @@ export function newestRows(): Middleware {
     (next) =>
     (action) => {
       const result = next(action);
-      if (baseApi.util.resetApiState.match(action)) newest.clear();
+      if (baseApi.util.resetApiState.match(action)) {
+        newest.clear();
+        forgetWrites();
+      }
       if (!isFulfilled(action)) return result;
       const { arg } = action.meta as unknown as AnswerMeta;
       if (arg === undefined) return result;
@@ -56,10 +60,19 @@ export function newestRows(): Middleware {
       if (arg.type === 'mutation') {
         const rows = [action.payload].flat().filter(isRow);
         for (const row of rows) remember(row);
+        const made = madeOf(arg.originalArgs);
+        if (made !== null && isRow(action.payload)) rememberWrite(action.payload.id, made, action.payload.version);
         if (rows.length > 0) for (const entry of Object.values(queries)) freshen(entry);
       } else if (arg.type === 'query' && newest.size > 0 && arg.queryCacheKey !== undefined) freshen(queries[arg.queryCacheKey]);
       return result;
     };
+}
+
+/** The version that a change was made of: its form's. */
+function madeOf(args: unknown): number | null {
+  const forms = typeof args === 'object' && args !== null ? Object.values(args) : [];
+  const form: unknown = forms.find((one) => typeof (one as { version?: unknown } | null)?.version === 'number');
+  return form === undefined ? null : (form as { version: number }).version;
 }
 
 const isRow = (value: unknown): value is Row =>

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { api, type ClientView } from '../../app/api.js';
+import { ownVersion } from '../../app/own-versions.js';
 import { t } from '../../texts/texts.js';
 import { SpanSelect } from './span-select.js';
 
@@ -17,7 +18,7 @@ export function ComeAgain({ client }: { client: ClientView }): ReactNode {
         none={t('clients.never')}
         nameOf={(count) => t('clients.after-days', { count })}
         done={t('clients.changed-when-shorts-come-again')}
-        put={(days, version) => set({ clientId: client.id, comeAgainForm: { days, version } }).unwrap()}
+        put={(days, version) => set({ clientId: client.id, comeAgainForm: { days, version: ownVersion(client.id, version) } }).unwrap()}
         hint={t('clients.what-is-evergreen')}
       />
     </section>

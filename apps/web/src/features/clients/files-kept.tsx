@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { api, type ClientView } from '../../app/api.js';
+import { ownVersion } from '../../app/own-versions.js';
 import { t } from '../../texts/texts.js';
 import { SpanSelect } from './span-select.js';
 
@@ -17,7 +18,7 @@ export function FilesKept({ client }: { client: ClientView }): ReactNode {
         none={t('clients.for-good')}
         nameOf={(count) => t('clients.for-days', { count })}
         done={t('clients.changed-how-long-files-are-kept')}
-        put={(days, version) => set({ clientId: client.id, filesKeptForm: { days, version } }).unwrap()}
+        put={(days, version) => set({ clientId: client.id, filesKeptForm: { days, version: ownVersion(client.id, version) } }).unwrap()}
         hint={t('clients.told-a-week-before')}
       />
     </section>

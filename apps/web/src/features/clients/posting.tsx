@@ -1,5 +1,6 @@
 import { type ReactNode, useState } from 'react';
 import { api, type AccountView, type ChannelView, type ClientView } from '../../app/api.js';
+import { ownVersion } from '../../app/own-versions.js';
 import { didSomething, doNow, sayTrouble } from '../../app/undo.js';
 import { formatMoment } from '../../texts/formats.js';
 import { t } from '../../texts/texts.js';
@@ -131,7 +132,7 @@ export function ClientPosting({ client }: { client: ClientView }): ReactNode {
           const before = client.lateMinutes;
           let { version } = client;
           const put = async (minutes: number): Promise<void> => {
-            version = (await setLateness({ clientId: client.id, latenessForm: { minutes, version } }).unwrap()).version;
+            version = (await setLateness({ clientId: client.id, latenessForm: { minutes, version: ownVersion(client.id, version) } }).unwrap()).version;
           };
           if (Number(value) !== before)
             doNow(

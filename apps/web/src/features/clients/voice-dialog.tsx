@@ -4,6 +4,7 @@ import { VoiceForm } from '@sift-reel/forms';
 import { type ReactNode, useRef } from 'react';
 import { Controller, type FieldErrors, useForm } from 'react-hook-form';
 import { api, type ClientView, type VoiceFields } from '../../app/api.js';
+import { ownVersion } from '../../app/own-versions.js';
 import { didSomething } from '../../app/undo.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { LinesField, ListField, TextField } from '../../ui/fields.js';
@@ -72,7 +73,7 @@ export function VoiceDialog({ client, onClose }: { client: ClientView; onClose: 
   });
   const errors: FieldErrors<VoiceFields> = formState.errors.voice ?? {};
   const write = async (voice: VoiceFields): Promise<void> => {
-    const saved = await save({ clientId: client.id, voiceForm: { voice, version: seen.current } }).unwrap();
+    const saved = await save({ clientId: client.id, voiceForm: { voice, version: ownVersion(client.id, seen.current) } }).unwrap();
     seen.current = saved.version;
   };
   const submit = handleSubmit(async ({ voice }) => {

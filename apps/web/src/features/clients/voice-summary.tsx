@@ -1,6 +1,7 @@
 import { OPEN_VOICE } from '@sift-reel/core';
 import { type ReactNode, useState } from 'react';
 import { api, type ClientView } from '../../app/api.js';
+import { ownVersion } from '../../app/own-versions.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
 import { Button } from '../../ui/parts.js';
 import { CHOICES, VoiceDialog } from './voice-dialog.js';
@@ -66,7 +67,7 @@ function WritingAllowed({ client }: { client: ClientView }): ReactNode {
   if (service?.configured !== true) return null;
   const version = { now: client.version };
   const write = async (allowed: boolean): Promise<void> => {
-    const saved = await allow({ clientId: client.id, writingAllowedForm: { allowed, version: version.now } }).unwrap();
+    const saved = await allow({ clientId: client.id, writingAllowedForm: { allowed, version: ownVersion(client.id, version.now) } }).unwrap();
     version.now = saved.version;
   };
   const change = (allowed: boolean): void => {

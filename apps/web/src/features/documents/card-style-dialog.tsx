@@ -4,6 +4,7 @@ import { CardStyleForm } from '@sift-reel/forms';
 import { type ReactNode, useRef } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { api, type CardStyleFields, type ClientView } from '../../app/api.js';
+import { ownVersion } from '../../app/own-versions.js';
 import { didSomething } from '../../app/undo.js';
 import { Dialog, DialogFoot } from '../../ui/dialog.js';
 import { Field, inputClass } from '../../ui/fields.js';
@@ -31,7 +32,7 @@ export function CardStyleDialog({ client, onClose }: { client: ClientView; onClo
   const errors = formState.errors.cardStyle ?? {};
   const style = watch('cardStyle');
   const write = async (cardStyle: CardStyleFields): Promise<void> => {
-    const saved = await save({ clientId: client.id, cardStyleForm: { cardStyle, version: seen.current } }).unwrap();
+    const saved = await save({ clientId: client.id, cardStyleForm: { cardStyle, version: ownVersion(client.id, seen.current) } }).unwrap();
     seen.current = saved.version;
   };
   const submit = handleSubmit(async ({ cardStyle }) => {

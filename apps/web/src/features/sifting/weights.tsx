@@ -3,6 +3,7 @@ import { SlidersHorizontal } from 'lucide-react';
 import { type ReactNode, useRef, useState } from 'react';
 import { api } from '../../app/api.js';
 import { useAppDispatch, useAppSelector } from '../../app/store.js';
+import { ownVersion } from '../../app/own-versions.js';
 import { doNow } from '../../app/undo.js';
 import { Button } from '../../ui/parts.js';
 import { SIGNAL_HINTS, SIGNAL_LOOK } from '../../ui/signals.js';
@@ -41,7 +42,10 @@ export function Weights({
   const seen = useRef(clientVersion);
   seen.current = Math.max(seen.current, clientVersion);
   const write = async (weights: readonly number[] | null): Promise<void> => {
-    const saved = await save({ clientId, signalWeightsForm: { weights: weights === null ? null : [...weights], version: seen.current } }).unwrap();
+    const saved = await save({
+      clientId,
+      signalWeightsForm: { weights: weights === null ? null : [...weights], version: ownVersion(clientId, seen.current) },
+    }).unwrap();
     seen.current = saved.version;
   };
   const saveAs = (weights: readonly number[] | null, words: string): void => {
