@@ -28,7 +28,7 @@ const LISTED: readonly ListedField[] = FIELDS.split('\n')
   });
 
 /** A word without the ending of a plural or a verb; "bowler" stays apart from "bowl", which a stem would not do. */
-function base(word: string): string {
+export function base(word: string): string {
   if (word.length <= 3) return word;
   const cut = word
     .replace(/ies$/, 'y')

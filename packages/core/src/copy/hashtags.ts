@@ -1,7 +1,8 @@
 import { MEANS } from '../text/lists/fields.js';
 import { ADVISES } from '../text/lists/written.js';
 import { phraseAt, stem, topicWords } from '../text/stem.js';
-import { depthOf, type Field, inOneLine } from './fields.js';
+import { otherNames, saidTags } from './field-tags.js';
+import { base, depthOf, type Field, inOneLine } from './fields.js';
 import type { Voice } from './voice/types.js';
 import { keyPhrases, type Passage, type PhraseStatistics } from './phrases.js';
 import { ownFields, pairsIn, type RecordingSubject, type SubjectTerm } from './recording-tags.js';
@@ -29,14 +30,20 @@ export interface TagSource {
 
 /** A term that the passage says counts this much more than one of the recording alone. */
 const SAID_HERE = 1.8;
-/** A passage that says so many of a field's words speaks of it. */
-const LEAST_SAID_HERE = 2;
+/** A passage that says so many of a field's words speaks of it; of a field that is a stranger to the recording's, so many. */
+const [LEAST_SAID_HERE, LEAST_OF_STRANGER] = [2, 3];
 /** A word by which a field is found names more than one that is only rare. */
 const TELLS_OF_FIELD = 2;
 /** Said so often, a compound is a subject of the recording, and so of each of its passages. */
 const OF_RECORDING = 3;
 /** Of each kind at most so many, so that a set goes from the particular to the general. */
-const [MOST_COMPOUNDS, MOST_ONCE, MOST_TITLED, MOST_COMPOUNDS_IN_ALL, MOST_THINGS, MOST_FIELDS] = [2, 1, 1, 3, 2, 3];
+const [MOST_COMPOUNDS, MOST_ONCE, MOST_TITLED, MOST_FIELDS] = [2, 1, 1, 3];
+/** Tags for what is said, of the first field and of each other. */
+const [MOST_OF_FIRST, MOST_OF_OTHERS] = [2, 1];
+/** A compound that is said once is a guess: only where less is known. */
+const ENOUGH_KNOWN = 2;
+/** Particular ones in a set, and fields that it holds before it takes the first field's other names. */
+const [MOST_PARTICULAR, FIELDS_FIRST] = [3, 2];
 /** Of the client's tags that a passage does not touch. */
 const MOST_OF_CLIENT = 1;
 
@@ -58,19 +65,24 @@ export function proposeHashtags(source: TagSource, most: number): string[] {
 function foundHashtags({ passage, statistics, subject, clientTags, titled = [] }: TagSource, most: number): string[] {
   const own = clientTags.filter((tag) => isSaid(tag, passage)).map(toHashtag);
   if (subject === null) return unlike([...own, ...keyPhrases(passage, statistics, most).map(({ text }) => toHashtag(text))]).slice(0, most);
-  const fields = fieldsFor(passage, subject);
-  const particular = [...ofSubject(passage, subject, statistics, titled), ...tipsOf(fields, passage)].map(toHashtag);
-  const general = fields.slice(0, MOST_FIELDS);
-  const tags = unlike([...own, ...particular, ...general]);
-  if (tags.length < most) {
-    const others = clientTags.map(toHashtag).slice(0, MOST_OF_CLIENT);
-    const found = unlike([...tags, ...fields.slice(MOST_FIELDS), ...others]);
-    // Words that stand side by side are a guess: only where nothing else is known.
-    const spare = found.length === 0 ? keyPhrases(passage, statistics, most).flatMap(({ text }) => (text.includes(' ') ? [toHashtag(text)] : [])) : [];
-    return unlike([...found, ...spare]).slice(0, most);
-  }
-  // What is general stays: the particular gives way.
-  return unlike([...own, ...particular.slice(0, Math.max(0, most - own.length - general.length)), ...general]).slice(0, most);
+  const here = countsOf(passage, stem);
+  const { fields, strongest } = fieldsFor(here, subject);
+  const particular = unlike([...own, ...particularOf(passage, here, subject, statistics, titled, { fields, strongest }).map(toHashtag)]).slice(
+    0,
+    own.length + MOST_PARTICULAR,
+  );
+  const others = strongest === null ? [] : otherNames(strongest);
+  const spare = [...fields.slice(FIELDS_FIRST, MOST_FIELDS), ...fields.flatMap(otherNames), ...fields.slice(MOST_FIELDS)];
+  const general = unlike([...fields.slice(0, FIELDS_FIRST), ...others, ...spare, ...clientTags.map(toHashtag).slice(0, MOST_OF_CLIENT)]);
+  const more = unlike([...particular, ...general]).slice(particular.length);
+  // What is general stays: the particular gives way. Other names of a field stand before it, and it before what is wider.
+  const kept = particular.slice(0, Math.max(own.length, most - Math.min(fields.length, FIELDS_FIRST)));
+  const wide = more.slice(0, most - kept.length);
+  const isField = (tag: string): boolean => fields.includes(tag);
+  const found = unlike([...kept, ...wide.filter((tag) => !isField(tag)), ...wide.filter(isField)]);
+  if (found.length > 0) return found.slice(0, most);
+  // Words that stand side by side are a guess: only where nothing else is known.
+  return unlike(keyPhrases(passage, statistics, most).flatMap(({ text }) => (text.includes(' ') ? [toHashtag(text)] : []))).slice(0, most);
 }
 
 /** Tags of a usual length, each once in whatever form. */
@@ -89,23 +101,36 @@ function isSaid(tag: string, { texts, firstWord, endWord }: Passage): boolean {
   return false;
 }
 
+/** Fields of a passage as they stand among its tags, and the one that it is most of. */
+interface PassageFields {
+  readonly fields: readonly string[];
+  readonly strongest: string | null;
+}
+
 /**
  * The recording's fields, those that the passage speaks of first; the first few of them from the narrower to the wider. Beside the
  * strongest, its wider and its narrower ones, another counts where the passage speaks of it.
  */
-function fieldsFor(passage: Passage, subject: RecordingSubject): string[] {
-  const here = stemsOf(passage);
-  const isHere = ({ said }: Field): boolean => said.filter((text) => text.split(' ').every((word) => here.has(stem(word)))).length >= LEAST_SAID_HERE;
-  const weigh = (field: Field): number => field.weight * (isHere(field) ? SAID_HERE : 1);
+function fieldsFor(here: ReadonlyMap<string, number>, subject: RecordingSubject): PassageFields {
+  const saidHere = ({ said }: Field): number => said.filter((text) => text.split(' ').every((word) => here.has(stem(word)))).length;
+  const weigh = (field: Field): number => field.weight * (saidHere(field) >= LEAST_SAID_HERE ? SAID_HERE : 1);
   const fields = ownFields(subject);
   const ordered = fields
-    .filter((field) => inOneLine(field.tag, fields[0]!.tag) || isHere(field))
+    .filter((field) => inOneLine(field.tag, fields[0]!.tag) || saidHere(field) >= LEAST_OF_STRANGER)
     .sort((a, b) => weigh(b) - weigh(a))
     .map(({ tag }) => tag);
-  return [...ordered.slice(0, MOST_FIELDS).sort((a, b) => depthOf(b) - depthOf(a)), ...ordered.slice(MOST_FIELDS)];
+  return {
+    fields: [...ordered.slice(0, MOST_FIELDS).sort((a, b) => depthOf(b) - depthOf(a)), ...ordered.slice(MOST_FIELDS)],
+    strongest: ordered[0] ?? null,
+  };
 }
 
-const stemsOf = ({ texts, firstWord, endWord }: Passage): ReadonlySet<string> => new Set(texts.slice(firstWord, endWord).map(stem));
+/** How often each word is said in the passage, by what is left of it without its endings. */
+function countsOf({ texts, firstWord, endWord }: Passage, cut: (word: string) => string): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>();
+  for (const one of texts.slice(firstWord, endWord).map(cut)) counts.set(one, (counts.get(one) ?? 0) + 1);
+  return counts;
+}
 
 /** A passage that tells what to do has tips of what is done. */
 function tipsOf(fields: readonly string[], { texts, tags, firstWord, endWord }: Passage): string[] {
@@ -115,56 +140,35 @@ function tipsOf(fields: readonly string[], { texts, tags, firstWord, endWord }: 
 }
 
 /**
- * Compounds first, those of the passage before the title's and the recording's, then things of the recording's field that the
- * passage speaks of, with the field's name before them; no two of one meaning, and never a bare common noun.
+ * What is particular about a passage: compounds that it says, tags of its fields for what it says, the title's compound, tips where
+ * it advises, and a compound that it says once where there is nothing else; never a bare common noun.
  */
-function ofSubject(passage: Passage, subject: RecordingSubject, { counts }: PhraseStatistics, titled: readonly string[]): string[] {
-  const here = stemsOf(passage);
+function particularOf(
+  passage: Passage,
+  here: ReadonlyMap<string, number>,
+  subject: RecordingSubject,
+  { counts }: PhraseStatistics,
+  titled: readonly string[],
+  { fields, strongest }: PassageFields,
+): string[] {
   const telling = new Set(subject.fields.filter(({ tag }) => !MEANS.has(tag)).flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
   const isHere = (term: SubjectTerm): boolean => term.stems.every((one) => here.has(one));
   const tells = (term: SubjectTerm): boolean => term.stems.some((one) => telling.has(one));
-  const weigh = (term: SubjectTerm): number => term.weight * (isHere(term) ? SAID_HERE : 1) * (tells(term) ? TELLS_OF_FIELD : 1);
-  const strongest = (terms: readonly SubjectTerm[]): SubjectTerm[] => [...terms].sort((a, b) => weigh(b) - weigh(a));
-  const known = strongest(subject.compounds.filter((term) => term.count >= OF_RECORDING || isHere(term)));
-  const said = new Set(known.map(({ stems }) => stems.join(' ')));
+  const weigh = (term: SubjectTerm): number => term.weight * (tells(term) ? TELLS_OF_FIELD : 1);
+  const compounds = subject.compounds.filter(isHere).sort((a, b) => weigh(b) - weigh(a));
+  const said = new Set(compounds.map(({ stems }) => stems.join(' ')));
+  const bases = countsOf(passage, base);
+  const inAll = (word: string): number => counts.get(stem(word)) ?? 0;
+  const ofFields = fields
+    .slice(0, MOST_FIELDS)
+    .flatMap((field) => saidTags(field, bases, inAll).slice(0, field === strongest ? MOST_OF_FIRST : MOST_OF_OTHERS));
+  const ofPassage = [...compounds.map(({ text }) => text).slice(0, MOST_COMPOUNDS), ...ofFields];
+  const named = titled.slice(0, MOST_TITLED);
+  // What the recording is called stands in each of its sets, behind what only this passage has.
+  const before = MOST_PARTICULAR - named.length;
+  const known = [...ofPassage.slice(0, before), ...named, ...ofPassage.slice(before), ...tipsOf(fields, passage)];
   const once = pairsIn(passage)
     .filter(({ stems }) => !said.has(stems.join(' ')) && stems.some((one) => (counts.get(one) ?? 0) >= OF_RECORDING))
-    .slice(0, MOST_ONCE)
     .map(({ text }) => text);
-  const saidHere = known.filter(isHere).map(({ text }) => text);
-  const ofAll = known.filter((term) => !isHere(term) && term.stems.every((one) => telling.has(one))).map(({ text }) => text);
-  const compounds = [...saidHere.slice(0, MOST_COMPOUNDS), ...once, ...titled.slice(0, MOST_TITLED), ...ofAll].slice(0, MOST_COMPOUNDS_IN_ALL);
-  const taken = new Set(compounds.flatMap((text) => text.split(' ').map(stem)));
-  const field = ownFields(subject)[0];
-  const isOf = (term: SubjectTerm): boolean => field?.said.some((text) => stem(text) === term.stems[0]) ?? false;
-  const things = strongest(subject.singles.filter((term) => isHere(term) && isOf(term) && !taken.has(term.stems[0]!) && !term.text.endsWith('ing')))
-    .flatMap(({ text }) => ofField(text, field!))
-    .slice(0, compounds.length === 0 ? MOST_THINGS : 1);
-  return [...compounds, ...things];
-}
-
-/** A field's tag without what is done in it: "beekeeping" is about bees. */
-const DOING = /(?:keeping|growing|watching|driving|baking|riding|training|making|collecting)$/;
-
-/** Letters; what is longer are two words already. */
-const ONE_WORD = 9;
-
-/** A thing of a field, as one looks for it: "potato planter". Alone it would be a bare common noun. */
-function ofField(thing: string, field: Field): string[] {
-  const about = singular(field.tag.replace(DOING, ''));
-  if (
-    about.length < 3 ||
-    about.length > ONE_WORD ||
-    stem(thing).startsWith(stem(about)) ||
-    stem(about).startsWith(stem(thing)) ||
-    stem(about).endsWith(stem(thing))
-  )
-    return [];
-  return [`${about} ${thing}`];
-}
-
-/** "potatoes": potato; "business" and "politics" as they are. */
-function singular(plural: string): string {
-  if (/(?:ss|us|ics)$/.test(plural)) return plural;
-  return plural.replace(/ies$/, 'y').replace(/(?<=o|x|sh|ch|us)es$|s$/, '');
+  return [...known, ...(known.length < ENOUGH_KNOWN ? once.slice(0, MOST_ONCE) : [])];
 }
