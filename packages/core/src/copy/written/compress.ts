@@ -3,6 +3,7 @@ import { BREAKS_OFF } from '../../text/lists/titles.js';
 import { ASIDES, HEDGES, OPENINGS, TAILS } from '../../text/lists/written.js';
 import { type PhrasesBy, phrasesBy } from '../../text/phrases-by.js';
 import type { Passage } from '../phrases.js';
+import { withoutCleft } from './clefts.js';
 import { withFigures } from './figures.js';
 import { hasComma, type Line, standsAt, withMark, type WrittenWord } from './written-word.js';
 
@@ -48,6 +49,7 @@ const STEPS: readonly ((line: Line) => Line)[] = [
   (line) => withoutPhrases(line, BETWEEN_COMMAS, true),
   (line) => withoutPhrases(line, SOFT, false),
   withoutOpenings,
+  withoutCleft,
   withoutFalseStart,
   withoutRepeats,
   withoutTagQuestion,

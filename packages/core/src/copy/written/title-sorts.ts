@@ -1,7 +1,8 @@
 import { SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
 import type { Passage } from '../phrases.js';
 import { asAdvice } from './advice.js';
-import { compress } from './compress.js';
+import { withoutCleft } from './clefts.js';
+import { compress, withoutOpenings } from './compress.js';
 import { resolved } from './stands-for.js';
 import { hasComma, type Line, lineText, lowered, type WrittenWord } from './written-word.js';
 
@@ -140,5 +141,7 @@ function trimmed(line: Line): Line {
   while (from < line.length - 1 && FALLS_AT_START.has(line[from]!.norm) && !isWhichOne(line, from)) from += 1;
   let end = line.length;
   while (end > from + 1 && BEGINS.has(line[end - 1]!.norm)) end -= 1;
-  return line.slice(from, end);
+  const rest = line.slice(from, end);
+  // What opens or announces a sentence does so in its middle, too: "because what happens is the boiler breaks".
+  return from === 0 ? rest : withoutCleft(withoutOpenings(rest));
 }

@@ -1,60 +1,60 @@
 /** Weights of `TITLE_FEATURES`, in order. Written by `npm run bench -- words --write`. */
 export const TITLE_WEIGHTS: readonly number[] = [
-  0.0384, // is question
-  -0.0125, // is advice
-  -0.0993, // is why
-  -0.1034, // is when
+  0.0441, // is question
+  -0.0137, // is advice
+  -0.1098, // is why
+  -0.1057, // is when
   0.0000, // is how
-  0.0509, // is contrast
-  0.1569, // long
-  -0.0148, // very long
-  -0.0634, // very short
-  0.0689, // whole sentence
-  -0.0526, // pronoun resolved
-  0.0022, // leans on what was before
-  -0.0359, // open pronouns
-  -0.0142, // says I
-  -0.0062, // says you
-  -0.0060, // says we
-  0.0087, // a figure
-  -0.0117, // a name
-  0.0391, // a negation
-  0.0323, // place
-  0.0182, // first sentence
-  -0.0108, // last sentence
-  0.0607, // content words
-  0.0433, // tells of the passage
-  0.0766, // tells of the recording
-  0.0036, // nouns
-  0.0167, // begins with a noun
-  0.0209, // begins with a verb
-  -0.0108, // begins with an adverb
+  0.0605, // is contrast
+  0.1525, // long
+  -0.0161, // very long
+  -0.0676, // very short
+  0.0659, // whole sentence
+  -0.0487, // pronoun resolved
+  -0.0003, // leans on what was before
+  -0.0391, // open pronouns
+  -0.0151, // says I
+  -0.0060, // says you
+  -0.0065, // says we
+  0.0070, // a figure
+  -0.0093, // a name
+  0.0387, // a negation
+  0.0337, // place
+  0.0199, // first sentence
+  -0.0166, // last sentence
+  0.0440, // content words
+  0.0600, // tells of the passage
+  0.0817, // tells of the recording
+  -0.0000, // nouns
+  0.0156, // begins with a noun
+  0.0211, // begins with a verb
+  -0.0103, // begins with an adverb
   -0.0400, // no clause
-  0.0702, // ends open
-  -0.1155, // commas
-  -0.0276, // vague
-  -0.0072, // was dropped
-  0.0058, // opinion
-  -0.0258, // surprise
-  0.0367, // promise
-  -0.0026, // feeling
-  -0.0349, // superlative
+  0.0652, // ends open
+  -0.1144, // commas
+  -0.0245, // vague
+  0.0045, // was dropped
+  -0.0031, // opinion
+  -0.0425, // surprise
+  0.0365, // promise
+  0.0033, // feeling
+  -0.0511, // superlative
   -0.1250, // broken
-  -0.0358, // leans on what nobody hears
-  -0.0359, // calls first
-  -0.1292, // brings somebody in
+  -0.0350, // leans on what nobody hears
+  -0.0416, // calls first
+  -0.0678, // brings somebody in
   -0.0200, // says twice
-  -0.3012, // housekeeping
-  0.0054, // begins with it
-  -0.0028, // begins with they
-  -0.0458, // begins with that
-  0.0165, // begins with this
-  0.0155, // begins beside the point
-  -0.0180, // begins with you
-  0.0205, // begins with what
-  -0.0266, // a question
-  -0.0308, // one comma
-  -0.0327, // several commas
-  -0.0073, // few words
-  0.0086, // some words
+  -0.3013, // housekeeping
+  0.0056, // begins with it
+  -0.0033, // begins with they
+  -0.0495, // begins with that
+  0.0233, // begins with this
+  0.0171, // begins beside the point
+  -0.0263, // begins with you
+  0.0130, // begins with what
+  -0.0304, // a question
+  -0.0317, // one comma
+  -0.0304, // several commas
+  -0.0060, // few words
+  0.0080, // some words
 ];

@@ -54,6 +54,18 @@ describe('spoken words as one would write them', () => {
     ['As it is, I would leave it.', 'As it is, I would leave it'], // waits for its other half
     ["Gosh, I thought the garden's very wet.", "I thought the garden's very wet"],
     ["And this one's from me, do you count the mites?", 'Do you count the mites?'],
+    ['What I do is I have a small piece of paper.', 'I have a small piece of paper'],
+    ['So what it does is the apple goes to sleep.', 'The apple goes to sleep'],
+    ['And all it is you sit down with somebody.', 'You sit down with somebody'],
+    ["It's just that the cost of the van comes off his profit.", 'The cost of the van comes off his profit'],
+    ['What you usually do is drop the bottom paddles.', 'Drop the bottom paddles'],
+    ["What I'd do then is have the same form for everybody.", "I'd have the same form for everybody"],
+    // Nothing is announced, or what is announced is no sentence.
+    ['What I do is pretty simple.', 'What I do is pretty simple'],
+    ["It's that simple.", "It's that simple"],
+    ['What you do is your own business.', 'What you do is your own business'],
+    ["I'll be honest with you, I feel a bit sick.", 'I feel a bit sick'],
+    ['The trouble is that nobody reads it.', 'Nobody reads it'],
   ])('%s', (spoken, expected) => expect(written(spoken)).toBe(expected));
 
   it.each([
