@@ -187,8 +187,9 @@ export function withoutOpenings(line: Line): Line {
 /** "no butter" opens nothing, "no, butter" does; "right hand", "second floor" neither. */
 const opens = (line: Line, at: number, phrase: readonly string[]): boolean => {
   const last = line[at + phrase.length - 1]!;
-  if (NEEDS_COMMA.has(phrase.join(' '))) return hasComma(last);
-  return true;
+  // "no that's moved": a no, and what is so.
+  if (phrase[0] === 'no' && SUBJECT_PRONOUNS.has(line[at + 1]?.norm.split("'")[0] ?? '') && /'/.test(line[at + 1]!.norm)) return true;
+  return !NEEDS_COMMA.has(phrase.join(' ')) || hasComma(last);
 };
 const NEEDS_COMMA = new Set([
   ...'no right second third first like look listen now then again sure exactly or finally remember plus secondly thirdly anyway'.split(' '),

@@ -2,6 +2,7 @@ import { CANNOT_END } from '../../text/lists/talk.js';
 import { ASKS_ROOM, DID, ENDS_IN_ING, WAITING } from '../../text/lists/titles.js';
 import { stem } from '../../text/stem.js';
 import type { Hit } from '../../text/tells/find-tells.js';
+import { isHalf } from './half-lines.js';
 import { clausesOf, type TitleDraft } from './title-sorts.js';
 import { hasComma, type Line } from './written-word.js';
 
@@ -24,7 +25,7 @@ export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
     (first.tag === 'VERB' || first.tag === 'PROPN' || first.tag === 'AUX') && (DID.has(first.norm) || (first.tag === 'VERB' && first.norm.endsWith('ed')));
   if (past && sort === 'said') return true; // "told it to me in the yard": who?
   if (sort === 'said' && first.tag === 'VERB' && SAYS_OF_SOMEBODY.test(first.norm) && line[1]?.tag !== 'PRON' && !text.endsWith('?')) return true; // "withdraws the report": who?
-  if (asksAndTells(line)) return true; // "what did we downloaded it"
+  if (asksAndTells(line) || isHalf(line)) return true; // "what did we downloaded it", "since the quarry widened its entrance"
   if (first.norm === 'even' && WAITS.has(line[1]!.norm) && !hasMainClause(line)) return true; // "even if there is no tax": and then?
   if ((first.tag === 'ADP' || first.tag === 'SCONJ') && !isClause(line)) return true; // "as an approved walking route"
   if (WAITS.has(first.norm) && !hasMainClause(line)) return true; // "if it stops": and then?
@@ -85,6 +86,7 @@ export const bringsIn = ({ line }: TitleDraft): boolean =>
   (/^(?:i'm|we're|i|we)$/.test(line[0]!.norm) &&
     /^(?:at|in|on|am|are|was|were)$/.test(line[1]?.norm ?? '') &&
     /^(?:the|at|in|on)$/.test(line[2]?.norm ?? '')) ||
+  (/^(?:someone|somebody)'s$/.test(line[0]!.norm) && /^ask(?:ing|ed)$/.test(line[1]?.norm ?? '')) ||
   (/^(?:someone|somebody)$/.test(line[0]!.norm) && /^(?:asks|asked|says|said)$/.test(line[1]?.norm ?? '') && line.length < ASKED_SHORTLY);
 /** What somebody asks, in so few words, is only named. */
 const ASKED_SHORTLY = 7;

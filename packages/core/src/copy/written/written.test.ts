@@ -187,6 +187,7 @@ describe('titles made of what was said', () => {
     ['The valve was closed all night.', { brings: false, twice: false }],
     ["I'm at the stop by the quarry.", { brings: true, twice: false }],
     ['Someone asks about the powder.', { brings: true, twice: false }],
+    ["Someone's asking what if they have no mixer in the kitchen.", { brings: true, twice: false }],
   ])('“%s” is known for what it does not say', (text, { brings, twice }) => {
     const draft: TitleDraft = { text, sort: 'said', line: lineOf(text), sentence: 0, whole: true, resolved: false, cut: false };
     expect([bringsIn(draft), saysTwice(draft)]).toEqual([brings, twice]);
@@ -209,12 +210,25 @@ describe('titles made of what was said', () => {
     ['What did we pay for it?', false],
     ["Even if there's no tax in it.", true],
     ["Even if there's no tax, you pay the fine.", false],
+    ['Before you let anyone sell you a bigger tank.', true],
+    ['Before you buy the animals get yourself a pen.', false],
+    ['Before you start, check the fuse board.', false],
+    ['Since the quarry widened its entrance.', true],
+    ['Since the quarry widened its entrance nobody walks there.', false],
+    ["Even though it's just how it comes out of the box.", true],
+    ["The thing I'd want to say about the breathing.", true],
+    ["The thing I'd want to say is keep breathing.", false],
+    ['The one thing that broke was the pump.', false],
+    ['The lower site and they both begin at nine.', true],
+    ['The lower site is shut and they both begin at nine.', false],
   ])('“%s” is no whole line: %s', (text, broken) => {
     expect(isBroken({ text: text.replace(/\.$/, ''), sort: 'said', line: lineOf(text), sentence: 0, whole: true, resolved: false, cut: false })).toBe(broken);
   });
   it.each([
     ["The thing that I'd say is don't write a letter.", "The thing that I'd say is don't write a letter"],
     ["That's what I'd say, because they asked.", "That's what I'd say, because they asked"],
+    ["No that's moved, it's on the side of the shop.", "That's moved, it's on the side of the shop"],
+    ['No tank is that big.', 'No tank is that big'],
     ['You go down in the, how do you call it, the low part.', 'You go down in the low part'],
     ["In that case you'd want two hives.", "You'd want two hives"],
   ])('“%s” is written “%s”', (said, written) => expect(lineText(lineOf(said))).toBe(written));

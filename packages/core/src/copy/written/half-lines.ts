@@ -1,0 +1,50 @@
+import { SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
+import { hasComma, type Line } from './written-word.js';
+
+// Lines that are half of something, whatever verbs they have.
+
+/** They begin what waits for its other half, with a comma behind it or without. */
+const WAITS_FOR_MAIN = new Set('before since although though whereas until unless while'.split(' '));
+const SOMEBODY = /^(?:everyone|everybody|nobody|somebody|someone|anyone|people|there)$/;
+
+/** Whether a line is only half of what is said: "before you let anyone sell you a tank", "the thing I'd want to say about it". */
+export const isHalf = (line: Line): boolean => waitsForMain(line) || isAnnounced(line) || isCalledTwice(line);
+
+/** "Since the quarry widened its entrance": and then? "Before you buy them get a pen" has its other half. */
+function waitsForMain(line: Line): boolean {
+  const even = line[0]!.norm === 'even' ? 1 : 0;
+  if (!WAITS_FOR_MAIN.has(line[even]!.norm)) return false;
+  const rest = line.slice(even + 1);
+  // Its own subject and verb stand first; what begins after them is the other half.
+  return !rest.some((word, i) => i > 1 && (beginsSubject(rest, i) || tellsToDo(rest, i) || (hasComma(rest[i - 1]) && word.tag !== 'CCONJ')));
+}
+
+/** A subject with its verb right behind it, not one that is told of ("the man who …", "what you …"). */
+const beginsSubject = (line: Line, i: number): boolean =>
+  (SUBJECT_PRONOUNS.has(line[i]!.norm.split("'")[0]!) || SOMEBODY.test(line[i]!.norm)) &&
+  line[i - 1]!.tag !== 'SCONJ' &&
+  !/^(?:that|who|which|what|where|how|why|if|and|or|than|as|let|makes?|made)$/.test(line[i - 1]!.norm) &&
+  (line[i]!.norm.includes("'") || line[i + 1]?.tag === 'VERB' || line[i + 1]?.tag === 'AUX');
+
+/** "the animals get yourself a pen": a verb behind a thing, with nobody who does it. */
+const tellsToDo = (line: Line, i: number): boolean =>
+  line[i]!.tag === 'VERB' &&
+  line[i - 1]!.tag === 'NOUN' &&
+  /^(?:yourself|it|them|your|the|a|an)$/.test(line[i + 1]?.norm ?? '') &&
+  !/(?:ed|ing|[^s]s)$/.test(line[i]!.norm);
+
+/** "The thing I'd want to say about the breathing": what is said of it does not come. */
+function isAnnounced(line: Line): boolean {
+  const at = line.findIndex(({ norm }) => norm === 'thing' || norm === 'things');
+  if (at < 1 || at > 3 || !/^(?:the|one|another|a)$/.test(line[0]!.norm)) return false;
+  const rest = line.slice(at + 1);
+  const told = rest[0]?.norm === 'that' ? rest.slice(1) : rest;
+  return told.length > 0 && SUBJECT_PRONOUNS.has(told[0]!.norm.split("'")[0]!) && !told.slice(1).some(({ norm }) => /^(?:is|was|are|were)$|'s$/.test(norm));
+}
+
+/** "The lower site and they both begin": things are named, and then somebody begins. */
+function isCalledTwice(line: Line): boolean {
+  const and = line.findIndex(({ norm }, i) => norm === 'and' && i > 0);
+  if (and < 1 || line[0]!.tag !== 'DET' || !/^(?:they|it|he|she|we)(?:$|')/.test(line[and + 1]?.norm ?? '')) return false;
+  return line.slice(0, and).every(({ tag, norm }) => tag !== 'VERB' && tag !== 'AUX' && !norm.includes("'"));
+}
