@@ -2,11 +2,11 @@ import { contentOf, shared } from './content.js';
 import { TEXT_WEIGHTS } from './text-weights.js';
 import { type TitleContext, titleFeatures } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
-import { isBroken, isClause, isHousekeeping, isLoose } from './wholeness.js';
+import { isBroken, isClause, isHousekeeping, isLoose, leans } from './wholeness.js';
 import { closed, LEAST_WORDS } from './written-sentence.js';
 
 /** A text under a short is read in a glance: two sentences, so many characters. Common practice. */
-const [MOST_SENTENCES, MOST_CHARACTERS] = [2, 220];
+const MOST_CHARACTERS = 220;
 /** A sentence that runs on is cut where it may end; one that is read has so many characters at most. Common practice. */
 const LONGEST_SENTENCE = 125;
 const MOST_WORDS = 26;
@@ -15,10 +15,15 @@ const SAME = 0.5;
 
 const SORTS: ReadonlySet<TitleSort> = new Set(['said', 'contrast', 'advice']);
 
+/** As a title they may do, as the first sentence of a text they speak of somebody. */
+const LEANS_MORE = new Set('that this these those such neither both'.split(' '));
+
 interface Said {
   readonly text: string;
   readonly words: ReadonlySet<string>;
   readonly sentence: number;
+  /** It speaks of what the sentence before names. */
+  readonly leans: boolean;
   readonly worth: number;
 }
 
@@ -30,25 +35,37 @@ interface Said {
 export function describe(context: TitleContext, title: string, limit: number, weights: ArrayLike<number> = TEXT_WEIGHTS): string {
   const most = Math.min(limit, MOST_CHARACTERS);
   const inTitle = contentOf(title.split(/\s+/).map((word) => word.toLowerCase().replace(/[^\p{L}\p{N}']/gu, '')));
-  const sentences = saidSentences(context, most, weights).filter(({ words }) => shared(words, inTitle) < SAME);
-  const chosen: Said[] = [];
-  for (const one of [...sentences].sort((a, b) => b.worth - a.worth)) {
-    if (chosen.some((other) => other.sentence === one.sentence)) continue;
-    if (chosen.length === MOST_SENTENCES) break;
-    const length = chosen.reduce((sum, { text }) => sum + text.length + 1, one.text.length);
-    if (length <= most && chosen.every((other) => shared(one.words, other.words) < SAME)) chosen.push(one);
-  }
-  return chosen
-    .sort((a, b) => a.sentence - b.sentence)
-    .map(({ text }) => text)
-    .join(' ');
+  const sentences = saidSentences(context, most, weights).filter(({ text, words }) => text.length <= most && shared(words, inTitle) < SAME);
+  // What leans on the sentence before may only follow it.
+  const firm = sentences.filter((one) => !one.leans);
+  const begin = firm.length > 0 ? firm : sentences;
+  const pairs = begin.flatMap((first) => sentences.filter((second) => goTogether(first, second, most)).map((second) => [first, second] as const));
+  const best = strongest(pairs.length > 0 ? pairs : begin.map((one) => [one] as const));
+  return best.map(({ text }) => text).join(' ');
 }
+
+/** Two sentences of a text, in the order of the talk. */
+const goTogether = (first: Said, second: Said, most: number): boolean =>
+  first.sentence < second.sentence &&
+  (!second.leans || second.sentence === first.sentence + 1) &&
+  first.text.length + 1 + second.text.length <= most &&
+  shared(first.words, second.words) < SAME &&
+  shared(second.words, first.words) < SAME;
+
+const worthOf = (text: readonly Said[]): number => text.reduce((sum, { worth }) => sum + worth, 0);
+const strongest = (texts: readonly (readonly Said[])[]): readonly Said[] =>
+  texts.reduce<readonly Said[]>((best, one) => (best.length === 0 || worthOf(one) > worthOf(best) ? one : best), []);
 
 /** What may stand in a text: sentences and their clauses that stand by themselves, as one would write them. @param most characters */
 export function textDrafts({ passage, tells }: TitleContext, most: number): TitleDraft[] {
   return titleDrafts(passage, Math.min(most, LONGEST_SENTENCE), MOST_WORDS).filter(
     (draft) =>
-      SORTS.has(draft.sort) && draft.line.length >= LEAST_WORDS && isClause(draft.line) && !isBroken(draft) && !isHousekeeping(draft, tells) && !isLoose(draft),
+      SORTS.has(draft.sort) &&
+      draft.line.length >= LEAST_WORDS &&
+      isClause(draft.line) &&
+      !isBroken(draft) &&
+      !isHousekeeping(draft, tells) &&
+      !isLoose(draft),
   );
 }
 
@@ -59,6 +76,7 @@ function saidSentences(context: TitleContext, most: number, weights: ArrayLike<n
     text: closed(draft.text),
     words: contentOf(draft.line.map(({ norm }) => norm)),
     sentence: draft.sentence,
+    leans: leans(draft) || LEANS_MORE.has(draft.line[0]!.norm),
     worth: rows[k]!.reduce((sum, value, f) => sum + value * weights[f]!, 0),
   }));
 }

@@ -8,7 +8,7 @@ const WAITS_FOR_MAIN = new Set('before since although though whereas until unles
 const SOMEBODY = /^(?:everyone|everybody|nobody|somebody|someone|anyone|people|there)$/;
 
 /** Whether a line is only half of what is said: "before you let anyone sell you a tank", "the thing I'd want to say about it". */
-export const isHalf = (line: Line): boolean => waitsForMain(line) || isAnnounced(line) || isCalledTwice(line);
+export const isHalf = (line: Line): boolean => waitsForMain(line) || isAnnounced(line) || isCalledTwice(line) || isNobodys(line);
 
 /** "Since the quarry widened its entrance": and then? "Before you buy them get a pen" has its other half. */
 function waitsForMain(line: Line): boolean {
@@ -48,3 +48,9 @@ function isCalledTwice(line: Line): boolean {
   if (and < 1 || line[0]!.tag !== 'DET' || !/^(?:they|it|he|she|we)(?:$|')/.test(line[and + 1]?.norm ?? '')) return false;
   return line.slice(0, and).every(({ tag, norm }) => tag !== 'VERB' && tag !== 'AUX' && !norm.includes("'"));
 }
+
+/** "Take the honey off in April and I worked it out": nobody does the one, somebody the other. */
+const isNobodys = (line: Line): boolean =>
+  line[0]!.tag === 'VERB' &&
+  !line.at(-1)!.text.endsWith('?') &&
+  line.some(({ norm }, i) => norm === 'and' && i > 1 && /^(?:i|he|she|we)(?:$|')/.test(line[i + 1]?.norm ?? ''));

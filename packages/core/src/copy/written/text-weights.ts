@@ -1,60 +1,60 @@
 /** Weights of `TITLE_FEATURES` for sentences of texts, in order. Written by `npm run bench -- words --write`. */
 export const TEXT_WEIGHTS: readonly number[] = [
-  0.0447, // is question
-  -0.0065, // is advice
-  -0.1075, // is why
-  -0.1030, // is when
+  0.0445, // is question
+  -0.0102, // is advice
+  -0.1144, // is why
+  -0.1166, // is when
   0.0000, // is how
-  0.0281, // is contrast
-  0.0304, // long
-  0.0023, // very long
-  -0.0692, // very short
-  0.0336, // whole sentence
-  -0.0256, // pronoun resolved
-  0.0177, // leans on what was before
-  -0.0213, // open pronouns
-  -0.0295, // says I
-  -0.0042, // says you
-  -0.0039, // says we
-  0.0067, // a figure
-  -0.0038, // a name
-  0.0196, // a negation
-  0.0512, // place
-  0.0107, // first sentence
-  -0.0201, // last sentence
-  0.0250, // content words
-  0.0372, // tells of the passage
-  0.0520, // tells of the recording
-  -0.0024, // nouns
-  0.0083, // begins with a noun
-  0.0107, // begins with a verb
-  -0.0164, // begins with an adverb
+  0.0415, // is contrast
+  0.0293, // long
+  0.0028, // very long
+  -0.0685, // very short
+  0.0342, // whole sentence
+  -0.0139, // pronoun resolved
+  0.0166, // leans on what was before
+  -0.0196, // open pronouns
+  -0.0292, // says I
+  -0.0027, // says you
+  -0.0065, // says we
+  0.0062, // a figure
+  -0.0037, // a name
+  0.0187, // a negation
+  0.0502, // place
+  0.0085, // first sentence
+  -0.0209, // last sentence
+  0.0319, // content words
+  0.0336, // tells of the passage
+  0.0490, // tells of the recording
+  -0.0007, // nouns
+  0.0086, // begins with a noun
+  0.0106, // begins with a verb
+  -0.0177, // begins with an adverb
   -0.0400, // no clause
-  0.0330, // ends open
-  0.0122, // commas
-  -0.0199, // vague
-  0.0343, // was dropped
-  -0.0048, // opinion
-  -0.0424, // surprise
-  0.0191, // promise
-  -0.0119, // feeling
-  -0.0325, // superlative
+  0.0308, // ends open
+  0.0142, // commas
+  -0.0196, // vague
+  -0.0069, // was dropped
+  0.0060, // opinion
+  -0.0378, // surprise
+  0.0146, // promise
+  -0.0109, // feeling
+  -0.0314, // superlative
   -0.1250, // broken
-  -0.0176, // leans on what nobody hears
-  -0.0430, // calls first
-  -0.0330, // brings somebody in
+  -0.0196, // leans on what nobody hears
+  -0.0456, // calls first
+  -0.0371, // brings somebody in
   -0.0100, // says twice
   -0.3015, // housekeeping
-  0.0048, // begins with it
-  -0.0015, // begins with they
-  -0.0248, // begins with that
-  0.0104, // begins with this
-  0.0163, // begins beside the point
-  -0.0110, // begins with you
-  0.0062, // begins with what
-  -0.0306, // a question
-  -0.0116, // one comma
-  -0.0164, // several commas
+  0.0079, // begins with it
+  0.0018, // begins with they
+  -0.0265, // begins with that
+  0.0130, // begins with this
+  0.0190, // begins beside the point
+  -0.0130, // begins with you
+  0.0102, // begins with what
+  -0.0282, // a question
+  -0.0119, // one comma
+  -0.0198, // several commas
   0.0000, // few words
-  -0.0283, // some words
+  -0.0279, // some words
 ];

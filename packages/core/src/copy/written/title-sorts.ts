@@ -123,8 +123,10 @@ export function clausesOf(sentence: Line): Line[] {
       (hasComma(sentence[i - 1]) || (BEGINS.has(sentence[i]!.norm) && (SUBJECT_PRONOUNS.has(sentence[i + 1]?.norm ?? '') || sentence[i + 1]?.tag === 'DET'))) &&
       i - from > 0
     ) {
-      pieces.push(sentence.slice(from, i));
-      from = i;
+      // "even if you are a vegan" is one piece.
+      const begins = sentence[i - 1]!.norm === 'even' && !hasComma(sentence[i - 1]) ? i - 1 : i;
+      if (begins > from) pieces.push(sentence.slice(from, begins));
+      from = begins;
     }
   if (from < sentence.length) pieces.push(sentence.slice(from));
   return pieces;

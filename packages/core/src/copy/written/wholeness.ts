@@ -149,6 +149,8 @@ export function isLoose(draft: TitleDraft): boolean {
   const { line, text } = draft;
   const [first, second] = line;
   if (callsFirst(draft) || breaksIn(line)) return true;
+  if ((draft.sort === 'advice' || first!.tag === 'VERB') && hasComma(first)) return true; // "buy, if you can get one": what?
+  if (first!.norm === 'that' && /(?:[^su]s|people)$/.test(second!.norm) && second!.tag === 'NOUN') return true; // "that people should be doing"
   if (first!.norm === 'not' || (first!.tag === 'ADV' && second!.tag === 'VERB')) return true; // "just stopped"
   if ((first!.tag === 'PROPN' || first!.tag === 'INTJ') && hasComma(first)) return true; // "Desmond, before we go"
   const asked = text.endsWith('?');
@@ -159,7 +161,11 @@ export function isLoose(draft: TitleDraft): boolean {
 }
 
 /** A clause that stands by itself, in the middle of a sentence. */
-const isMain = (piece: Line): boolean => isClause(piece) && piece[0]!.norm !== 'even' && !/^(?:and|but|or|so|because|which|who|if|when)$/.test(piece[0]!.norm);
+const isMain = (piece: Line): boolean =>
+  isClause(piece) &&
+  piece[0]!.norm !== 'even' &&
+  !/^(?:and|but|or|so|because|which|who|if|when)$/.test(piece[0]!.norm) &&
+  !(piece[0]!.norm === 'that' && piece[1]?.tag === 'NOUN');
 
 /** Somebody begins anew in the middle of it, with nothing between; or a verb stands alone between commas ("…, is, …"). */
 const breaksIn = (line: Line): boolean =>

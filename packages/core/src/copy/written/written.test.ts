@@ -221,6 +221,8 @@ describe('titles made of what was said', () => {
     ['The one thing that broke was the pump.', false],
     ['The lower site and they both begin at nine.', true],
     ['The lower site is shut and they both begin at nine.', false],
+    ['Take the honey off in April and I worked it out once.', true],
+    ['Take the honey off in April and feed the bees.', false],
   ])('“%s” is no whole line: %s', (text, broken) => {
     expect(isBroken({ text: text.replace(/\.$/, ''), sort: 'said', line: lineOf(text), sentence: 0, whole: true, resolved: false, cut: false })).toBe(broken);
   });
@@ -246,6 +248,12 @@ describe('the text that goes with a title', () => {
     const text = textOf('The pipe cracked from one end to the other');
     expect(text).toBe('The drain under the bath froze in the third week of January. We poured 200 litres of hot water down it.');
   });
+  it('takes what leans on the sentence before only behind it', () => {
+    const [pipe, vinegar, left] = ['The pipe was full of lime.', 'The plumber poured two bottles of vinegar down it.', 'They left it there until the evening.'];
+    expect(textFor(`${left} ${vinegar} ${pipe}`, 'A title')).not.toContain('They left');
+    expect(textFor(`${vinegar} ${left}`, 'A title')).toBe(`${vinegar.replace('two', '2')} ${left}`.replace('2 bottles', 'two bottles'));
+    expect(textFor(left, 'A title')).toBe(left); // there is nothing else
+  });
   it('is one sentence where two do not fit, and none where nothing fits', () => {
     expect(textOf('The pipe cracked from one end to the other', 70)).toMatch(/^[^.]{10,69}\.$/);
     expect(textOf('A title', 10)).toBe('');
@@ -264,6 +272,8 @@ describe('the text that goes with a title', () => {
     'Not just press the red button on the left.',
     'With the red light flashing on top of it, and so on.',
     'Dip the end of the pipe in for, what.',
+    'Before we go to the travel, that people should be doing right now.',
+    'Buy, if you can get one at all in the spring.',
   ])('is not made of what is no sentence that is read: “%s”', (said) => expect(textFor(said, 'A title')).toBe(''));
   it.each(['When the drain froze, we poured hot water down it.', 'In the third week of January, the drain under the bath froze.'])('is made of “%s”', (said) =>
     expect(textFor(said, 'A title')).toBe(said),
