@@ -60,12 +60,7 @@ const strongest = (texts: readonly (readonly Said[])[]): readonly Said[] =>
 export function textDrafts({ passage, tells }: TitleContext, most: number): TitleDraft[] {
   return titleDrafts(passage, Math.min(most, LONGEST_SENTENCE), MOST_WORDS).filter(
     (draft) =>
-      SORTS.has(draft.sort) &&
-      draft.line.length >= LEAST_WORDS &&
-      isClause(draft.line) &&
-      !isBroken(draft) &&
-      !isHousekeeping(draft, tells) &&
-      !isLoose(draft),
+      SORTS.has(draft.sort) && draft.line.length >= LEAST_WORDS && isClause(draft.line) && !isBroken(draft) && !isHousekeeping(draft, tells) && !isLoose(draft),
   );
 }
 

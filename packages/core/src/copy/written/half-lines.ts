@@ -1,5 +1,5 @@
 import { SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
-import { hasComma, type Line } from './written-word.js';
+import { hasComma, type Line, type WrittenWord } from './written-word.js';
 
 // Lines that are half of something, whatever verbs they have.
 
@@ -8,7 +8,7 @@ const WAITS_FOR_MAIN = new Set('before since although though whereas until unles
 const SOMEBODY = /^(?:everyone|everybody|nobody|somebody|someone|anyone|people|there)$/;
 
 /** Whether a line is only half of what is said: "before you let anyone sell you a tank", "the thing I'd want to say about it". */
-export const isHalf = (line: Line): boolean => waitsForMain(line) || isAnnounced(line) || isCalledTwice(line) || isNobodys(line);
+export const isHalf = (line: Line): boolean => waitsForMain(line) || isAnnounced(line) || isCalledTwice(line) || isNobodys(line) || willNot(line);
 
 /** "Since the quarry widened its entrance": and then? "Before you buy them get a pen" has its other half. */
 function waitsForMain(line: Line): boolean {
@@ -42,10 +42,10 @@ function isAnnounced(line: Line): boolean {
   return told.length > 0 && SUBJECT_PRONOUNS.has(told[0]!.norm.split("'")[0]!) && !told.slice(1).some(({ norm }) => /^(?:is|was|are|were)$|'s$/.test(norm));
 }
 
-/** "The lower site and they both begin": things are named, and then somebody begins. */
+/** "The lower site and they both begin", "the number and what is the problem": things are named, and then another thing begins. */
 function isCalledTwice(line: Line): boolean {
   const and = line.findIndex(({ norm }, i) => norm === 'and' && i > 0);
-  if (and < 1 || line[0]!.tag !== 'DET' || !/^(?:they|it|he|she|we)(?:$|')/.test(line[and + 1]?.norm ?? '')) return false;
+  if (and < 1 || line[0]!.tag !== 'DET' || !/^(?:they|it|he|she|we|what|how|why)(?:$|')/.test(line[and + 1]?.norm ?? '')) return false;
   return line.slice(0, and).every(({ tag, norm }) => tag !== 'VERB' && tag !== 'AUX' && !norm.includes("'"));
 }
 
@@ -54,3 +54,18 @@ const isNobodys = (line: Line): boolean =>
   line[0]!.tag === 'VERB' &&
   !line.at(-1)!.text.endsWith('?') &&
   line.some(({ norm }, i) => norm === 'and' && i > 1 && /^(?:i|he|she|we)(?:$|')/.test(line[i + 1]?.norm ?? ''));
+
+const MODALS = /^(?:would|could|should|will|can|must|might|wouldn't|couldn't|shouldn't|won't|can't)$/;
+/** "I would not really this week": what somebody would do broke off. */
+const willNot = (line: Line): boolean =>
+  line.some(
+    ({ norm, tag }, i) =>
+      MODALS.test(norm) &&
+      tag === 'AUX' &&
+      i < line.length - 1 &&
+      !hasComma(line[i]) &&
+      !line.slice(i + 1).some((word, k, after) => word.tag === 'VERB' || word.tag === 'AUX' || mayBeVerb(word, after[k - 1])),
+  );
+/** What a tagger takes for a noun: "you should water them". */
+const mayBeVerb = ({ tag, norm }: WrittenWord, before: WrittenWord | undefined): boolean =>
+  (tag === 'NOUN' || tag === 'ADJ') && before?.tag !== 'DET' && !/s$/.test(norm);

@@ -116,13 +116,16 @@ const isVerb = (line: Line, i: number): boolean => {
   );
 };
 
+/** Somebody or something that more is told of right behind it. */
+const isTold = ({ tag, norm }: Line[number]): boolean =>
+  tag === 'NOUN' || tag === 'PROPN' || /^(?:everyone|everybody|anyone|anybody|someone|somebody|those)$/.test(norm);
+
 /** Something is said of something: a verb that is not inside "a man that was". */
 export function isClause(line: Line): boolean {
   let inside: 'nothing' | 'before its verb' | 'its verb' = 'nothing';
   for (let i = 0; i < line.length; i += 1) {
     const verb = isVerb(line, i);
-    if (i > 0 && (line[i - 1]!.tag === 'NOUN' || line[i - 1]!.tag === 'PROPN') && /^(?:that|who|which)(?:$|')/.test(line[i]!.norm))
-      inside = verb ? 'its verb' : 'before its verb';
+    if (i > 0 && isTold(line[i - 1]!) && /^(?:that|who|which)(?:$|')/.test(line[i]!.norm)) inside = verb ? 'its verb' : 'before its verb';
     else if (verb) {
       if (inside === 'nothing') return true;
       inside = 'its verb';

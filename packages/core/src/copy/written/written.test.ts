@@ -13,7 +13,7 @@ import { readNumber } from './figures.js';
 
 import { resolved } from './stands-for.js';
 import { clausesOf, type TitleDraft, titleDrafts } from './title-sorts.js';
-import { bringsIn, isBroken, leans, saysTwice } from './wholeness.js';
+import { bringsIn, isBroken, isClause, leans, saysTwice } from './wholeness.js';
 import { type Line, lineText } from './written-word.js';
 
 function lineOf(text: string): Line {
@@ -202,6 +202,11 @@ describe('titles made of what was said', () => {
     expect(leans(draft("Where's your nearest one?"))).toBe(true);
     expect(leans(draft('The chimney is the red one.'))).toBe(false);
   });
+  it('what is told of somebody says nothing yet', () => {
+    expect(isClause(lineOf('Those who eat it too late.'))).toBe(false);
+    expect(isClause(lineOf('Everybody who was hurt lately.'))).toBe(false);
+    expect(isClause(lineOf('Those who eat it lose the taste for it.'))).toBe(true);
+  });
   it.each([
     ['Withdraws the report to the tax office.', true],
     ['The button withdraws the report.', false],
@@ -223,6 +228,11 @@ describe('titles made of what was said', () => {
     ['The lower site is shut and they both begin at nine.', false],
     ['Take the honey off in April and I worked it out once.', true],
     ['Take the honey off in April and feed the bees.', false],
+    ['I would not really this week.', true],
+    ['I would not do it this week.', false],
+    ['You should water them this week.', false],
+    ['The number of the contract and what is the problem.', true],
+    ['We know the number and what is the problem.', false],
   ])('“%s” is no whole line: %s', (text, broken) => {
     expect(isBroken({ text: text.replace(/\.$/, ''), sort: 'said', line: lineOf(text), sentence: 0, whole: true, resolved: false, cut: false })).toBe(broken);
   });
@@ -231,6 +241,10 @@ describe('titles made of what was said', () => {
     ["That's what I'd say, because they asked.", "That's what I'd say, because they asked"],
     ["No that's moved, it's on the side of the shop.", "That's moved, it's on the side of the shop"],
     ['No tank is that big.', 'No tank is that big'],
+    ["Colm again, what if the passenger isn't there?", "What if the passenger isn't there?"],
+    ['Desmond, should people do it this week?', 'Should people do it this week?'],
+    ['Marlow, the town by the river, is shut.', 'Marlow, the town by the river, is shut'],
+    ['Rain, what if it comes in?', 'Rain, what if it comes in?'],
     ['You go down in the, how do you call it, the low part.', 'You go down in the low part'],
     ["In that case you'd want two hives.", "You'd want two hives"],
   ])('“%s” is written “%s”', (said, written) => expect(lineText(lineOf(said))).toBe(written));
