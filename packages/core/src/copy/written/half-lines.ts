@@ -8,7 +8,8 @@ const WAITS_FOR_MAIN = new Set('before since although though whereas until unles
 const SOMEBODY = /^(?:everyone|everybody|nobody|somebody|someone|anyone|people|there)$/;
 
 /** Whether a line is only half of what is said: "before you let anyone sell you a tank", "the thing I'd want to say about it". */
-export const isHalf = (line: Line): boolean => waitsForMain(line) || isAnnounced(line) || isCalledTwice(line) || isNobodys(line) || willNot(line);
+export const isHalf = (line: Line): boolean =>
+  waitsForMain(line) || isAnnounced(line) || isCalledTwice(line) || isNobodys(line) || willNot(line) || tellsOfSomebody(line);
 
 /** "Since the quarry widened its entrance": and then? "Before you buy them get a pen" has its other half. */
 function waitsForMain(line: Line): boolean {
@@ -69,3 +70,21 @@ const willNot = (line: Line): boolean =>
 /** What a tagger takes for a noun: "you should water them". */
 const mayBeVerb = ({ tag, norm }: WrittenWord, before: WrittenWord | undefined): boolean =>
   (tag === 'NOUN' || tag === 'ADJ') && before?.tag !== 'DET' && !/s$/.test(norm);
+
+/** "Everyone who's been hurt in the time I've been there": who they are, and nothing of them. */
+function tellsOfSomebody(line: Line): boolean {
+  if (!/^(?:everyone|everybody|anyone|anybody|those|people)$/.test(line[0]!.norm) || !/^(?:who|that)(?:$|')/.test(line[1]?.norm ?? '')) return false;
+  // Each run of verbs belongs to whoever stands before it: the first to "who", others to "I", "you"; one that has nobody is of the first word.
+  let owned = true;
+  for (let i = 1; i < line.length; i += 1) {
+    const { norm, tag } = line[i]!;
+    const before = line[i - 1]!;
+    const isObject = before.tag === 'VERB' && !norm.includes("'");
+    if (/^(?:who|that|which|to)(?:$|')/.test(norm) || (SUBJECT_PRONOUNS.has(norm.split("'")[0]!) && !isObject)) owned = true;
+    else if (tag === 'VERB' || tag === 'AUX') {
+      if (!owned || (before.tag === 'ADV' && FINITE.test(norm))) return false;
+    } else if (tag !== 'ADV' && tag !== 'PART') owned = false;
+  }
+  return true;
+}
+const FINITE = /^(?:is|are|was|were|has|had|does|did|will|would|can|could)$/;

@@ -228,6 +228,9 @@ describe('titles made of what was said', () => {
     ['The lower site is shut and they both begin at nine.', false],
     ['Take the honey off in April and I worked it out once.', true],
     ['Take the honey off in April and feed the bees.', false],
+    ["Everyone who's been hurt in the time I've been there.", true],
+    ['Everyone who was hurt last year was tired.', false],
+    ['People who know it come on a Monday.', false],
     ['I would not really this week.', true],
     ['I would not do it this week.', false],
     ['You should water them this week.', false],
@@ -246,6 +249,9 @@ describe('titles made of what was said', () => {
     ['Marlow, the town by the river, is shut.', 'Marlow, the town by the river, is shut'],
     ['Rain, what if it comes in?', 'Rain, what if it comes in?'],
     ['You go down in the, how do you call it, the low part.', 'You go down in the low part'],
+    ['Dip the end in for, what, ten seconds.', 'Dip the end in for 10 seconds'],
+    ["It's not right for, how do you say, the profession.", "It's not right for the profession"],
+    ['What do you say?', 'What do you say?'],
     ["In that case you'd want two hives.", "You'd want two hives"],
   ])('“%s” is written “%s”', (said, written) => expect(lineText(lineOf(said))).toBe(written));
 });

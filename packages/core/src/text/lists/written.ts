@@ -13,7 +13,7 @@ export const HEDGES = phrases(
 
 /** Only between commas, or at an end: elsewhere they are part of the sentence. */
 export const ASIDES = phrases(
-  "how do you call it; what do you call it; let me get this right; thereabouts; or thereabouts; you know; i don't know; like; right; okay; yes; yeah; no; well; you see; you can see; can you see that; mind you; say; now; then; so; again; anyway; also; please; too; sorry; oh; or so; it must have been; i'd guess; there",
+  "how do you call it; what do you call it; how do you say; how do i say; how do you say that; what is it called; what's it called; what's the word; what; let me get this right; thereabouts; or thereabouts; you know; i don't know; like; right; okay; yes; yeah; no; well; you see; you can see; can you see that; mind you; say; now; then; so; again; anyway; also; please; too; sorry; oh; or so; it must have been; i'd guess; there",
 );
 
 /** At the start of a sentence they join it to what was said before. */
