@@ -1,11 +1,11 @@
 import { CANNOT_END, FILLER_SOUNDS, SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
 import { BREAKS_OFF } from '../../text/lists/titles.js';
-import { ASIDES, HEDGES, OPENINGS, TAILS } from '../../text/lists/written.js';
+import { ASIDES, HEDGES, TAILS } from '../../text/lists/written.js';
 import { type PhrasesBy, phrasesBy } from '../../text/phrases-by.js';
-import { rarity } from '../../text/spoken-words.js';
 import type { Passage } from '../phrases.js';
 import { withoutCleft } from './clefts.js';
 import { withFigures } from './figures.js';
+import { withoutOpenings } from './openings.js';
 import { hasComma, type Line, standsAt, withMark, type WrittenWord } from './written-word.js';
 
 /**
@@ -39,7 +39,7 @@ function closeUp(before: WrittenWord[], fell: string): void {
 }
 export const withoutPauses = (line: Line): Line => line.map((word) => (word.text.endsWith(PAUSE) ? withMark(word, '') : word));
 
-const [BETWEEN_COMMAS, SOFT, OPENS, ENDS] = [phrasesBy(0, ASIDES), phrasesBy(0, HEDGES), phrasesBy(0, OPENINGS), phrasesBy(-1, TAILS)];
+const [BETWEEN_COMMAS, SOFT, ENDS] = [phrasesBy(0, ASIDES), phrasesBy(0, HEDGES), phrasesBy(-1, TAILS)];
 
 const STEPS: readonly ((line: Line) => Line)[] = [
   withoutRepeats,
@@ -175,42 +175,6 @@ const belongs = (line: Line, at: number, phrase: readonly string[]): boolean => 
     );
   return false;
 };
-
-/** Openings, one after another; what is left is a whole sentence or nothing is taken. */
-export function withoutOpenings(line: Line): Line {
-  let from = 0;
-  for (;;) {
-    from += calledLength(line, from);
-    const phrase = OPENS.get(line[from]?.norm ?? '')?.find((one) => standsAt(line, from, one) && opens(line, from, one));
-    if (phrase === undefined || from + phrase.length >= line.length) return line.slice(from);
-    from += phrase.length;
-  }
-}
-/** "Colm again, what if …", "Desmond, before we go": who is called, when more comes than a name could have of its own. */
-function calledLength(line: Line, at: number): number {
-  if (line[at] === undefined || !isName(line[at])) return 0;
-  const end = hasComma(line[at]) ? at + 1 : /^(?:again|there|also|too)$/.test(line[at + 1]?.norm ?? '') && hasComma(line[at + 1]) ? at + 2 : at;
-  const asks = /^(?:what|how|why|where|when|who|which|if|do|does|did|can|could|would|should|is|are|have|has|you|i|we|before)(?:$|')/.test(
-    line[end]?.norm ?? '',
-  );
-  return end > at && asks && line.length - end >= LEAST_CALLED ? end - at : 0;
-}
-const LEAST_CALLED = 4;
-/** Written large, as all first words are, and rare enough for a name. */
-const isName = ({ text, norm, tag }: WrittenWord): boolean => /^\p{Lu}/u.test(text) && (tag === 'PROPN' || (tag === 'NOUN' && rarity(norm) > NAMES_ARE_RARER));
-const NAMES_ARE_RARER = 8;
-
-/** "no butter" opens nothing, "no, butter" does; "right hand", "second floor" neither. */
-const opens = (line: Line, at: number, phrase: readonly string[]): boolean => {
-  const last = line[at + phrase.length - 1]!;
-  // "no that's moved": a no, and what is so.
-  if (phrase[0] === 'no' && SUBJECT_PRONOUNS.has(line[at + 1]?.norm.split("'")[0] ?? '') && /'/.test(line[at + 1]!.norm)) return true;
-  return !NEEDS_COMMA.has(phrase.join(' ')) || hasComma(last);
-};
-const NEEDS_COMMA = new Set([
-  ...'no right second third first like look listen now then again sure exactly or finally remember plus secondly thirdly anyway'.split(' '),
-  ...['that said', 'one thing', 'as well', 'in fact', 'after that', 'even so', 'all right', 'first thing', 'first of all'],
-]);
 
 /** A start is begun again within this many words, or not at all. */
 const AGAIN_WITHIN = 4;

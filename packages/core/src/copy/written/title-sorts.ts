@@ -2,7 +2,8 @@ import { SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
 import type { Passage } from '../phrases.js';
 import { asAdvice } from './advice.js';
 import { withoutCleft } from './clefts.js';
-import { compress, withoutOpenings } from './compress.js';
+import { compress } from './compress.js';
+import { withoutOpenings } from './openings.js';
 import { resolved } from './stands-for.js';
 import { hasComma, type Line, lineText, lowered, type WrittenWord } from './written-word.js';
 
