@@ -43,7 +43,11 @@ const groupsOf = (called) =>
     const context = titleContext(transcript, { firstWord, endWord });
     const { counts } = context.statistics;
     const title = called(talks.get(passage.talk));
-    const ground = { subject: subjects.get(passage.talk), titled: titleCompounds(title, counts, winkTagger), titleWords: titleWords(title, counts) };
+    const ground = {
+      subject: subjects.get(passage.talk),
+      titled: titleCompounds(title, counts, winkTagger),
+      titleWords: titleWords(title, counts, winkTagger),
+    };
     const drafts = searchDrafts(context.passage, ground);
     const written = passage.written.map(({ keywords }) => keywords);
     const rows = searchFeatures(drafts, context.passage, context.statistics, ground);

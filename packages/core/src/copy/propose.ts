@@ -58,7 +58,7 @@ export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger
     title,
     description: characters(description) <= limits.description ? description : told,
     hashtags: proposeHashtags({ passage, statistics, subject, clientTags, voice, titled }, Math.min(5, limits.hashtags)),
-    keywords: proposeKeywords(context, subject === null ? null : { subject, titled, titleWords: titleWords(called, statistics.counts) }, MOST_KEYWORDS),
+    keywords: proposeKeywords(context, subject === null ? null : { subject, titled, titleWords: titleWords(called, statistics.counts, tagger) }, MOST_KEYWORDS),
     coverLine: coverLine(context, title),
   };
 }

@@ -13,10 +13,14 @@ const names = (word: string, counts: ReadonlyMap<string, number>): boolean =>
 /** What the recording is, alone or with the word behind it: file names part "phone-in" as they part all words. */
 const isFormat = (words: readonly string[], i: number): boolean => FORMATS.has(words[i]!) || FORMATS.has(`${words[i]}-${words[i + 1]}`);
 
-/** Words that the recording's own title names, in lower case; not what it is ("webinar"). */
-export function titleWords(title: string, counts: ReadonlyMap<string, number>): string[] {
-  const words = title.toLowerCase().split(/[^\p{L}\p{N}]+/u);
-  return [...new Set(words.filter((word, i) => !isFormat(words, i) && names(word, counts)))];
+/** Words that the recording's own title names, in lower case; not what it is ("webinar"), nor what somebody does ("what lives in a chimney"). */
+export function titleWords(title: string, counts: ReadonlyMap<string, number>, tagger: PosTagger): string[] {
+  const words = title
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((word) => word !== '');
+  const tags = tagger(words);
+  return [...new Set(words.filter((word, i) => !isFormat(words, i) && tags[i] !== 'VERB' && names(word, counts)))];
 }
 
 /**

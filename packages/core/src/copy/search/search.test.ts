@@ -67,7 +67,8 @@ describe('search phrases', () => {
 describe('words of a title', () => {
   it('are those that the recording says again and again, not what it is', () => {
     const counts = new Map(Object.entries({ seed: 4, potato: 6, panel: 9, crop: 1 }));
-    expect(titleWords('Seed-potato panel: the crop, 2024 (potato)', counts)).toEqual(['seed', 'potato']);
-    expect(titleWords('potato-phone-in', new Map([...counts, ['phone', 5]]))).toEqual(['potato']);
+    expect(titleWords('Seed-potato panel: the crop, 2024 (potato)', counts, winkTagger)).toEqual(['seed', 'potato']);
+    expect(titleWords('potato-phone-in', new Map([...counts, ['phone', 5]]), winkTagger)).toEqual(['potato']);
+    expect(titleWords('What lives in a potato', new Map([...counts, ['live', 5]]), winkTagger)).toEqual(['potato']);
   });
 });

@@ -39,9 +39,15 @@ export function titleDrafts(passage: Passage, limit: number, mostWords = MOST_WO
   const found = new Map<string, TitleDraft>();
   lines.forEach((sentence, s) => {
     const pieces = clausesOf(sentence);
-    for (const { sort, line, whole = false, resolved: named = false, cut = false } of draftsOf(sentence, pieces, lines[s + 1] ?? [], lines[s - 1] ?? [])) {
+    for (const { sort: made, line, whole = false, resolved: named = false, cut = false } of draftsOf(
+      sentence,
+      pieces,
+      lines[s + 1] ?? [],
+      lines[s - 1] ?? [],
+    )) {
       if (line.length < LEAST_WORDS || line.length > mostWords) continue;
-      const text = lineText(line);
+      const open = ASKED.test(lineText(line)) && !/\?/.test(line.at(-1)!.text);
+      const [text, sort] = open ? [`${lineText(line)}?`, 'question' as const] : [lineText(line), made];
       if (text.length > limit || text.length < 8) continue;
       const key = text.toLowerCase().replace(/[^\p{L}\p{N} ]/gu, '');
       if (!found.has(key)) found.set(key, { text, sort, line, sentence: s, whole, resolved: named, cut });
@@ -49,6 +55,9 @@ export function titleDrafts(passage: Passage, limit: number, mostWords = MOST_WO
   });
   return [...found.values()];
 }
+
+/** A question, whether whoever wrote the talk down gave it its mark or not. */
+const ASKED = /^(?:What if|How about|What about) /;
 
 function sentenceLines(passage: Passage): Line[] {
   const lines: Line[] = [];

@@ -59,10 +59,16 @@ export function leans({ line, resolved }: TitleDraft): boolean {
   if (resolved) return false;
   if (/^(?:it|it'\w+|they|they'\w+|he|he'\w+|she|she'\w+|them|those|these)$/.test(norm)) return true;
   if (norm === 'there' && /^(?:it|they|he|she|you|i|we)(?:$|')/.test(line[at + 1]?.norm ?? '')) return true; // "there it's 40 minutes different"
+  // "in some it's the whole floor", "with it I got back": of what nobody has named.
+  if (AT.has(norm) && UNNAMED.has(line[at + 1]?.norm ?? '') && !/^(?:NOUN|ADJ|PROPN|NUM)$/.test(line[at + 2]?.tag ?? '') && line[at + 2]?.norm !== 'of')
+    return true;
   // "Where's your nearest one?": one of what nobody has named.
   if (/^ones?$/.test(line.at(-1)!.norm) && line.length > 2 && !line.slice(0, -1).some(({ tag }) => tag === 'NOUN' || tag === 'PROPN')) return true;
   return /^(?:this|that|that's)$/.test(norm) && line[at + 1]?.tag !== 'NOUN';
 }
+
+const AT = new Set('in on at with for from by to after before under over'.split(' '));
+const UNNAMED = new Set('some others it this that these those them any most both each'.split(' '));
 
 /** "Is that right?": asked of somebody in the room, not of whoever reads it. */
 export const asksRoom = ({ line, text }: TitleDraft): boolean =>

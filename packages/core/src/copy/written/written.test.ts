@@ -165,6 +165,12 @@ describe('titles made of what was said', () => {
     const request = { firstWord: 0, endWord: transcript.words.length, clientTags: [], limits: { title: 60, description: 200, hashtags: 5 } };
     expect(proposeTitlesFor(transcript, request, 1)[0]).toMatchObject({ text: 'The tin was behind the bricks', draft: false });
   });
+  it('what asks is a question, with its mark or without', () => {
+    const transcript = transcriptOf('WEBVTT\n\n00:00.000 --> 00:30.000\nWhat if the passenger is not at the door.\n');
+    const { passage } = titleContext(transcript, { firstWord: 0, endWord: transcript.words.length });
+    expect(titleDrafts(passage, 60)[0]).toMatchObject({ text: 'What if the passenger is not at the door?', sort: 'question' });
+    expect(titleDrafts(passage, 40).map(({ text }) => text)).not.toContain('What if the passenger is not at the door');
+  });
   it('a line that breaks off is known for it', () => {
     const drafts = titleDrafts(
       titleContext(
@@ -201,6 +207,10 @@ describe('titles made of what was said', () => {
     expect(leans(draft('There is water under the door.'))).toBe(false);
     expect(leans(draft("Where's your nearest one?"))).toBe(true);
     expect(leans(draft('The chimney is the red one.'))).toBe(false);
+    expect(leans(draft("In some it's the whole ground floor."))).toBe(true);
+    expect(leans(draft('With it I got back before dark.'))).toBe(true);
+    expect(leans(draft('In some shops it is the whole floor.'))).toBe(false);
+    expect(leans(draft('With most of them it is the floor.'))).toBe(false);
   });
   it('what is told of somebody says nothing yet', () => {
     expect(isClause(lineOf('Those who eat it too late.'))).toBe(false);
