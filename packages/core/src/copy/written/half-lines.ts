@@ -34,8 +34,10 @@ const tellsToDo = (line: Line, i: number): boolean =>
   /^(?:yourself|it|them|your|the|a|an)$/.test(line[i + 1]?.norm ?? '') &&
   !/(?:ed|ing|[^s]s)$/.test(line[i]!.norm);
 
-/** "The thing I'd want to say about the breathing": what is said of it does not come. */
+/** "The thing I'd want to say about the breathing", "here's what I'd tell you": what is said of it does not come. */
 function isAnnounced(line: Line): boolean {
+  if (/^(?:here's|that's)$/.test(line[0]!.norm) && /^(?:what|how|why)$/.test(line[1]?.norm ?? ''))
+    return !line.some(({ tag }) => tag === 'NOUN' || tag === 'PROPN' || tag === 'NUM' || tag === 'ADJ');
   const at = line.findIndex(({ norm }) => norm === 'thing' || norm === 'things');
   if (at < 1 || at > 3 || !/^(?:the|one|another|a)$/.test(line[0]!.norm)) return false;
   const rest = line.slice(at + 1);

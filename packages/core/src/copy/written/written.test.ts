@@ -233,6 +233,8 @@ describe('titles made of what was said', () => {
     ["Even though it's just how it comes out of the box.", true],
     ["The thing I'd want to say about the breathing.", true],
     ["The thing I'd want to say is keep breathing.", false],
+    ["Here's what I'd tell you.", true],
+    ["Here's how a stove draws.", false],
     ['The one thing that broke was the pump.', false],
     ['The lower site and they both begin at nine.', true],
     ['The lower site is shut and they both begin at nine.', false],
