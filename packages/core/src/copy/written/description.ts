@@ -10,6 +10,8 @@ const MOST_CHARACTERS = 220;
 /** A sentence that runs on is cut where it may end; one that is read has so many characters at most. Common practice. */
 const LONGEST_SENTENCE = 125;
 const MOST_WORDS = 26;
+/** Of the strongest so many, each pair is looked at; a passage of a minute has some twenty. */
+const MOST_LOOKED_AT = 60;
 /** What says so much of the title again adds nothing. */
 const SAME = 0.5;
 
@@ -35,7 +37,10 @@ interface Said {
 export function describe(context: TitleContext, title: string, limit: number, weights: ArrayLike<number> = TEXT_WEIGHTS): string {
   const most = Math.min(limit, MOST_CHARACTERS);
   const inTitle = contentOf(title.split(/\s+/).map((word) => word.toLowerCase().replace(/[^\p{L}\p{N}']/gu, '')));
-  const sentences = saidSentences(context, most, weights).filter(({ text, words }) => text.length <= most && shared(words, inTitle) < SAME);
+  const sentences = saidSentences(context, most, weights)
+    .filter(({ text, words }) => text.length <= most && shared(words, inTitle) < SAME)
+    .sort((a, b) => b.worth - a.worth)
+    .slice(0, MOST_LOOKED_AT);
   // What leans on the sentence before may only follow it.
   const firm = sentences.filter((one) => !one.leans);
   const begin = firm.length > 0 ? firm : sentences;

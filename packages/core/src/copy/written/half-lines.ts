@@ -3,8 +3,8 @@ import { hasComma, type Line, type WrittenWord } from './written-word.js';
 
 // Lines that are half of something, whatever verbs they have.
 
-/** They begin what waits for its other half, with a comma behind it or without. */
-const WAITS_FOR_MAIN = new Set('before since although though whereas until unless while'.split(' '));
+/** They begin what waits for its other half, with a comma behind it or without; those that need the comma are in `WAITS`. */
+const WAITS_FOR_MAIN = new Set('before since though whereas until'.split(' '));
 const SOMEBODY = /^(?:everyone|everybody|nobody|somebody|someone|anyone|people|there)$/;
 
 /** Whether a line is only half of what is said: "before you let anyone sell you a tank", "the thing I'd want to say about it". */
