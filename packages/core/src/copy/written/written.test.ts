@@ -365,7 +365,9 @@ describe('a passage of very many sentences', () => {
   it('is worded all the same, each pair of them is not looked at', () => {
     const numbers = ['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
     const things = ['valve', 'pump', 'boiler', 'radiator', 'cistern', 'thermostat', 'gasket', 'stopcock', 'manifold', 'cylinder', 'gutter', 'drain'];
-    const said = things.flatMap((a) => things.flatMap((b) => things.flatMap((c) => numbers.map((n) => `The ${a} broke the ${b} and ${n} plumbers mended the ${c}.`))));
+    const said = things.flatMap((a) =>
+      things.flatMap((b) => things.flatMap((c) => numbers.map((n) => `The ${a} broke the ${b} and ${n} plumbers mended the ${c}.`))),
+    );
     const transcript = transcriptOf(`WEBVTT\n\n00:00.000 --> 59:00.000\n${said.join(' ')}\n`);
     const context = titleContext(transcript, { firstWord: 0, endWord: transcript.words.length });
     expect(describePassage(context, 'A title', 200).length).toBeGreaterThan(20);
