@@ -362,9 +362,10 @@ describe('talk that is made to be slow', () => {
 });
 
 describe('a passage of very many sentences', () => {
+  it('and a word of a megabyte are tagged', () => expect(winkTagger(['the', 'a'.repeat(1_000_000), 'pump'])).toHaveLength(3));
   it('is worded all the same, each pair of them is not looked at', () => {
     const numbers = ['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
-    const things = ['valve', 'pump', 'boiler', 'radiator', 'cistern', 'thermostat', 'gasket', 'stopcock', 'manifold', 'cylinder', 'gutter', 'drain'];
+    const things = ['valve', 'pump', 'boiler', 'radiator', 'cistern', 'thermostat', 'gasket', 'stopcock'];
     const said = things.flatMap((a) =>
       things.flatMap((b) => things.flatMap((c) => numbers.map((n) => `The ${a} broke the ${b} and ${n} plumbers mended the ${c}.`))),
     );
