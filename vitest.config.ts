@@ -15,6 +15,7 @@ export default defineConfig({
             'scripts/**/*.test.ts',
           ],
           testTimeout: 60_000,
+          hookTimeout: 60_000,
           // What the core and the screens are made of is read once for a process.
           isolate: false,
           expect: { poll: { timeout: 20_000 } },

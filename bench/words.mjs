@@ -4,7 +4,17 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { proposeCopy } from '@sift-reel/core';
-import { describePassage, proposeTitles, stem, textDrafts, TITLE_FEATURES, titleContext, titleDrafts, titleFeatures } from '@sift-reel/core/fitting';
+import {
+  describePassage,
+  proposeTitles,
+  stem,
+  TEXT_FEATURES,
+  textDrafts,
+  TITLE_FEATURES,
+  titleContext,
+  titleDrafts,
+  titleFeatures,
+} from '@sift-reel/core/fitting';
 import { fitPairwise, mean, rouge1, rougeL } from '@sift-reel/fitting';
 import { readFlatSet } from './lib/marked-set.mjs';
 import { contentIn as content, readTitleGrades, readWordsSet, wordsIn as words, wordsOf } from './lib/words-set.mjs';
@@ -63,16 +73,19 @@ const groups = passages.map((passage) => {
     grade: grades.has(passage.id) ? drafts.map(({ text }) => grades.get(passage.id).get(text) ?? 0) : null,
   };
 });
-const fitOn = (some) =>
+/** @param features the first so many, @param hold how firmly weights are held to their prior */
+const fitGraded = (some, features, hold) =>
   fitPairwise(
     some
       .filter(({ grade }) => grade !== null)
       .map(({ rows, worth, grade }) => ({
-        values: Float32Array.from(rows.flatMap((row) => [...row])),
+        values: Float32Array.from(rows.flatMap((row) => [...row.subarray(0, features)])),
         worth: grade.map((one, i) => one + NEARNESS * worth[i]),
       })),
-    { prior: PRIOR, least: 0.5, hold: 0.01, apart: 0.5, pairs: 12_000, steps: 240, seed: 20_261_201 },
-  ).map((weight) => weight * UNIT);
+    { prior: PRIOR.slice(0, features), least: 0.5, hold, apart: 0.5, pairs: 12_000, steps: 240, seed: 20_261_201 },
+  );
+/** How a line is said is forty features more: held less firmly, they learn the graded talks by heart. */
+const fitOn = (some) => fitGraded(some, TITLE_FEATURES.length, 0.1).map((weight) => weight * UNIT);
 const withoutTalk = (fit) => new Map([...talks.keys()].map((talk) => [talk, fit(groups.filter(({ passage }) => passage.talk !== talk))]));
 const leftOut = withoutTalk(fitOn);
 
@@ -91,11 +104,11 @@ const textGroups = new Map(
   groups.map((group) => {
     const drafts = textDrafts(group.context, LIMITS.description);
     const worth = drafts.map((draft) => mean(group.passage.written.map(({ text }) => held(draft.text, text))));
-    return [group, { values: Float32Array.from(titleFeatures(drafts, group.context).flatMap((row) => [...row])), worth }];
+    return [group, { values: Float32Array.from(titleFeatures(drafts, group.context).flatMap((row) => [...row.subarray(0, TEXT_FEATURES.length)])), worth }];
   }),
 );
 const fitTextsOn = (some) => {
-  const prior = fitOn(some).map((weight, k) => (OF_TITLES.has(TITLE_FEATURES[k]) ? 0 : weight / UNIT));
+  const prior = fitGraded(some, TEXT_FEATURES.length, 0.01).map((weight, k) => (OF_TITLES.has(TEXT_FEATURES[k]) ? 0 : weight));
   const options = { prior, least: 0.5, hold: 0.05, apart: 0.08, pairs: 12_000, steps: 200, seed: 20_261_202 };
   return fitPairwise(
     some.map((group) => textGroups.get(group)),
@@ -189,11 +202,11 @@ for (const [name, list] of Object.entries(texts)) row(name, ...['recall', 'one',
 row('texts, the worst talk', ...['recall', 'one', 'l'].map((key) => worstTalk(texts.proposed.map((one) => one[key])).toFixed(3)));
 row('drafts a passage', mean(groups.map(({ drafts }) => drafts.length)).toFixed(0));
 if (process.argv.includes('--write')) {
-  const write = (name, what, weights) =>
+  const write = (name, features, what, weights) =>
     writeFileSync(
       join(import.meta.dirname, `../packages/core/src/copy/written/${name}-weights.ts`),
-      `/** Weights of \`TITLE_FEATURES\`${what}, in order. Written by \`npm run bench -- words --write\`. */\nexport const ${name.toUpperCase()}_WEIGHTS: readonly number[] = [\n${weights.map((weight, k) => `  ${weight.toFixed(4)}, // ${TITLE_FEATURES[k]}`).join('\n')}\n];\n`,
+      `/** Weights of \`${features}\`${what}, in order. Written by \`npm run bench -- words --write\`. */\nexport const ${name.toUpperCase()}_WEIGHTS: readonly number[] = [\n${weights.map((weight, k) => `  ${weight.toFixed(4)}, // ${TITLE_FEATURES[k]}`).join('\n')}\n];\n`,
     );
-  write('title', '', fitOn(groups));
-  write('text', ' for sentences of texts', fitTextsOn(groups));
+  write('title', 'TITLE_FEATURES', '', fitOn(groups));
+  write('text', 'TEXT_FEATURES', ' for sentences of texts', fitTextsOn(groups));
 }

@@ -269,7 +269,15 @@ describe('download', () => {
     const { path, begun, done } = await run(await serve(fileServer({ bytes: first, etag: '"1"', breakAfter: 90_000, asked })));
     await done;
     expect((await readFile(path)).equals(first)).toBe(true);
-    expect(asked.map(({ headers }) => headers.range)).toEqual([undefined, 'bytes=90000-', 'bytes=180000-', 'bytes=270000-']);
+    // How much came before the line broke is the machine's to say; what came is not asked for again.
+    const [whole, ...from] = asked.map(({ headers }) => headers.range);
+    const places = from.map((range) => Number(/^bytes=(\d+)-$/.exec(range ?? '')?.[1]));
+    expect(whole).toBeUndefined();
+    expect(places.length).toBeGreaterThanOrEqual(3);
+    places.forEach((place, k) => {
+      expect(place).toBeGreaterThan(places[k - 1] ?? 0);
+      expect(place).toBeLessThanOrEqual(90_000 * (k + 1));
+    });
     expect(begun).toEqual(['"1"']);
   });
 

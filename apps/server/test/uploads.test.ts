@@ -159,12 +159,13 @@ describe('files that no row names', () => {
   it('are swept away when they are old: left by a kill between file and row, or by an upload that never ended', async () => {
     const store = new MediaStore({ mediaDir, store: null } as never, null as never, null);
     await mkdir(mediaDir, { recursive: true });
+    const named = (): Promise<Set<string>> =>
+      query('SELECT sound_file FROM recordings WHERE sound_file IS NOT NULL').then((rows) => new Set(rows.map((one) => String(one['sound_file']))));
+    await store.sweep(named); // what other files of this process left a quarter of an hour ago
     const [orphan, partial, young] = [`${randomUUID()}.mp3`, `${randomUUID()}.partial`, `${randomUUID()}.partial`];
     for (const name of [orphan, partial, young]) await writeFile(join(mediaDir, name), 'x');
     const { body } = await bringIn({ sound: ['kept.wav', wav(2)] });
     const [row] = await query('SELECT sound_file FROM recordings WHERE id = $1', [body.id]);
-    const named = (): Promise<Set<string>> =>
-      query('SELECT sound_file FROM recordings WHERE sound_file IS NOT NULL').then((rows) => new Set(rows.map((one) => String(one['sound_file']))));
     expect(await store.sweep(named)).toBe(0); // all of it is of this minute
     const later = Date.now() + 16 * 60_000;
     await utimes(join(mediaDir, young), new Date(later), new Date(later)); // still being written, as it were

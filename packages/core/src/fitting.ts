@@ -24,7 +24,7 @@ export { readRoles } from './sift/roles/read-roles.js';
 export { lexicalVectors } from './sift/lexical-vectors.js';
 export { STOPWORDS } from './text/lists/talk.js';
 export { stem } from './text/stem.js';
-export { TITLE_FEATURES, titleFeatures } from './copy/written/title-features.js';
+export { TEXT_FEATURES, TITLE_FEATURES, titleFeatures } from './copy/written/title-features.js';
 export { titleDrafts } from './copy/written/title-sorts.js';
 export { proposeTitles } from './copy/written/titles.js';
 export { describe as describePassage, textDrafts } from './copy/written/description.js';

@@ -33,6 +33,12 @@ describe('fields of what is said', () => {
     expect(tagsOf('')).toEqual([]);
     expect(tagsOf('yes well I mean it was fine and then we went there and it was all right in the end I think')).toEqual([]);
     expect(tagsOf('hive hive hive hive hive hive')).toEqual([]);
+    expect(tagsOf('the flue and the chimney')).toEqual([]);
+  });
+
+  it('takes two words for enough where they are said over and over', () => {
+    const said = 'the chimney is cold and then the flue will not draw. ';
+    expect(tagsOf(said.repeat(12), 1)).toEqual(['chimneys']);
   });
 
   it('needs so much more of what all talk touches in passing', () => {

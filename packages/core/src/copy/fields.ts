@@ -44,8 +44,9 @@ for (const { terms } of LISTED) for (const { stems } of terms) FIELDS_OF_TERM.se
 
 const WIDER = new Map(LISTED.map(({ tag, wider }) => [tag, wider] as const));
 
-/** Fewer different words of a field are chance. */
+/** Fewer different words of a field are chance; two are enough where they are said over and over, as in a recording of some minutes. */
 const LEAST_TERMS = 3;
+const OVER_AND_OVER = 2.4;
 /** A wider field gets so much of what its best narrower one has. */
 const HANDED_UP = 0.35;
 /** A field of the strongest one's family is one of the recording's with this share of its weight, a stranger with more. */
@@ -137,6 +138,8 @@ function weigh({ tag, wider, terms }: ListedField, counts: ReadonlyMap<string, S
     .filter(({ weight }) => weight > 0)
     .sort((a, b) => b.weight - a.weight);
   const sum = found.reduce((total, one) => total + one.weight, 0) * (MEANS.has(tag) ? IN_PASSING : 1);
-  const weight = found.length < LEAST_TERMS ? 0 : sum / Math.sqrt(terms.length);
+  const all = sum / Math.sqrt(terms.length);
+  const enough = found.length >= LEAST_TERMS || (found.length === LEAST_TERMS - 1 && all >= OVER_AND_OVER);
+  const weight = enough ? all : 0;
   return { tag, wider, weight, said: found.map(({ text }) => text).slice(0, 6) };
 }

@@ -30,6 +30,8 @@ const MUST_NOT: readonly (readonly string[])[] = [
 
 /** What "you should do", "you don't do" or "I'd do" advises, said as advice; also after "when …,". Null where it advises nothing. */
 export function asAdvice(line: Line): Line | null {
+  // "You open it and there's no eggs": that is how it went.
+  if (line.some(({ norm }, i) => i > 1 && norm === 'and' && /^there(?:'s)?$/.test(line[i + 1]?.norm ?? ''))) return null;
   const advice = adviceOf(line);
   return advice === null ? null : withoutYou(advice);
 }
@@ -64,5 +66,5 @@ const advises = (word: WrittenWord | undefined): word is WrittenWord =>
   (word.tag === 'VERB' || word.norm === 'be') &&
   (!DID.has(word.norm) || word.norm === 'put') &&
   !STATES.has(word.norm) &&
-  !/(?:ed|ing)$/.test(word.norm) &&
+  !/(?:[^e]ed|ing)$/.test(word.norm) &&
   !word.norm.includes("'");

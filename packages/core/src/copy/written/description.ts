@@ -1,6 +1,6 @@
 import { contentOf, shared } from './content.js';
 import { TEXT_WEIGHTS } from './text-weights.js';
-import { type TitleContext, titleFeatures } from './title-features.js';
+import { type TitleContext, titleFeatures, weighed } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
 import { isBroken, isClause, isHousekeeping, isLoose, leans } from './wholeness.js';
 import { closed, LEAST_WORDS } from './written-sentence.js';
@@ -20,7 +20,8 @@ const SORTS: ReadonlySet<TitleSort> = new Set(['said', 'contrast', 'advice']);
 /** As a title they may do, as the first sentence of a text they speak of somebody. */
 const LEANS_MORE = new Set('that this these those such neither both'.split(' '));
 
-interface Said {
+/** A sentence that may stand in a text. */
+export interface Said {
   readonly text: string;
   readonly words: ReadonlySet<string>;
   readonly sentence: number;
@@ -37,16 +38,20 @@ interface Said {
 export function describe(context: TitleContext, title: string, limit: number, weights: ArrayLike<number> = TEXT_WEIGHTS): string {
   const most = Math.min(limit, MOST_CHARACTERS);
   const inTitle = contentOf(title.split(/\s+/).map((word) => word.toLowerCase().replace(/[^\p{L}\p{N}']/gu, '')));
-  const sentences = saidSentences(context, most, weights)
-    .filter(({ text, words }) => text.length <= most && shared(words, inTitle) < SAME)
-    .sort((a, b) => b.worth - a.worth)
-    .slice(0, MOST_LOOKED_AT);
+  const sentences = saidSentences(context, most, weights).filter(({ text, words }) => text.length <= most && shared(words, inTitle) < SAME);
+  return strongestOf(sentences, most)
+    .map(({ text }) => text)
+    .join(' ');
+}
+
+/** The one or two of all sentences that are worth most together, in the order of the talk. @param most characters */
+export function strongestOf(all: readonly Said[], most: number): readonly Said[] {
+  const sentences = [...all].sort((a, b) => b.worth - a.worth).slice(0, MOST_LOOKED_AT);
   // What leans on the sentence before may only follow it.
   const firm = sentences.filter((one) => !one.leans);
   const begin = firm.length > 0 ? firm : sentences;
   const pairs = begin.flatMap((first) => sentences.filter((second) => goTogether(first, second, most)).map((second) => [first, second] as const));
-  const best = strongest(pairs.length > 0 ? pairs : begin.map((one) => [one] as const));
-  return best.map(({ text }) => text).join(' ');
+  return strongest(pairs.length > 0 ? pairs : begin.map((one) => [one] as const));
 }
 
 /** Two sentences of a text, in the order of the talk. */
@@ -77,6 +82,6 @@ function saidSentences(context: TitleContext, most: number, weights: ArrayLike<n
     words: contentOf(draft.line.map(({ norm }) => norm)),
     sentence: draft.sentence,
     leans: leans(draft) || LEANS_MORE.has(draft.line[0]!.norm),
-    worth: rows[k]!.reduce((sum, value, f) => sum + value * weights[f]!, 0),
+    worth: weighed(rows[k]!, weights),
   }));
 }

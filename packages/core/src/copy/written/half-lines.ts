@@ -9,7 +9,39 @@ const SOMEBODY = /^(?:everyone|everybody|nobody|somebody|someone|anyone|people|t
 
 /** Whether a line is only half of what is said: "before you let anyone sell you a tank", "the thing I'd want to say about it". */
 export const isHalf = (line: Line): boolean =>
-  waitsForMain(line) || isAnnounced(line) || isCalledTwice(line) || isNobodys(line) || willNot(line) || tellsOfSomebody(line);
+  NEVER_FIRST.has(line[0]!.norm) ||
+  waitsForMain(line) ||
+  isAnnounced(line) ||
+  isCalledTwice(line) ||
+  isNobodys(line) ||
+  willNot(line) ||
+  asksAnew(line) ||
+  beginsAnew(line) ||
+  tellsOfSomebody(line);
+
+/** "Of the five that went I know …", "whereas if it's …", "also the ones who …": the other half stands before, or somewhere behind. */
+const NEVER_FIRST = new Set(['of', 'whereas', 'also']);
+
+/** "At a stile that's you can time it": somebody begins anew behind what waits for something else. */
+const beginsAnew = (line: Line): boolean =>
+  !line.at(-1)!.text.endsWith('?') &&
+  line.some(
+    ({ norm }, i) =>
+      i > 0 && /^(?:that's|it's|there's|here's)$/.test(norm) && !hasComma(line[i]) && /^(?:you|i|we|he|she|they)(?:$|')/.test(line[i + 1]?.norm ?? ''),
+  );
+
+const QUESTION_WORD = /^(?:what|when|where|why|how|who)$/;
+/** "What are you dreading when did you last look": a second question begins inside the first, with nothing between. */
+const asksAnew = (line: Line): boolean =>
+  QUESTION_WORD.test(line[0]!.norm) &&
+  line.some(
+    ({ norm }, i) =>
+      i > 2 &&
+      QUESTION_WORD.test(norm) &&
+      !hasComma(line[i - 1]) &&
+      /^(?:do|does|did|are|is|was|were|can|will|have|has)$/.test(line[i + 1]?.norm ?? '') &&
+      line[i + 2]?.tag === 'PRON',
+  );
 
 /** "Since the quarry widened its entrance": and then? "Before you buy them get a pen" has its other half. */
 function waitsForMain(line: Line): boolean {
@@ -36,6 +68,9 @@ const tellsToDo = (line: Line, i: number): boolean =>
 
 /** "The thing I'd want to say about the breathing", "here's what I'd tell you": what is said of it does not come. */
 function isAnnounced(line: Line): boolean {
+  // "What I was paying in sugar and diesel": and what was it? "What I tell them is pretty simple": and what is it?
+  if (line[0]!.norm === 'what' && /^(?:i|we|he|she|they)(?:$|')/.test(line[1]?.norm ?? '') && !line.at(-1)!.text.endsWith('?'))
+    return !line.slice(3).some((word) => isWasIs(word) || SUBJECT_PRONOUNS.has(word.norm)) || (line.at(-1)!.tag === 'ADJ' && /^(?:i|we)$/.test(line[1]!.norm));
   if (/^(?:here's|that's)$/.test(line[0]!.norm) && /^(?:what|how|why)$/.test(line[1]?.norm ?? ''))
     return !line.some(({ tag }) => tag === 'NOUN' || tag === 'PROPN' || tag === 'NUM' || tag === 'ADJ');
   const at = line.findIndex(({ norm }) => norm === 'thing' || norm === 'things');
@@ -44,6 +79,8 @@ function isAnnounced(line: Line): boolean {
   const told = rest[0]?.norm === 'that' ? rest.slice(1) : rest;
   return told.length > 0 && SUBJECT_PRONOUNS.has(told[0]!.norm.split("'")[0]!) && !told.slice(1).some(({ norm }) => /^(?:is|was|are|were)$|'s$/.test(norm));
 }
+
+const isWasIs = ({ norm }: WrittenWord): boolean => /^(?:is|are|was|were)$|'s$/.test(norm);
 
 /** "The lower site and they both begin", "the number and what is the problem": things are named, and then another thing begins. */
 function isCalledTwice(line: Line): boolean {

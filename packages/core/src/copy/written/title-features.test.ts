@@ -21,6 +21,16 @@ describe('what titles are weighed by', () => {
     ['begins with you', 'You need the reducer. Your hose needs it too.', ['You need the reducer', 'Your hose needs it too']],
     ['begins beside the point', 'When the lock is full you float over it.', ['When the lock is full you float over it']],
     ['a question', 'Do you have to read it back? Read it back.', ['Do you have to read it back?']],
+    ['tells of the past', 'The pump broke in May. The pump breaks in frost.', ['The pump broke in May']],
+    ['I did', 'I sold the kiln last year. The kiln was sold.', ['I sold the kiln last year']],
+    ['you do', 'You need the reducer. You lost the reducer.', ['You need the reducer']],
+    ['reports', 'She said the clay is wet. The clay is wet.', ['She said the clay is wet']],
+    ['a reason follows', 'Close the doors at night. Because the warm air comes in.', ['Close the doors at night']],
+    ['answers a question', 'What do you do first? Turn the water off.', ['Turn the water off']],
+    ['concludes', 'The tray is level. So the house is crooked.', ['The house is crooked']],
+    ['ends in a noun', 'Turn off the water. Turn the water off.', ['Turn off the water']],
+    ['no noun', 'Leave it out. Leave the dough out.', ['Leave it out']],
+    ['runs on', "Cut the edge it's too wide. Cut the edge.", []],
     ['few words', 'Count a bag. A bag holds a thousand tubers.', ['Count a bag']],
   ] as const)('%s', (feature, said, texts) => expect(setOn(feature, said)).toEqual(expect.arrayContaining([...texts])));
   it('tells one comma from several', () => {

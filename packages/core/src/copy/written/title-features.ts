@@ -1,6 +1,8 @@
-import { CANNOT_END, GENERIC_NOUNS, STOPWORDS } from '../../text/lists/talk.js';
+import { CANNOT_END } from '../../text/lists/talk.js';
 import { LEANING, VAGUE } from '../../text/lists/titles.js';
 import { stem } from '../../text/stem.js';
+import { isContent } from './content.js';
+import { MANNER_FEATURES, mannerOf, surroundingsOf } from './manner-features.js';
 import type { Manner } from '../voice/manner.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
 import type { Hit } from '../../text/tells/find-tells.js';
@@ -63,8 +65,11 @@ export const TITLE_FEATURES = [
   'several commas',
   'few words',
   'some words',
+  ...MANNER_FEATURES,
 ] as const;
 type Feature = (typeof TITLE_FEATURES)[number];
+/** Sentences of a text are weighed by these: how a line is said tells nothing of how well it goes on behind a title. */
+export const TEXT_FEATURES = TITLE_FEATURES.slice(0, -MANNER_FEATURES.length);
 const PLACES = Object.fromEntries(TITLE_FEATURES.map((feature, k) => [feature, k])) as Record<Feature, number>;
 
 /** What of a passage its titles are weighed against. */
@@ -77,13 +82,7 @@ export interface TitleContext {
 }
 
 /** How much each stem is of the passage rather than of the recording, and how much of the recording rather than of talk; 0 to 1. */
-export function stemWeights({ passage, statistics }: TitleContext): { passage: Map<string, number>; recording: Map<string, number> } {
-  const here = new Map<string, number>();
-  for (let i = passage.firstWord; i < passage.endWord; i += 1) {
-    const key = stem(passage.texts[i]!);
-    if (!isContent(passage.texts[i]!)) continue;
-    here.set(key, (here.get(key) ?? 0) + 1);
-  }
+function stemWeights(here: ReadonlyMap<string, number>, statistics: PhraseStatistics): { passage: Map<string, number>; recording: Map<string, number> } {
   const ofPassage = new Map<string, number>();
   const ofRecording = new Map<string, number>();
   for (const [key, n] of here) {
@@ -93,12 +92,19 @@ export function stemWeights({ passage, statistics }: TitleContext): { passage: M
   }
   return { passage: ofPassage, recording: ofRecording };
 }
-const isContent = (text: string): boolean => text.length > 1 && /^[\p{L}\p{N}]/u.test(text) && !STOPWORDS.has(text) && !GENERIC_NOUNS.has(text);
+
+/** What a row of features is worth by weights of so many of them, from the first. */
+export function weighed(row: ArrayLike<number>, weights: ArrayLike<number>): number {
+  let sum = 0;
+  for (let k = 0; k < weights.length; k += 1) sum += row[k]! * weights[k]!;
+  return sum;
+}
 
 /** Features of each draft, a row of `TITLE_FEATURES` each. */
 export function titleFeatures(drafts: readonly TitleDraft[], context: TitleContext): Float64Array[] {
-  const weights = stemWeights(context);
   const { passage, tells } = context;
+  const around = surroundingsOf(passage);
+  const weights = stemWeights(around.counts, context.statistics);
   const sentences = Math.max(1, passage.end - passage.first - 1);
   return drafts.map((draft) => {
     const { line, text, sort, sentence } = draft;
@@ -168,6 +174,7 @@ export function titleFeatures(drafts: readonly TitleDraft[], context: TitleConte
     put('several commas', commas > 1);
     put('few words', line.length < 4);
     put('some words', line.length >= 4 && line.length <= 9);
+    for (const [feature, value] of Object.entries(mannerOf(draft, around))) put(feature as Feature, value);
     for (const { tell, firstWord, endWord } of tells) {
       if (firstWord < from || endWord > end) continue;
       if (tell === 'opinion' || tell === 'surprise' || tell === 'promise' || tell === 'feeling' || tell === 'superlative') put(tell, 1);

@@ -1,4 +1,5 @@
 import { SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
+import { isCommon } from '../../text/spoken-words.js';
 import type { Passage } from '../phrases.js';
 import { asAdvice } from './advice.js';
 import { withoutCleft } from './clefts.js';
@@ -45,7 +46,7 @@ export function titleDrafts(passage: Passage, limit: number, mostWords = MOST_WO
       lines[s + 1] ?? [],
       lines[s - 1] ?? [],
     )) {
-      if (line.length < LEAST_WORDS || line.length > mostWords) continue;
+      if (line.length < LEAST_WORDS || line.length > mostWords || isForeign(line)) continue;
       const open = ASKED.test(lineText(line)) && !/\?/.test(line.at(-1)!.text);
       const [text, sort] = open ? [`${lineText(line)}?`, 'question' as const] : [lineText(line), made];
       if (text.length > limit || text.length < 8) continue;
@@ -54,6 +55,12 @@ export function titleDrafts(passage: Passage, limit: number, mostWords = MOST_WO
     }
   });
   return [...found.values()];
+}
+
+/** No word of it is English: "isso é para cortar", in a talk that is. Short words are of many languages. */
+function isForeign(line: Line): boolean {
+  const long = line.map(({ norm }) => norm.split("'")[0]!).filter((norm) => norm.length > 2);
+  return long.length > 1 && !long.some(isCommon);
 }
 
 /** A question, whether whoever wrote the talk down gave it its mark or not. */

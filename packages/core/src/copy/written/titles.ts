@@ -1,6 +1,6 @@
 import { cleanLine, shorten } from '../said-line.js';
 import { contentOf, shared } from './content.js';
-import { titleFeatures, type TitleContext } from './title-features.js';
+import { titleFeatures, type TitleContext, weighed } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
 import { TITLE_WEIGHTS } from './title-weights.js';
 import { asksRoom, isBroken, leans } from './wholeness.js';
@@ -26,7 +26,7 @@ export function rankedTitles(context: TitleContext, limit: number, weights: Arra
   return drafts
     .map((draft, i) => ({
       draft: manner === undefined ? draft : { ...draft, text: manner.write('title', draft.text) },
-      worth: rows[i]!.reduce((total, value, k) => total + value * weights[k]!, 0) + (manner?.worth(draft.text) ?? 0),
+      worth: weighed(rows[i]!, weights) + (manner?.worth(draft.text) ?? 0),
     }))
     .filter(({ draft }) => draft.text.length <= limit)
     .sort((a, b) => b.worth - a.worth || a.draft.text.localeCompare(b.draft.text));

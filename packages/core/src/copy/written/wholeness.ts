@@ -22,7 +22,8 @@ export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
   )
     return true;
   const past =
-    (first.tag === 'VERB' || first.tag === 'PROPN' || first.tag === 'AUX') && (DID.has(first.norm) || (first.tag === 'VERB' && first.norm.endsWith('ed')));
+    (first.tag === 'VERB' || first.tag === 'PROPN' || first.tag === 'AUX') && (DID.has(first.norm) || (first.tag === 'VERB' && /[^e]ed$/.test(first.norm)));
+  if (isBit(line)) return true; // "in spring you can't", "not just press no show"
   if (past && sort === 'said') return true; // "told it to me in the yard": who?
   if (sort === 'said' && first.tag === 'VERB' && SAYS_OF_SOMEBODY.test(first.norm) && line[1]?.tag !== 'PRON' && !text.endsWith('?')) return true; // "withdraws the report": who?
   if (asksAndTells(line) || isHalf(line)) return true; // "what did we downloaded it", "since the quarry widened its entrance"
@@ -35,6 +36,12 @@ export function isBroken({ line, text, sort, cut }: TitleDraft): boolean {
   if (sort === 'said' && !isClause(line) && line.length < 4) return true;
   return line.some(({ norm }, i) => i > 0 && /^i'm$|^we're$/.test(line[i - 1]!.norm) && /^(?:is|are|was)$/.test(norm)); // a start that broke off
 }
+
+/** What answers somebody or goes on from before, and says nothing of itself. */
+const isBit = (line: Line): boolean =>
+  (line.at(-1)!.norm.endsWith("n't") && line.filter(({ tag }) => tag === 'VERB').length === 0) ||
+  (line[0]!.norm === 'not' && !/^(?:one|every|everyone|everybody|all|a|an|many)$/.test(line[1]?.norm ?? '') && !line.some(hasComma)) ||
+  (/^(?:just|only)$/.test(line[0]!.norm) && /^(?:VERB|AUX|PRON|ADP|SCONJ)$/.test(line[1]?.tag ?? ''));
 
 /** A verb of somebody else: "withdraws", not "pass" nor "focus". */
 const SAYS_OF_SOMEBODY = /[^suiay]s$/;
@@ -49,7 +56,7 @@ const asksAndTells = (line: Line): boolean =>
 function hasMainClause(line: Line): boolean {
   const comma = line.findIndex(hasComma);
   const rest = line.slice(comma + 1);
-  return comma > 0 && rest.length >= 2 && isClause(rest) && rest[0]!.tag !== 'ADP' && rest[0]!.norm !== 'so';
+  return comma > 0 && rest.length >= 2 && isClause(rest) && rest[0]!.tag !== 'ADP' && !/^(?:so|and|but|or)$/.test(rest[0]!.norm);
 }
 
 /** It speaks of somebody or something that only the talk before it names. A frame ("Why") changes nothing. */
@@ -62,10 +69,24 @@ export function leans({ line, resolved }: TitleDraft): boolean {
   // "in some it's the whole floor", "with it I got back": of what nobody has named.
   if (AT.has(norm) && UNNAMED.has(line[at + 1]?.norm ?? '') && !/^(?:NOUN|ADJ|PROPN|NUM)$/.test(line[at + 2]?.tag ?? '') && line[at + 2]?.norm !== 'of')
     return true;
+  if (isOther(line.slice(at)) || asksNothing(line)) return true;
   // "Where's your nearest one?": one of what nobody has named.
   if (/^ones?$/.test(line.at(-1)!.norm) && line.length > 2 && !line.slice(0, -1).some(({ tag }) => tag === 'NOUN' || tag === 'PROPN')) return true;
   return /^(?:this|that|that's)$/.test(norm) && line[at + 1]?.tag !== 'NOUN';
 }
+
+/** "One's an eight", "the other one begins at nine", "first one's from Shabana": one of what was named before. */
+function isOther(line: Line): boolean {
+  const from = /^(?:the|this|that)$/.test(line[0]!.norm) ? 1 : 0;
+  const [which, next] = [line[from]?.norm ?? '', line[from + 1]];
+  if (which === "one's" || (from === 1 && which === 'others') || (from === 0 && which === 'one' && (next?.tag === 'AUX' || next?.tag === 'VERB'))) return true;
+  return /^(?:other|first|second|third|last|next)$/.test(which) && /^one(?:'s)?$/.test(next?.norm ?? '') && line[from + 2]?.norm !== 'of';
+}
+
+/** "What do you say?": nothing in it tells of what. */
+const asksNothing = (line: Line): boolean =>
+  line.at(-1)!.text.endsWith('?') && line.every(({ norm, tag }) => !/^(?:NOUN|PROPN|ADJ|NUM)$/.test(tag) && (tag !== 'VERB' || SAYS_LITTLE.has(norm)));
+const SAYS_LITTLE = new Set("do does did doing say said saying want wanted know think mean happen happens happened go going get call called what's".split(' '));
 
 const AT = new Set('in on at with for from by to after before under over'.split(' '));
 const UNNAMED = new Set('some others it this that these those them any most both each'.split(' '));
@@ -92,7 +113,8 @@ export const bringsIn = ({ line }: TitleDraft): boolean =>
   (/^(?:i'm|we're|i|we)$/.test(line[0]!.norm) &&
     /^(?:at|in|on|am|are|was|were)$/.test(line[1]?.norm ?? '') &&
     /^(?:the|at|in|on)$/.test(line[2]?.norm ?? '')) ||
-  (/^(?:someone|somebody)'s$/.test(line[0]!.norm) && /^ask(?:ing|ed)$/.test(line[1]?.norm ?? '')) ||
+  line.some(({ norm }, i) => /^(?:someone|somebody)'s$/.test(norm) && /^ask(?:ing|ed)$/.test(line[i + 1]?.norm ?? '')) ||
+  (line[0]!.tag === 'PROPN' && line.slice(1, 4).some(({ norm }) => norm === 'asks')) ||
   (/^(?:someone|somebody)$/.test(line[0]!.norm) && /^(?:asks|asked|says|said)$/.test(line[1]?.norm ?? '') && line.length < ASKED_SHORTLY);
 /** What somebody asks, in so few words, is only named. */
 const ASKED_SHORTLY = 7;
@@ -135,16 +157,20 @@ export function isClause(line: Line): boolean {
     else if (verb) {
       if (inside === 'nothing') return true;
       inside = 'its verb';
-    } else if (inside === 'its verb' && line[i]!.tag !== 'ADV') inside = 'nothing';
+    } else if (inside === 'its verb' && line[i]!.tag !== 'ADV' && line[i]!.norm !== 'since') inside = 'nothing';
   }
   return false;
 }
 
 const HOUSEKEEPING = new Set(['greeting', 'housekeeping', 'sponsor', 'signoff']);
 
-/** It is about the recording, not of it. */
-export const isHousekeeping = ({ line }: TitleDraft, tells: readonly Hit[]): boolean =>
-  tells.some(({ tell, firstWord, endWord }) => HOUSEKEEPING.has(tell) && firstWord < line.at(-1)!.end && line[0]!.first < endWord);
+/** Somebody says how they tell it: "I can't remember the figures", "I'll not go into that". */
+const OF_THE_TELLING =
+  /^(?:I (?:can't|cannot|don't|do not) (?:remember|recall|want to (?:put words|go into))|I(?:'ll| will) not go into|I forget\b|I(?:'ll| will| can) come back to)/i;
+
+/** It is about the recording, or how it is told, not of it. */
+export const isHousekeeping = ({ line, text }: TitleDraft, tells: readonly Hit[]): boolean =>
+  OF_THE_TELLING.test(text) || tells.some(({ tell, firstWord, endWord }) => HOUSEKEEPING.has(tell) && firstWord < line.at(-1)!.end && line[0]!.first < endWord);
 
 const ASKS = /^(?:what|how|where|who|why)$/;
 /** They begin what waits for the other half, in a sentence; in a title they may do without. */
@@ -177,14 +203,14 @@ const isMain = (piece: Line): boolean =>
   !(piece[0]!.norm === 'that' && piece[1]?.tag === 'NOUN');
 
 /** Somebody begins anew in the middle of it, with nothing between; or a verb stands alone between commas ("…, is, …"). */
-const breaksIn = (line: Line): boolean =>
+export const breaksIn = (line: Line): boolean =>
   line.some((word, i) => i > 0 && word.tag === 'AUX' && hasComma(word) && hasComma(line[i - 1])) ||
   line.some(
     ({ norm, tag }, i) =>
       i > 0 &&
       !hasComma(line[i - 1]) &&
       ((tag === 'PRON' &&
-        /^(?:i|he|she|we|they|it)(?:$|')/.test(norm) &&
+        /^(?:i|he|she|we|they|it|you)(?:$|')/.test(norm) &&
         /^(?:a|an|the|my|your|his|our|their|is|are|was|were|it's|there's|that's)$/.test(line[i - 1]!.norm)) ||
         (line[i - 1]!.tag === 'DET' && (tag === 'CCONJ' || tag === 'SCONJ') && /^(?:a|an|the)$/.test(line[i - 1]!.norm))),
   );

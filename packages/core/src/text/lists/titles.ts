@@ -5,7 +5,7 @@ export const LEANING = new Set(
   "it it's its he he's he'd she she's she'd they they're they'd that that's this which and or because them there there's there've".split(' '),
 );
 
-export const VAGUE = new Set('something anything stuff thing things somehow maybe probably basically whatever'.split(' '));
+export const VAGUE = new Set('something anything stuff thing things somehow maybe probably basically whatever okay ok'.split(' '));
 
 /** "Do you", "can you", "shall we": asked of somebody in the room, not of whoever reads the title. */
 export const ASKS_ROOM = new Set('do does did can could would will shall should are is have may'.split(' '));
@@ -27,3 +27,28 @@ export const ENDS_IN_ING = new Set('bring sing ring swing sting spring cling fli
 
 /** Nobody goes on with a subject after these; after "because", "and" or "like" one does: "I left because I was tired". */
 export const BREAKS_OFF = new Set('the a an of to my your our their his its is was are were be been would could should will can might must very'.split(' '));
+
+/** What was, of whoever: `DID` and endings in -ed tell the rest. */
+export const EARLIER_THAN_NOW = new Set('was were had did used wanted stopped rang'.split(' '));
+
+/** Somebody's words or thoughts are told, not what they are about. */
+export const REPORTS = new Set('said says say saying asked asks ask asking told tells tell thought think thinks reckon rang'.split(' '));
+
+/** Whoever says these means it: duties, comparisons, all or nothing. */
+export const FIRM = new Set(
+  (
+    "must never always only need needs should don't can't cannot won't most more less than instead better best worst without nobody nothing everybody " +
+    'everyone every no not rather enough too before until'
+  ).split(' '),
+);
+
+/** They point at what only those in the room see. */
+export const POINTS = new Set("here there this that these those that's there's here's one ones".split(' '));
+
+/** A line that ends in one of these tells when or where, and what matters stands before. */
+export const WHEN_AND_WHERE = new Set(
+  (
+    'here there now then anyway tonight today yesterday tomorrow year month week day morning afternoon evening night time again either well though already ' +
+    'first monday tuesday wednesday thursday friday saturday sunday spring summer autumn winter'
+  ).split(' '),
+);
