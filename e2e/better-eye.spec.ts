@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { BRIEF, choose, chooseNth, makeClient, ownerApi, signIn, startWorker, url, type Worker } from './help.js';
+import { AT_WORK_MS, BRIEF, choose, chooseNth, makeClient, ownerApi, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -41,7 +41,7 @@ async function openBench(page: Page, title: string): Promise<{ clientId: string;
   }).toPass();
   const [recording] = (await api('GET', `recordings?clientId=${clientId}`)) as unknown as { id: string }[];
   const sift = await api('POST', `recordings/${recording!.id}/sifts`, BRIEF);
-  await expect(async () => expect((await api('GET', `sifts/${sift.id}`))['state']).toBe('done')).toPass({ timeout: 120_000 });
+  await expect(async () => expect((await api('GET', `sifts/${sift.id}`))['state']).toBe('done')).toPass({ timeout: AT_WORK_MS });
   await page.goto(url(`/recordings/${recording!.id}`));
   await expect(page.getByTestId('candidate').first()).toBeVisible();
   return { clientId, recordingId: recording!.id };
@@ -130,7 +130,7 @@ test('two sifts are compared with the reason, and an interest list is refused wi
   const { clientId, recordingId } = await openBench(page, 'Compared');
   const api = await ownerApi();
   const sift = await api('POST', `recordings/${recordingId}/sifts`, { ...BRIEF, topics: ['glue', 'parts with figures about cost'] });
-  await expect(async () => expect((await api('GET', `sifts/${sift.id}`))['state']).toBe('done')).toPass({ timeout: 60_000 });
+  await expect(async () => expect((await api('GET', `sifts/${sift.id}`))['state']).toBe('done')).toPass({ timeout: AT_WORK_MS });
   await page.reload();
   await page.getByRole('button', { name: '2 sifts' }).click();
   await page.getByRole('menuitem', { name: 'Compare two of them' }).click();
@@ -174,12 +174,12 @@ test('long cuts are asked for in the brief, and say where chapters begin and end
   const before = page.url();
   await page.getByRole('button', { name: 'Sift the recording' }).click();
   await page.waitForURL((address) => address.href !== before && address.pathname.includes('/sifts/'));
-  await expect(page.getByText('long cut, 3–15 min').first()).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('long cut, 3–15 min').first()).toBeVisible({ timeout: AT_WORK_MS });
+  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: AT_WORK_MS });
   const lengthsNow = (): Promise<number[][]> =>
     page.getByTestId('candidate').evaluateAll((rows) => rows.map((row) => / · (\d+):(\d\d)/.exec(row.textContent)?.slice(1).map(Number) ?? [0, 0]));
   // The address changes before the screen does.
-  await expect.poll(async () => Math.min(...(await lengthsNow()).map(([minutes]) => minutes!)), { timeout: 60_000 }).toBeGreaterThanOrEqual(3);
+  await expect.poll(async () => Math.min(...(await lengthsNow()).map(([minutes]) => minutes!)), { timeout: AT_WORK_MS }).toBeGreaterThanOrEqual(3);
   const lengths = await lengthsNow();
   expect(lengths.length).toBeGreaterThan(2);
   for (const [minutes] of lengths) {

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { BRIEF, decided, makeClient, ownerApi, PLATFORM, signIn, startWorker, url, type Worker } from './help.js';
+import { AT_WORK_MS, BRIEF, decided, makeClient, ownerApi, PLATFORM, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -66,7 +66,7 @@ async function stock(page: Page): Promise<{ clientId: string; recordingId: strin
   const sifts: string[] = [];
   for (const brief of [BRIEF, { ...BRIEF, topics: ['newspaper'] }]) {
     const { id } = await api('POST', `recordings/${recordingId}/sifts`, brief);
-    await expect.poll(async () => (await api('GET', `sifts/${id}`))['state'], { timeout: 90_000 }).toBe('done');
+    await expect.poll(async () => (await api('GET', `sifts/${id}`))['state'], { timeout: AT_WORK_MS }).toBe('done');
     sifts.push(id);
   }
   const ranking = (await api('GET', `sifts/${sifts[1]!}/ranking`)) as unknown as { candidates: { id: string }[] };
@@ -149,7 +149,7 @@ test('on a narrow screen one reads a ranking, plays, keeps and drops, and approv
   await expect(page.getByText('brought in')).toBeVisible();
   await page.getByRole('link', { name: 'up the flue 11' }).click();
   await page.getByRole('button', { name: 'Sift the recording' }).click();
-  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: AT_WORK_MS });
 
   const turn = (name: string): Promise<void> => page.getByRole('group', { name: 'Part of the bench' }).getByRole('button', { name }).click();
   const bar = page.getByRole('group', { name: /^Candidate \d+$/ });

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { makeClient, signIn, startWorker, url, type Worker } from './help.js';
+import { AT_WORK_MS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -40,7 +40,7 @@ test('a feed is followed; what comes out in it is taken in, while it comes, and 
   await expect(fresh).toBeHidden();
   const row = page.getByRole('row').filter({ hasText: 'Under the bowling club' });
   await expect(row.getByText('What Goes Down · season 3, no. 34')).toBeVisible();
-  await expect(row.getByText(/candidates?, \d+ strong/)).toBeVisible({ timeout: 90_000 });
+  await expect(row.getByText(/candidates?, \d+ strong/)).toBeVisible({ timeout: AT_WORK_MS });
   await expect(row.getByText('Priya, Colm, Des')).toBeVisible();
 
   await row.getByRole('link', { name: 'Under the bowling club' }).click();

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test } from '@playwright/test';
-import { BRIEF, makeClient, ownerApi, signIn, startWorker, url, type Worker } from './help.js';
+import { AT_WORK_MS, BRIEF, makeClient, ownerApi, signIn, startWorker, url, type Worker } from './help.js';
 
 const run = promisify(execFile);
 let worker: Worker;
@@ -51,7 +51,7 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
     return route.abort('connectionreset');
   });
   await page.getByTestId('files').setInputFiles([film, join(folder, 'filmed talk.vtt')]);
-  await expect(page.getByText('brought in')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('brought in')).toBeVisible();
   expect(broken).toBe(2);
   // Short cuts: an encoder takes its time.
   const [brought] = (await api('GET', `recordings?clientId=${clientId}`)) as unknown as { id: string }[];
@@ -59,9 +59,9 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
   // Its whole pictures stand ten seconds apart: browsers are given another file, and glimpses.
   const preparation = async (): Promise<{ state: string; proxied: boolean }> =>
     ((await api('GET', `recordings/${brought!.id}`)) as unknown as { preparation: { state: string; proxied: boolean } }).preparation;
-  await expect.poll(preparation, { timeout: 120_000 }).toMatchObject({ state: 'done', proxied: true });
+  await expect.poll(preparation, { timeout: AT_WORK_MS }).toMatchObject({ state: 'done', proxied: true });
   await page.getByRole('link', { name: 'filmed talk' }).click();
-  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: AT_WORK_MS });
 
   await page.getByTestId('seam').hover({ position: { x: 300, y: 30 } });
   await expect(page.getByTestId('glimpse')).toBeVisible();
@@ -129,7 +129,7 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
     };
     hold();
   }, cuts[0]!.endMs);
-  await expect.poll(async () => (await told()).at(-1)?.[1] ?? 0, { timeout: 30_000 }).toBeGreaterThan(cuts[1]!.startMs + 300);
+  await expect.poll(async () => (await told()).at(-1)?.[1] ?? 0).toBeGreaterThan(cuts[1]!.startMs + 300);
   await page.getByRole('button', { name: 'Stop' }).click();
   const heard = (await told()).filter(([, , volume]) => volume > 0.02);
   expect(heard.length).toBeGreaterThan(10);
@@ -148,7 +148,7 @@ test('a video is dropped, sifted, seen while it plays, kept, cut by its words, p
   await page.getByRole('button', { name: 'Make the file' }).click();
   await page.getByRole('menuitem', { name: 'square' }).click();
   await expect(page.getByRole('progressbar', { name: 'Making square' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Watch square' })).toBeVisible({ timeout: 150_000 });
+  await expect(page.getByRole('button', { name: 'Watch square' })).toBeVisible({ timeout: AT_WORK_MS });
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Download square' }).click()]);
   expect(download.suggestedFilename()).toMatch(/^filmed talk - .+ - square\.mp4$/);
   const made = join(folder, 'made.mp4');

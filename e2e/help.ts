@@ -13,6 +13,9 @@ export function setClock(startMs: number): void {
   renameSync(`${file}.new`, file);
 }
 
+/** What the worker makes is there by then, or never, ms: a machine that is shared has taken five times as long as one that is not. */
+export const AT_WORK_MS = 300_000;
+
 export type Worker = ReturnType<typeof startService>;
 
 export function startWorker(threads = 2): Worker {
@@ -45,7 +48,8 @@ export const select = (page: Page, label: string): Locator =>
 export async function decided(page: Page, act: () => Promise<void>): Promise<void> {
   const said = page.waitForResponse((response) => /\/api\/candidates\/[^/]+\/state$/.test(response.url()));
   await act();
-  await said;
+  const response = await said;
+  if (!response.ok()) throw new Error(`${response.status()}: ${await response.text()}`);
 }
 
 /** Chooses from one, by what the option says. */

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, makeClient, ownerApi, signIn, startWorker, url } from './help.js';
+import { AT_WORK_MS, choose, makeClient, ownerApi, signIn, startWorker, url } from './help.js';
 
 /** An hour and more of talk in which every line differs, so that there is work to be interrupted. */
 function longTalk(): string {
@@ -32,7 +32,7 @@ test('a worker that is killed in the middle of a sift loses nothing', async ({ p
   await doomed.ready;
   await expect(page.getByRole('heading', { name: 'Sifting' })).toBeVisible();
   await expect
-    .poll(async () => Number(await page.getByRole('progressbar', { name: 'Sift' }).getAttribute('aria-valuenow')), { timeout: 60_000 })
+    .poll(async () => Number(await page.getByRole('progressbar', { name: 'Sift' }).getAttribute('aria-valuenow')), { timeout: AT_WORK_MS })
     .toBeGreaterThan(10);
   process.kill(doomed.child.pid!, 'SIGKILL');
   await doomed.ended;
@@ -42,7 +42,7 @@ test('a worker that is killed in the middle of a sift loses nothing', async ({ p
   const next = startWorker(2);
   await next.ready;
   try {
-    await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 120_000 });
+    await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: AT_WORK_MS });
     const ranking = (await api('GET', `sifts/${siftId}/ranking`)) as unknown as { candidates: { rank: number }[]; sift: { state: string } };
     expect(ranking.sift.state).toBe('done');
     expect(ranking.candidates.map((one) => one.rank)).toEqual(ranking.candidates.map((_, i) => i + 1));

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { BRIEF, ownerApi, PLATFORM, setClock, signIn, startWorker, url, type Worker } from './help.js';
+import { AT_WORK_MS, BRIEF, ownerApi, PLATFORM, setClock, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 /** What is put back afterwards: others count the posts of the schedule, from the day it was. */
@@ -63,7 +63,7 @@ test('an account is connected, a plan laid out, and its posts go out by themselv
     await expect(page.getByRole('link', { name })).toBeVisible();
     const brought = (await read<{ id: string; title: string }[]>(`recordings?clientId=${client.id}`)).find((one) => one.title === name)!;
     const sift = await api('POST', `recordings/${brought.id}/sifts`, { ...BRIEF, minMs: 10_000, maxMs: 16_000 });
-    await expect.poll(async () => (await read<{ state: string }>(`sifts/${sift.id}`)).state, { timeout: 120_000 }).toBe('done');
+    await expect.poll(async () => (await read<{ state: string }>(`sifts/${sift.id}`)).state, { timeout: AT_WORK_MS }).toBe('done');
     const { candidates } = await read<{ candidates: { id: string }[] }>(`sifts/${sift.id}/ranking`);
     for (const candidate of candidates.slice(0, 2)) await api('PUT', `candidates/${candidate.id}/state`, { state: 'kept' });
   }
@@ -102,10 +102,10 @@ test('an account is connected, a plan laid out, and its posts go out by themselv
   // Time passes: its file is made ahead of the first one's minute, and it goes out.
   setClock(Date.parse(placed[0]!.at) - 10 * MINUTE);
   await expect
-    .poll(async () => (await api('GET', `posts/${placed[0]!.id}/sending`))['fixedAt'] === null && (await ready(placed[0]!.id)), { timeout: 120_000 })
+    .poll(async () => (await api('GET', `posts/${placed[0]!.id}/sending`))['fixedAt'] === null && (await ready(placed[0]!.id)), { timeout: AT_WORK_MS })
     .toBe(true);
   setClock(Date.parse(placed[0]!.at) - 5_000);
-  await expect(cards).toHaveCount(1, { timeout: 90_000 });
+  await expect(cards).toHaveCount(1, { timeout: AT_WORK_MS });
   await page.getByTestId('post').filter({ hasText: 'posted' }).click();
   const there = await page.getByRole('link', { name: 'See it there' }).getAttribute('href');
   await page.goto(there!);
@@ -118,10 +118,10 @@ test('an account is connected, a plan laid out, and its posts go out by themselv
   const taken = await fetch(`${standins}/platforms/fernpost/faults`, { method: 'PUT', body: JSON.stringify({ revoke: 'fp-hearth' }) });
   expect(taken.status).toBe(204);
   setClock(Date.parse(placed[1]!.at) - 10 * MINUTE);
-  await expect.poll(async () => ready(placed[1]!.id), { timeout: 120_000 }).toBe(true);
+  await expect.poll(async () => ready(placed[1]!.id), { timeout: AT_WORK_MS }).toBe(true);
   setClock(Date.parse(placed[1]!.at) - 5_000);
   await page.goto(url());
-  await expect(page.getByRole('heading', { name: /Rights to post that are gone/ })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('heading', { name: /Rights to post that are gone/ })).toBeVisible({ timeout: AT_WORK_MS });
   await expect(page.getByText('Lantern Post: 1 post waits for it')).toBeVisible();
   await page.getByRole('link', { name: /Hearth notes/ }).click();
   await expect(page.getByTestId('channel-posting')).toContainText('the right to post is gone');
@@ -132,7 +132,7 @@ test('an account is connected, a plan laid out, and its posts go out by themselv
   await page.getByRole('button', { name: 'Allow it' }).click();
   await expect(page.getByText('Hearth notes is connected')).toBeVisible();
   await page.goto(url(`/schedule?client=${client.id}&as=board-2&week=${placed[0]!.at.slice(0, 10)}`));
-  await expect(cards).toHaveCount(2, { timeout: 90_000 });
+  await expect(cards).toHaveCount(2, { timeout: AT_WORK_MS });
   await page.goto(`${standins}/platforms/fernpost/`);
   await expect(page.locator('article')).toHaveCount(2);
 

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect, type Locator, test } from '@playwright/test';
-import { BRIEF, choose, makeClient, ownerApi, PLATFORM, select, signIn, startWorker, url, type Worker } from './help.js';
+import { AT_WORK_MS, BRIEF, choose, makeClient, ownerApi, PLATFORM, select, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -147,7 +147,7 @@ test('the bench by hand: dragging an end, lighting a signal, filters, and going 
     { ...BRIEF, minMs: 15_000, maxMs: 30_000 },
   ]) {
     const sift = await api('POST', `recordings/${recordingId}/sifts`, brief);
-    await expect.poll(async () => (await api('GET', `sifts/${sift.id}`))['state'], { timeout: 60_000 }).toBe('done');
+    await expect.poll(async () => (await api('GET', `sifts/${sift.id}`))['state'], { timeout: AT_WORK_MS }).toBe('done');
   }
   await page.goto(url(`/recordings/${recordingId}`));
   await expect(page.getByTestId('candidate').first()).toBeVisible();

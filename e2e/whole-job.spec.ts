@@ -4,7 +4,7 @@ import { expect, test } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import ICAL from 'ical.js';
 import { parseSync } from 'subtitle';
-import { captions, choose, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
+import { AT_WORK_MS, captions, choose, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -34,7 +34,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
     await page.getByRole('link', { name: title }).click();
     await page.getByLabel('About', { exact: true }).fill('newspaper, wood');
     await page.getByRole('button', { name: 'Sift the recording' }).click();
-    await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
+    await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: AT_WORK_MS });
   }
 
   // Read the ranking: a reason with its words, and the sound plays exactly the candidate.
@@ -57,7 +57,7 @@ test('a producer’s whole job: from files to a plan to take away', async ({ pag
     .split(' – ')
     .map((clock) => clock.split(':').reduce((sum, part) => sum * 60 + Number(part), 0));
   await page.keyboard.press(' ');
-  await expect.poll(() => page.evaluate(() => (window as unknown as { times: number[] }).times.length), { timeout: 30_000 }).toBeGreaterThanOrEqual(2);
+  await expect.poll(() => page.evaluate(() => (window as unknown as { times: number[] }).times.length)).toBeGreaterThanOrEqual(2);
   const times = await page.evaluate(() => (window as unknown as { times: number[] }).times);
   expect(Math.abs(times[0]! - from!)).toBeLessThan(0.15);
   const endedAt = await page.evaluate(() => document.querySelector<HTMLAudioElement>('[data-testid="player"]')!.currentTime);

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import mammoth from 'mammoth';
-import { captions, choose, decided, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
+import { AT_WORK_MS, captions, choose, decided, LOGS, makeClient, signIn, startWorker, url, type Worker } from './help.js';
 
 let worker: Worker;
 test.beforeAll(async () => {
@@ -20,7 +20,7 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
   await page.getByTestId('files').setInputFiles({ name: 'logs and tar.vtt', mimeType: 'text/vtt', buffer: captions(LOGS, 60, ['Ann']) });
   await page.getByRole('link', { name: 'logs and tar' }).click();
   await page.getByRole('button', { name: 'Sift the recording' }).click();
-  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByTestId('candidate').first()).toBeVisible({ timeout: AT_WORK_MS });
 
   // The client's voice, and the writing service allowed, faster than the list of clients is read again.
   await page.goto(url(`/clients/${clientId}`));
@@ -78,7 +78,7 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
   await answerAs('invented-figure');
   await expect(page.getByRole('button', { name: /Ask for words/ })).toBeVisible();
   await page.keyboard.press('w');
-  await expect(page.getByRole('list', { name: 'What came back' }).getByText('“4711” was not said.')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('list', { name: 'What came back' }).getByText('“4711” was not said.')).toBeVisible();
   await page.keyboard.press('6');
   await expect(page.getByLabel('Title')).toHaveValue(/^4711 reasons/);
   await page.keyboard.press('a');
