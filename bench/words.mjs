@@ -17,6 +17,7 @@ import {
 } from '@sift-reel/core/fitting';
 import { fitPairwise, mean, rouge1, rougeL } from '@sift-reel/fitting';
 import { readFlatSet } from './lib/marked-set.mjs';
+import { topicGroups, topicsLeftOut } from './lib/topics-set.mjs';
 import { contentIn as content, readTitleGrades, readWordsSet, wordsIn as words, wordsOf } from './lib/words-set.mjs';
 import { row } from './measure.mjs';
 
@@ -123,20 +124,37 @@ const judgeText = (proposed, written) => ({
 });
 const texts = { proposed: [], 'one manner by the other two': [] };
 
+// Topics, too, are found by weights that have not seen the talk.
+const topics = topicGroups();
+const topicWeights = topicsLeftOut(Object.values(topics).flat());
 const SHOW = process.argv.includes('--show') ? Number(process.argv[process.argv.indexOf('--show') + 1]) : 0;
 const graded = [];
-const results = { 'the first, by weights that have seen the talks': [], proposed: [], 'best of all drafts': [], P: [], Q: [], R: [] };
+const results = {
+  'the first, by weights that have seen the talks': [],
+  'the first': [],
+  'the first, no topic before it': [],
+  'proposed, no topic before any': [],
+  proposed: [],
+  'best of all drafts': [],
+  ...{ P: [], Q: [], R: [] },
+};
 groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, written, worth, grade }, n) => {
   // What the editors were told of the recording is its title: the name of its file, as it often is.
   const title = talks.get(passage.talk).file.replace(/^\d+-|\.txt$/g, '');
   const copy = proposeCopy(transcript, { firstWord, endWord, title, clientTags: [], limits: LIMITS });
-  const titles = proposeTitles(context, LIMITS.title, 3, leftOut.get(passage.talk)).map(({ text }) => text);
+  const about = topics['with the title'][n].topics(topicWeights.get(passage.talk));
+  const titlesFor = (own, most) => proposeTitles(own, LIMITS.title, most, leftOut.get(passage.talk)).map(({ text }) => text);
+  const titles = titlesFor({ ...context, topics: about }, 3);
+  // What was graded is the line, without a topic before it.
   if (grade !== null) {
     const known = new Map(drafts.map(({ text }, i) => [text, grade[i]]));
-    graded.push({ best: Math.max(...grade), found: titles.map((text) => known.get(text)) });
+    graded.push({ best: Math.max(...grade), found: titlesFor(context, 3).map((text) => known.get(text)) });
   }
+  results['the first'].push({ ...judgeTitles(titles.slice(0, 1), written), tags: 0 });
+  results['the first, no topic before it'].push({ ...judgeTitles(titlesFor(context, 1), written), tags: 0 });
+  results['proposed, no topic before any'].push({ ...judgeTitles(titlesFor(context, 3), written), tags: 0 });
   const told = passage.written.map(({ text }) => text);
-  texts.proposed.push(judgeText(describePassage(context, titles[0] ?? '', LIMITS.description, textsLeftOut.get(passage.talk)), told));
+  texts.proposed.push(judgeText(describePassage(context, titlesFor(context, 1)[0] ?? '', LIMITS.description, textsLeftOut.get(passage.talk)), told));
   for (const [k, one] of told.entries())
     texts['one manner by the other two'].push(
       judgeText(

@@ -67,7 +67,7 @@ export { characters, placeOfCharacter } from './copy/characters.js';
 export { copyProblems, type CopyRequest, proposeCopy, proposeTitlesFor } from './copy/propose.js';
 export { NO_VECTORS } from './sift/context.js';
 export type { RecordingSubject } from './copy/recording-tags.js';
-export { TITLE_SORTS, type TitleSort } from './copy/written/title-sorts.js';
+export { PROPOSED_SORTS, type ProposedSort } from './copy/written/titles.js';
 export type { ProposedTitle } from './copy/written/titles.js';
 export { checkCopy, namesOf } from './copy/check/check-copy.js';
 export { saidPassage } from './copy/check/said-passage.js';

@@ -1,4 +1,4 @@
-import { CANDIDATE_KINDS, type CandidateKind, type CheckRule, type Copy, TITLE_SORTS, type TitleSort, TRUTH_RULES, VOICE_RULES } from '@sift-reel/core';
+import { CANDIDATE_KINDS, type CandidateKind, type CheckRule, type Copy, PROPOSED_SORTS, type ProposedSort, TRUTH_RULES, VOICE_RULES } from '@sift-reel/core';
 import { Decimal, EditFields, Flag, Id, Instant, OneOf, Part, Parts, Text, TextList, Whole } from '@sift-reel/forms';
 
 export class CopyView {
@@ -12,7 +12,7 @@ export class CopyView {
 /** A title that is offered. */
 export class TitleView {
   @Text() text: string;
-  @OneOf(TITLE_SORTS) sort: TitleSort;
+  @OneOf(PROPOSED_SORTS) sort: ProposedSort;
   @Text({ description: 'The words of the passage that it was made of' }) said: string;
   @Flag({ description: 'It may not be whole: look at it before it goes out' }) draft: boolean;
 }

@@ -2422,7 +2422,7 @@ export type PassageView = {
 };
 export type TitleView = {
   text: string;
-  sort: 'said' | 'question' | 'advice' | 'why' | 'when' | 'how' | 'contrast';
+  sort: 'said' | 'question' | 'advice' | 'why' | 'when' | 'how' | 'contrast' | 'topic';
   /** The words of the passage that it was made of */
   said: string;
   /** It may not be whole: look at it before it goes out */

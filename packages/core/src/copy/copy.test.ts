@@ -100,6 +100,7 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
     ...fields.flatMap((tag) => [tag, `${tag}tips`, ...otherNames(tag), ...saidTags(tag, bases, () => 1)]),
     ...all.flatMap((_, i) => [1, 2, 3, 4].map((n) => toHashtag(all.slice(i, i + n).join(' ')))),
   ]);
+  const stems = new Set(['', ...transcript.words.map((word) => stem(normalise(word.text)))]);
   const passages = Array.from({ length: 12 }, (_, i) => {
     const first = Math.floor((transcript.sentences.length * (i + 1)) / 15);
     return { firstWord: transcript.sentences[first]!.firstWord, endWord: transcript.sentences[Math.min(first + 7, transcript.sentences.length - 1)]!.endWord };
@@ -110,9 +111,16 @@ describe.each(DEMO_TALKS)('proposeCopy on %s', (name) => {
       expect(copyProblems(copy, LIMITS)).toEqual([]);
       const said = transcript.words.slice(firstWord, endWord).map((word) => normalise(word.text));
       // Words whole, and hashtags of words that follow one another: a part of a word is not a word.
-      const words = `${copy.title} ${copy.description} ${copy.coverLine}`.split(/[\s…]+/).map(normalise);
+      const lines = [copy.title, copy.coverLine].map((line) => line.split(': ').at(-1)!);
+      const words = [...lines, copy.description]
+        .join(' ')
+        .split(/[\s…]+/)
+        .map(normalise);
       expect(words.length).toBeGreaterThan(8);
       for (const word of words) if (word !== '' && !/\d/.test(word)) expect([...said, ...FRAME]).toContain(word); // figures: see written.test
+      // A topic is said somewhere in the recording, be it of more or of fewer.
+      for (const line of [copy.title, copy.coverLine])
+        for (const word of line.split(': ').slice(0, -1).join(' ').split(' ')) expect(stems, line).toContain(stem(word.toLowerCase()));
       for (const tag of copy.hashtags) expect(runs, tag).toContain(toHashtag(tag));
       expect(copy.hashtags.map(toHashtag)).not.toContain('neversaidanywhere');
       expect(characters(copy.coverLine)).toBeLessThanOrEqual(COVER_LINE_LIMIT);

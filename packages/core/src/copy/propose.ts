@@ -8,10 +8,12 @@ import type { Transcript, WordRange } from '../transcript/types.js';
 import { characters } from './characters.js';
 import { proposeHashtags } from './hashtags.js';
 import { proposeKeywords } from './keywords.js';
-import { type Passage, phraseStatistics } from './phrases.js';
+import { type Passage, type PhraseStatistics, phraseStatistics } from './phrases.js';
 import { type RecordingSubject, recordingSubject } from './recording-tags.js';
 import { cleanLine, shorten } from './said-line.js';
+import type { SearchGround } from './search/search-drafts.js';
 import { titleCompounds, titleWords } from './title-tags.js';
+import { topicsOf } from './topics/topics.js';
 import type { TitleContext } from './written/title-features.js';
 import { describe } from './written/description.js';
 import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';
@@ -43,22 +45,26 @@ const LONGEST_TITLE = 70;
  * may be written otherwise (figures, "Don't" for "you don't"); nothing is added but the frame of a title ("Why").
  */
 export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger: PosTagger = winkTagger): Copy {
-  const { clientTags, voice = OPEN_VOICE, title: called = '' } = request;
+  const { clientTags, voice = OPEN_VOICE } = request;
   const limits = limitsIn(voice, request.limits);
   const english = isEnglish(request);
-  const context = titleContext(transcript, request, tagger);
-  const { passage, statistics, manner } = context;
+  const plain = titleContext(transcript, request, tagger);
+  const { passage, statistics, manner } = plain;
   const most = Math.min(LONGEST_TITLE, limits.title);
-  const subject = english ? (request.subject ?? subjectOf(transcript, tagger)) : null;
-  const titled = english ? titleCompounds(called, statistics.counts, tagger) : [];
-  const title = english ? titleOf(context, most) : shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
-  const told = (english ? describe(context, title, limits.description) : '') || shortDescription(passage, title, limits.description);
+  const ground = english ? groundOf(transcript, request, statistics, tagger) : null;
+  const context = ground === null ? plain : { ...plain, topics: topicsOf(passage, statistics, ground) };
+  const said = shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
+  const { text: title, line } = english ? titleOf(context, most) : { text: said, line: said };
+  const told = (english ? describe(plain, line, limits.description) : '') || shortDescription(passage, line, limits.description);
   const description = manner?.write('description', told) ?? told;
   return {
     title,
     description: characters(description) <= limits.description ? description : told,
-    hashtags: proposeHashtags({ passage, statistics, subject, clientTags, voice, titled }, Math.min(5, limits.hashtags)),
-    keywords: proposeKeywords(context, subject === null ? null : { subject, titled, titleWords: titleWords(called, statistics.counts, tagger) }, MOST_KEYWORDS),
+    hashtags: proposeHashtags(
+      { passage, statistics, subject: ground?.subject ?? null, clientTags, voice, titled: ground?.titled ?? [] },
+      Math.min(5, limits.hashtags),
+    ),
+    keywords: proposeKeywords(plain, ground, MOST_KEYWORDS),
     coverLine: coverLine(context, title),
   };
 }
@@ -76,6 +82,15 @@ function limitsIn({ longestTitle, longestText, fixedParts }: Voice, limits: Copy
 }
 const NOTHING: Copy = { title: '', description: '', hashtags: [], keywords: [], coverLine: '' };
 
+/** What names the recording of a passage. */
+function groundOf(transcript: Transcript, { title = '', subject }: CopyRequest, { counts }: PhraseStatistics, tagger: PosTagger): SearchGround {
+  return {
+    subject: subject ?? subjectOf(transcript, tagger),
+    titled: titleCompounds(title, counts, tagger),
+    titleWords: titleWords(title, counts, tagger),
+  };
+}
+
 function subjectOf({ words }: Transcript, tagger: PosTagger): RecordingSubject {
   const texts = normaliseWords(words);
   return recordingSubject(texts, tagger(texts), words);
@@ -88,7 +103,9 @@ function subjectOf({ words }: Transcript, tagger: PosTagger): RecordingSubject {
 export function proposeTitlesFor(transcript: Transcript, request: CopyRequest, most: number, tagger: PosTagger = winkTagger): ProposedTitle[] {
   if (!isEnglish(request)) return [];
   const limits = limitsIn(request.voice ?? OPEN_VOICE, request.limits);
-  const titles = proposeTitles(titleContext(transcript, request, tagger), Math.min(LONGEST_TITLE, limits.title), most);
+  const context = titleContext(transcript, request, tagger);
+  const topics = topicsOf(context.passage, context.statistics, groundOf(transcript, request, context.statistics, tagger));
+  const titles = proposeTitles({ ...context, topics }, Math.min(LONGEST_TITLE, limits.title), most);
   return titles.map((title) => ({ ...title, firstWord: title.firstWord + request.firstWord, endWord: title.endWord + request.firstWord }));
 }
 
@@ -134,7 +151,7 @@ function shortDescription(passage: Passage, title: string, limit: number): strin
 /** A few strong words for the picture: the title where it is short enough, else the best short one or its start. */
 function coverLine(context: TitleContext, title: string): string {
   if (title.length <= COVER_LINE_LIMIT) return title.replace(/[.…]$/, '');
-  const short = titleOf(context, COVER_LINE_LIMIT);
+  const short = titleOf(context, COVER_LINE_LIMIT).text;
   return short.endsWith('…') ? shorten(title, COVER_LINE_LIMIT) : short;
 }
 

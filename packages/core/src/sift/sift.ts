@@ -185,7 +185,7 @@ export function toCandidate(context: SiftContext, signals: readonly Signal[], gr
     title:
       context.language !== null
         ? shorten(firstLine, 70)
-        : titleOf({ passage, tells: context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), statistics }, 70),
+        : titleOf({ passage, tells: context.hits.slice(context.hitStarts[run.first], context.hitStarts[run.end]), statistics }, 70).text,
     hashtags: proposeHashtags({ passage, statistics, subject, clientTags: context.input.clientTags }, 5),
     alternatives: run.alternatives.map((one) => ({
       ...cutSpan(context, one),

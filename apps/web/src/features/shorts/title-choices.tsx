@@ -1,4 +1,4 @@
-import type { TitleSort } from '@sift-reel/core';
+import type { ProposedSort } from '@sift-reel/core';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { TitleView } from '../../app/api.js';
@@ -6,7 +6,7 @@ import { useKeys } from '../../app/keys.js';
 import { t } from '../../texts/texts.js';
 
 /** What a title does, in a word or two. */
-const SORT_NAMES: Readonly<Record<TitleSort, string>> = {
+const SORT_NAMES: Readonly<Record<ProposedSort, string>> = {
   said: t('shorts.as-said'),
   question: t('shorts.question'),
   advice: t('shorts.advice'),
@@ -14,6 +14,7 @@ const SORT_NAMES: Readonly<Record<TitleSort, string>> = {
   when: t('shorts.what-happens'),
   how: t('shorts.how-to'),
   contrast: t('shorts.not-this-but-that'),
+  topic: t('shorts.the-topic-first'),
 };
 
 /** Proposals, each with a key, its sort and the words that it was made of. */

@@ -7,6 +7,8 @@ export interface Manner {
   write(field: VoiceField, text: string): string;
   /** What a title is worth beside others: below 0 where it says what the client never says, above where it is like the good ones. */
   worth(title: string): number;
+  /** It says what the client never says. */
+  avoids(title: string): boolean;
 }
 
 /** What a title loses that says what the client never says, and the most that likeness to good ones gives or takes. */
@@ -24,10 +26,8 @@ export function mannerOf(voice: Voice, names: ReadonlySet<string>, english: bool
     for (let turn = 0; turn < MOST_TURNS && now !== before; turn += 1) [before, now] = [now, mended(now, checkVoice(field, now, context))];
     return now;
   };
-  return {
-    write,
-    worth: (title) => LIKENESS * like(title) - (checkVoice('title', title, context).some(({ rule }) => rule === 'avoid') ? FORBIDDEN : 0),
-  };
+  const avoids = (title: string): boolean => checkVoice('title', title, context).some(({ rule }) => rule === 'avoid');
+  return { write, avoids, worth: (title) => LIKENESS * like(title) - (avoids(title) ? FORBIDDEN : 0) };
 }
 
 /** What tells titles apart at first sight. */

@@ -5,6 +5,7 @@ import { isContent } from './content.js';
 import { MANNER_FEATURES, mannerOf, surroundingsOf } from './manner-features.js';
 import type { Manner } from '../voice/manner.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
+import type { Topic } from '../topics/topics.js';
 import type { Hit } from '../../text/tells/find-tells.js';
 import { TITLE_SORTS, type TitleDraft } from './title-sorts.js';
 import { asksRoom, bringsIn, callsFirst, isBroken, isClause, isHousekeeping, leans, saysTwice, WAITS } from './wholeness.js';
@@ -79,6 +80,8 @@ export interface TitleContext {
   readonly statistics: PhraseStatistics;
   /** The client's, where it has one. */
   readonly manner?: Manner;
+  /** What the passage is about, the likeliest first; none where titles stand beside what says it. */
+  readonly topics?: readonly Topic[];
 }
 
 /** How much each stem is of the passage rather than of the recording, and how much of the recording rather than of talk; 0 to 1. */

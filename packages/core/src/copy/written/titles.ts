@@ -1,14 +1,20 @@
 import { cleanLine, shorten } from '../said-line.js';
 import { contentOf, shared } from './content.js';
 import { titleFeatures, type TitleContext, weighed } from './title-features.js';
-import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
+import { type Topic, topicLacking } from '../topics/topics.js';
+import type { Manner } from '../voice/manner.js';
+import { TITLE_SORTS, type TitleDraft, titleDrafts } from './title-sorts.js';
 import { TITLE_WEIGHTS } from './title-weights.js';
 import { asksRoom, isBroken, leans } from './wholeness.js';
+
+/** What a title that is proposed does: a draft's sort, or it names the topic and then says something of it. */
+export const PROPOSED_SORTS = [...TITLE_SORTS, 'topic'] as const;
+export type ProposedSort = (typeof PROPOSED_SORTS)[number];
 
 /** A title that is proposed. */
 export interface ProposedTitle {
   readonly text: string;
-  readonly sort: TitleSort;
+  readonly sort: ProposedSort;
   /** Words of the passage that it was made of, from the first to the one after the last. */
   readonly firstWord: number;
   readonly endWord: number;
@@ -18,33 +24,58 @@ export interface ProposedTitle {
 
 /** Two titles of so many content words in common say the same. */
 const SAME = 0.6;
+/** A draft as the client would write it, and with the topic before it where it names none; null where that is too long. */
+interface RankedTitle {
+  readonly draft: TitleDraft;
+  readonly topic: { readonly topic: Topic; readonly text: string } | null;
+  readonly worth: number;
+}
+
 /** The drafts of a passage with what each is worth, the best first. @param limit characters */
-export function rankedTitles(context: TitleContext, limit: number, weights: ArrayLike<number> = TITLE_WEIGHTS): { draft: TitleDraft; worth: number }[] {
+export function rankedTitles(context: TitleContext, limit: number, weights: ArrayLike<number> = TITLE_WEIGHTS): RankedTitle[] {
   const drafts = titleDrafts(context.passage, limit);
   const rows = titleFeatures(drafts, context);
   const { manner } = context;
+  const topics = (context.topics ?? []).filter(({ text }) => manner?.avoids(text) !== true);
   return drafts
     .map((draft, i) => ({
       draft: manner === undefined ? draft : { ...draft, text: manner.write('title', draft.text) },
+      topic: withTopic(draft, topics, manner, limit),
       worth: weighed(rows[i]!, weights) + (manner?.worth(draft.text) ?? 0),
     }))
     .filter(({ draft }) => draft.text.length <= limit)
     .sort((a, b) => b.worth - a.worth || a.draft.text.localeCompare(b.draft.text));
 }
 
+/** "Seed potatoes: Has anybody done the test?" A capital, since a name may begin the line. */
+function withTopic({ line, text }: TitleDraft, topics: readonly Topic[], manner: Manner | undefined, limit: number): RankedTitle['topic'] {
+  const topic = topicLacking(
+    line.map(({ norm }) => norm),
+    topics,
+  );
+  if (topic === null) return null;
+  const said = `${topic.text.charAt(0).toUpperCase()}${topic.text.slice(1)}: ${text}`;
+  const written = manner?.write('title', said) ?? said;
+  return written.length <= limit ? { topic, text: written } : null;
+}
+
 /**
- * Titles for a passage, the best first, no two that say the same.
+ * Titles for a passage, the best first, no two that say the same. One whose line names nothing that the passage is about has the
+ * topic before it; no topic stands before two.
  * @param limit characters, @param most how many
  */
 export function proposeTitles(context: TitleContext, limit: number, most: number, weights: ArrayLike<number> = TITLE_WEIGHTS): ProposedTitle[] {
   const taken: { words: ReadonlySet<string>; title: ProposedTitle }[] = [];
-  for (const { draft } of rankedTitles(context, limit, weights)) {
+  const named = new Set<Topic>();
+  for (const { draft, topic } of rankedTitles(context, limit, weights)) {
     const words = contentOf(draft.line.map(({ norm }) => norm));
     if (taken.some((other) => shared(other.words, words) >= SAME)) continue;
     const said = draft.line.filter((word) => word.end > word.first);
+    const own = topic !== null && !named.has(topic.topic) ? topic : null;
+    if (own !== null) named.add(own.topic);
     const title = {
-      text: draft.text,
-      sort: draft.sort,
+      text: own?.text ?? draft.text,
+      sort: own === null ? draft.sort : ('topic' as const),
       firstWord: Math.min(...said.map(({ first }) => first)),
       endWord: Math.max(...said.map(({ end }) => end)),
       draft: isDoubtful(draft),
@@ -55,12 +86,20 @@ export function proposeTitles(context: TitleContext, limit: number, most: number
   return taken.map(({ title }) => title);
 }
 
+/** The title that a passage gets by itself, and its line, without the topic that may stand before it. */
+export interface OwnTitle {
+  readonly text: string;
+  readonly line: string;
+}
+
 /** The best title that is whole; else the best that at least does not break off; else the first line as it was said. @param limit characters */
-export function titleOf(context: TitleContext, limit: number): string {
+export function titleOf(context: TitleContext, limit: number): OwnTitle {
   const { passage } = context;
   const ranked = rankedTitles(context, limit);
-  const [whole, leaning] = [ranked.find(({ draft }) => !isDoubtful(draft)), ranked.find(({ draft }) => !isBroken(draft) && !draft.resolved)];
-  return (whole ?? leaning)?.draft.text ?? shorten(cleanLine(passage, passage.firstWord, passage.endWord), limit);
+  const found = ranked.find(({ draft }) => !isDoubtful(draft)) ?? ranked.find(({ draft }) => !isBroken(draft) && !draft.resolved);
+  if (found !== undefined) return { text: found.topic?.text ?? found.draft.text, line: found.draft.text };
+  const line = shorten(cleanLine(passage, passage.firstWord, passage.endWord), limit);
+  return { text: line, line };
 }
 
 /** It may not be whole, or say what was not said. */
