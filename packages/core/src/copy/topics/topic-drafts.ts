@@ -46,6 +46,9 @@ export function topicDrafts(passage: Passage, { counts }: PhraseStatistics, { su
   return [...found.values()];
 }
 
+/** What follows these is done. */
+const DOES = new Set(['i', 'you', 'we', 'they', 'he', 'she', 'it', 'to']);
+
 /** Nouns of a passage, in the form that speaks of more than one where it is said; not what is mostly done there ("call me"), nor names. */
 function thingsOf({ words, texts, tags, sentences, first, end, firstWord, endWord }: Passage): string[] {
   const forms = new Set(texts.slice(firstWord, endWord));
@@ -53,14 +56,16 @@ function thingsOf({ words, texts, tags, sentences, first, end, firstWord, endWor
   const things = new Map<string, number>();
   for (let i = firstWord; i < endWord; i += 1) {
     const named = /^\p{Lu}/u.test(words[i]!.text) && !starts.has(i);
-    const by = named || tags[i] === 'VERB' ? -1 : tags[i] === 'NOUN' ? 1 : 0;
+    // "if it stops", "to pack": done, whatever the tagger says.
+    const done = tags[i] === 'VERB' || (i > firstWord && DOES.has(texts[i - 1]!));
+    const by = named || done ? -1 : tags[i] === 'NOUN' ? 1 : 0;
     const key = stem(texts[i]!);
     if (by !== 0 && isSubject(texts[i]!)) things.set(key, (things.get(key) ?? 0) + by);
   }
   const found: string[] = [];
   for (let i = firstWord; i < endWord; i += 1) {
     const text = texts[i]!;
-    if (tags[i] === 'NOUN' && !UNITS.has(text) && (things.get(stem(text)) ?? 0) > 0) found.push(forms.has(`${text}s`) ? `${text}s` : text);
+    if (tags[i] === 'NOUN' && isSubject(text) && !UNITS.has(text) && (things.get(stem(text)) ?? 0) > 0) found.push(forms.has(`${text}s`) ? `${text}s` : text);
   }
   return found;
 }

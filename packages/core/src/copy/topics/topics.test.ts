@@ -43,6 +43,12 @@ describe('what a passage is about', () => {
   });
   it('is said of more than one where that is said', () =>
     expect(topicsIn(talk('A hurdle leans on the hurdles.'), { firstWord: 0, endWord: 6 }).map(({ text }) => text)).toContain('hurdles'));
+  it("is no deed that the tagger takes for a thing, and nobody's", () => {
+    const said = topicsIn(talk("It stops when the wall's wet. When it stops, they stop, and the wall's cold."), { firstWord: 0, endWord: 15 }).map(
+      ({ text }) => text,
+    );
+    for (const word of ['stops', 'stop', "wall's"]) expect(said).not.toContain(word);
+  });
   it('may be what the recording is called', () => expect(topicsIn(WREATHS, all(WREATHS), ['door wreath']).map(({ text }) => text)).toContain('door wreath'));
   it('is nothing where nothing is named', () => expect(topicsIn(talk('So that is how it was, you know.'), { firstWord: 0, endWord: 8 })).toEqual([]));
   it('has a weight for each feature, and each feature a number', () => {

@@ -22,8 +22,8 @@ export function topicsOf(passage: Passage, statistics: PhraseStatistics, ground:
     .sort((a, b) => b.worth - a.worth || (a.text < b.text ? -1 : 1));
 }
 
-/** A topic that is worth less is too often a stranger's; beside a line that names nothing at all, that is still better than none. */
-const [LEAST_WORTH, LEAST_ALONE] = [2.5, 1.8];
+/** A topic that is worth less is too often a stranger's. */
+const LEAST_WORTH = 2.5;
 /** Two words say more exactly what is meant than one of them, so they may be worth this much less. */
 const OF_TWO_WORDS = 3;
 
@@ -34,7 +34,7 @@ export function topicLacking(norms: readonly string[], topics: readonly Topic[])
   if (named.some(({ stems }) => stems.length > 1 && stems.every((one) => said.has(one)))) return null;
   const others = topics.filter((topic) => !named.includes(topic));
   const best = others[0];
-  if (best === undefined || best.worth < (named.length > 0 ? Math.max(LEAST_WORTH, named[0]!.worth) : LEAST_ALONE)) return null;
+  if (best === undefined || best.worth < Math.max(LEAST_WORTH, named[0]?.worth ?? 0)) return null;
   const exact = others.find(({ stems, worth }) => stems.length > 1 && best.stems.some((one) => stems.includes(one)) && worth >= best.worth - OF_TWO_WORDS);
   return exact ?? best;
 }
