@@ -4,6 +4,7 @@ import { DEMO_TALKS, demoTranscript, transcriptOf } from '../../talk.fixture.js'
 import { winkTagger } from '../../text/tagger.js';
 import { normaliseWords } from '../../text/tells/find-tells.js';
 import { stem } from '../../text/stem.js';
+import { namesOf } from '../check/check-copy.js';
 import { saidPassage } from '../check/said-passage.js';
 import { checkTruth } from '../check/truth.js';
 import { proposeCopy, proposeTitlesFor, titleContext } from '../propose.js';
@@ -105,10 +106,10 @@ describe.each(DEMO_TALKS)('titles with their topic, of %s', (name) => {
   it('say the topic once in five, and nothing that was not said', () => {
     let seen = 0;
     for (const request of requests) {
-      const titles = proposeTitlesFor(transcript, request, 5).filter(({ sort }) => sort === 'topic');
+      const titles = proposeTitlesFor(transcript, { ...request, title: name }, 5).filter(({ sort }) => sort === 'topic');
       const topics = titles.map(({ text }) => text.split(': ')[0]);
       expect(new Set(topics).size).toBe(topics.length);
-      const said = saidPassage(texts.slice(request.firstWord, request.endWord), texts);
+      const said = saidPassage(texts.slice(request.firstWord, request.endWord), [...namesOf(transcript.words, transcript.speakers), name]);
       for (const { text } of titles) {
         expect(text.length).toBeLessThanOrEqual(limits.title);
         expect(text).toMatch(/^\p{Lu}[\p{L} ]+: [\p{Lu}\p{N}]/u);

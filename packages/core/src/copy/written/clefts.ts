@@ -22,6 +22,15 @@ export function withoutCleft(line: Line): Line {
   return /'(?:d|ll)$/.test(who.norm) ? [raised(who), ...rest] : line;
 }
 
+/** "because what happens is the boiler breaks": because the boiler breaks. */
+export function withoutInnerCleft(line: Line): Line {
+  const at = line.findIndex(
+    ({ norm }, i) => i > 0 && norm === 'what' && /^happen(?:s|ed)$/.test(line[i + 1]?.norm ?? '') && /^(?:is|was)$/.test(line[i + 2]?.norm ?? ''),
+  );
+  return at > 0 && JOINS.has(line[at - 1]!.norm) && saysSomething(line.slice(at + 3)) ? [...line.slice(0, at), ...line.slice(at + 3)] : line;
+}
+const JOINS = new Set('because so and but then'.split(' '));
+
 /** "have the same form", "drop the paddles": a verb, or what a tagger takes for a noun before its article. */
 const isDone = (line: Line): boolean => line[0]!.tag === 'VERB' || (line[0]!.tag === 'NOUN' && line[1]!.tag === 'DET');
 

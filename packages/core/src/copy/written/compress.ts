@@ -3,7 +3,7 @@ import { BREAKS_OFF } from '../../text/lists/titles.js';
 import { ASIDES, HEDGES, TAILS } from '../../text/lists/written.js';
 import { type PhrasesBy, phrasesBy } from '../../text/phrases-by.js';
 import type { Passage } from '../phrases.js';
-import { withoutCleft } from './clefts.js';
+import { withoutCleft, withoutInnerCleft } from './clefts.js';
 import { withFigures } from './figures.js';
 import { withoutOpenings } from './openings.js';
 import { hasComma, type Line, standsAt, withMark, type WrittenWord } from './written-word.js';
@@ -48,9 +48,11 @@ const STEPS: readonly ((line: Line) => Line)[] = [
   withoutBrokenPieces,
   withoutPauses,
   (line) => withoutPhrases(line, BETWEEN_COMMAS, true),
+  withoutOtherStart,
   (line) => withoutPhrases(line, SOFT, false),
   withoutOpenings,
   withoutCleft,
+  withoutInnerCleft,
   withoutFalseStart,
   withoutRepeats,
   withoutTagQuestion,
@@ -96,6 +98,15 @@ export function withoutRestarts(line: Line): Line {
   }
   return out;
 }
+
+/** "It's not right in the for the profession": two beginnings of one part, of which the second was meant. */
+export function withoutOtherStart(line: Line): Line {
+  const out = [...line];
+  const begins = (i: number): boolean => out[i]!.tag === 'ADP' && ARTICLES.has(out[i + 1]!.norm) && !hasComma(out[i]);
+  for (let i = 0; i + 4 < out.length; i += 1) if (begins(i) && begins(i + 2)) out.splice(i, 2);
+  return out;
+}
+const ARTICLES = new Set('the a an my your our their his'.split(' '));
 
 const LONGEST_SAID_AGAIN = 3;
 

@@ -61,7 +61,7 @@ function withTopic({ line, text }: TitleDraft, topics: readonly Topic[], manner:
 
 /**
  * Titles for a passage, the best first, no two that say the same. One whose line names nothing that the passage is about has the
- * topic before it; no topic stands before two.
+ * topic before it; no topic stands before two, nor before what may not be whole.
  * @param limit characters, @param most how many
  */
 export function proposeTitles(context: TitleContext, limit: number, most: number, weights: ArrayLike<number> = TITLE_WEIGHTS): ProposedTitle[] {
@@ -71,14 +71,15 @@ export function proposeTitles(context: TitleContext, limit: number, most: number
     const words = contentOf(draft.line.map(({ norm }) => norm));
     if (taken.some((other) => shared(other.words, words) >= SAME)) continue;
     const said = draft.line.filter((word) => word.end > word.first);
-    const own = topic !== null && !named.has(topic.topic) ? topic : null;
+    const doubtful = isDoubtful(draft);
+    const own = topic !== null && !doubtful && !named.has(topic.topic) ? topic : null;
     if (own !== null) named.add(own.topic);
     const title = {
       text: own?.text ?? draft.text,
       sort: own === null ? draft.sort : ('topic' as const),
       firstWord: Math.min(...said.map(({ first }) => first)),
       endWord: Math.max(...said.map(({ end }) => end)),
-      draft: isDoubtful(draft),
+      draft: doubtful,
     };
     taken.push({ words, title });
     if (taken.length === most) break;

@@ -1,4 +1,4 @@
-import { CANNOT_END } from '../../text/lists/talk.js';
+import { CANNOT_END, SUBJECT_PRONOUNS } from '../../text/lists/talk.js';
 import { ASKS_ROOM, DID, ENDS_IN_ING, WAITING } from '../../text/lists/titles.js';
 import { stem } from '../../text/stem.js';
 import type { Hit } from '../../text/tells/find-tells.js';
@@ -186,6 +186,7 @@ export function isLoose(draft: TitleDraft): boolean {
   if (callsFirst(draft) || breaksIn(line)) return true;
   if ((draft.sort === 'advice' || first!.tag === 'VERB') && hasComma(first)) return true; // "buy, if you can get one": what?
   if (first!.norm === 'that' && /(?:[^su]s|people)$/.test(second!.norm) && second!.tag === 'NOUN') return true; // "that people should be doing"
+  if (first!.norm === 'that' && SUBJECT_PRONOUNS.has(second!.norm)) return true; // "that you know, because"
   if (first!.norm === 'not' || (first!.tag === 'ADV' && second!.tag === 'VERB')) return true; // "just stopped"
   if ((first!.tag === 'PROPN' || first!.tag === 'INTJ') && hasComma(first)) return true; // "Desmond, before we go"
   const asked = text.endsWith('?');
