@@ -47,6 +47,8 @@ export function topicDrafts(passage: Passage, { counts }: PhraseStatistics, { su
 }
 
 /** What follows these is done. */
+const TO_WHOM = new Set(['me', 'us', 'them', 'him', 'her']);
+const NAMES = new Set<string>(['DET', 'ADJ', 'NOUN', 'NUM', 'PRON']);
 const DOES = new Set(['i', 'you', 'we', 'they', 'he', 'she', 'it', 'to']);
 
 /** Nouns of a passage, in the form that speaks of more than one where it is said; not what is mostly done there ("call me"), nor names. */
@@ -56,8 +58,9 @@ function thingsOf({ words, texts, tags, sentences, first, end, firstWord, endWor
   const things = new Map<string, number>();
   for (let i = firstWord; i < endWord; i += 1) {
     const named = /^\p{Lu}/u.test(words[i]!.text) && !starts.has(i);
-    // "if it stops", "to pack": done, whatever the tagger says.
-    const done = tags[i] === 'VERB' || (i > firstWord && DOES.has(texts[i - 1]!));
+    // "if it stops", "to pack", "bear with me": done, whatever the tagger says.
+    const asks = tags[i + 1] === 'ADP' && TO_WHOM.has(texts[i + 2] ?? '') && !NAMES.has(tags[i - 1] ?? '');
+    const done = tags[i] === 'VERB' || asks || (i > firstWord && DOES.has(texts[i - 1]!));
     const by = named || done ? -1 : tags[i] === 'NOUN' ? 1 : 0;
     const key = stem(texts[i]!);
     if (by !== 0 && isSubject(texts[i]!)) things.set(key, (things.get(key) ?? 0) + by);
