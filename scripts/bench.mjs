@@ -1,6 +1,6 @@
 // npm run bench [-- NAME…]: every benchmark prints ratios measured in one run. Without names: text, reading, reading-memory,
-// vectors, screen and editors. `flat`, `words`, `searches`, `truth`, `summaries`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough`, `listen`, `render`, `prepare`, `preview`, `align`, `cuts`, `twelve`, `start`, `uploads`, `fetch`, `plan`, `storm` and `punctual` run when named;
-// `--write` makes roles, ends, stand-out, weights, words and searches write what they fitted into the core.
+// vectors, screen and editors. `flat`, `words`, `topics`, `searches`, `truth`, `summaries`, `roles`, `ends`, `segments`, `stand-out`, `weights`, `rough`, `listen`, `render`, `prepare`, `preview`, `align`, `cuts`, `twelve`, `start`, `uploads`, `fetch`, `plan`, `storm` and `punctual` run when named;
+// `--write` makes roles, ends, stand-out, weights, words, topics and searches write what they fitted into the core.
 import { join } from 'node:path';
 import { buildServer } from './lib/build.mjs';
 import { ROOT, runMain, say } from './lib/config.mjs';
@@ -11,6 +11,7 @@ const ALWAYS = ['text', 'reading', 'reading-memory', 'vectors', 'screen', 'edito
 const NAMED = [
   'flat',
   'words',
+  'topics',
   'searches',
   'truth',
   'summaries',

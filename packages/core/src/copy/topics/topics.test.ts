@@ -54,6 +54,11 @@ describe('what a passage is about', () => {
   });
   it('may be what the recording is called', () => expect(topicsIn(WREATHS, all(WREATHS), ['door wreath']).map(({ text }) => text)).toContain('door wreath'));
   it('is nothing where nothing is named', () => expect(topicsIn(talk('So that is how it was, you know.'), { firstWord: 0, endWord: 8 })).toEqual([]));
+  it('leads where it is said over and over, there or in the recording, or in two words', () => {
+    const found = new Map(topicsIn(WREATHS, all(WREATHS)).map((topic) => [topic.text, topic]));
+    expect([found.get('wreath')!.leads, found.get('rain')!.leads, found.get('wreath frame')!.leads]).toEqual([true, false, true]);
+    expect([found.get('wreath')!.ofRecording, found.get('rain')!.ofRecording]).toEqual([true, false]);
+  });
   it('has a weight for each feature, and each feature a number', () => {
     expect(TOPIC_WEIGHTS).toHaveLength(TOPIC_FEATURES.length);
     const { passage, statistics } = titleContext(WREATHS, all(WREATHS));
@@ -70,7 +75,14 @@ describe('what a passage is about', () => {
 });
 
 describe('the topic that a line lacks', () => {
-  const topic = (text: string, worth: number): Topic => ({ text, worth, stems: text.split(' ').map(stem) });
+  const topic = (text: string, worth: number, more: Partial<Topic> = {}): Topic => ({
+    text,
+    worth,
+    stems: text.split(' ').map(stem),
+    ofRecording: false,
+    leads: true,
+    ...more,
+  });
   const lacking = (line: string, ...topics: Topic[]): string | null => topicLacking(line.split(' '), topics)?.text ?? null;
   it.each([
     ['is the first, where it names none', 'too big is no good', [topic('quotes', 3)], 'quotes'],
@@ -81,6 +93,9 @@ describe('the topic that a line lacks', () => {
     ['is two words rather than one of them', 'nobody stops at one year', [topic('seed', 4), topic('seed potatoes', 2)], 'seed potatoes'],
     ['is one word, where the two are worth much less', 'nobody stops at one year', [topic('seed', 6), topic('seed potatoes', 2)], 'seed'],
     ['is none, where what there is tells little', 'nobody stops at one year', [topic('box', 1)], null],
+    ['is none that does not lead', 'nobody stops at one year', [topic('socks', 4, { leads: false }), topic('seed', 3)], 'seed'],
+    ['is none, where it names what the recording goes on about', 'a stove is no fire', [topic('chimney', 4), topic('stove', 3.5, { ofRecording: true })], null],
+    ['is what clearly tells more than that', 'a stove is no fire', [topic('chimney', 4), topic('stove', 2, { ofRecording: true })], 'chimney'],
     ['is none, where there is none', 'nobody stops at one year', [], null],
   ])('%s', (_, line, topics, wanted) => expect(lacking(line, ...topics)).toBe(wanted));
   it('is never named in the line', () => {
