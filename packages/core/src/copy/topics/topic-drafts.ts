@@ -46,9 +46,10 @@ export function topicDrafts(passage: Passage, { counts }: PhraseStatistics, { su
   return [...found.values()];
 }
 
-/** What follows these is done. */
+/** "Bear with me": somebody is asked to, unless a word stands before it that goes with a thing. */
 const TO_WHOM = new Set(['me', 'us', 'them', 'him', 'her']);
 const NAMES = new Set<string>(['DET', 'ADJ', 'NOUN', 'NUM', 'PRON']);
+/** What follows these is done. */
 const DOES = new Set(['i', 'you', 'we', 'they', 'he', 'she', 'it', 'to']);
 
 /** Nouns of a passage, in the form that speaks of more than one where it is said; not what is mostly done there ("call me"), nor names. */

@@ -53,6 +53,11 @@ describe('what a passage is about', () => {
     for (const word of ['stops', 'stop', "wall's"]) expect(said).not.toContain(word);
   });
   it('may be what the recording is called', () => expect(topicsIn(WREATHS, all(WREATHS), ['door wreath']).map(({ text }) => text)).toContain('door wreath'));
+  it('is one of forty at most, however long the passage is', () => {
+    const parts = ['valve', 'pump', 'boiler', 'radiator', 'cistern', 'thermostat', 'gasket', 'stopcock', 'flange', 'nozzle'];
+    const long = talk(parts.flatMap((a) => parts.map((b) => `The ${a} broke the ${b} ${a} key.`)).join(' '));
+    expect(topicsIn(long, all(long))).toHaveLength(40);
+  });
   it('is nothing where nothing is named', () => expect(topicsIn(talk('So that is how it was, you know.'), { firstWord: 0, endWord: 8 })).toEqual([]));
   it('leads where it is said over and over, there or in the recording, or in two words', () => {
     const found = new Map(topicsIn(WREATHS, all(WREATHS)).map((topic) => [topic.text, topic]));

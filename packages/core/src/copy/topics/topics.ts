@@ -23,6 +23,9 @@ const OFTEN = 0.35;
 /** One word of a passage alone is said in it so often. */
 const OVER_AND_OVER = 3;
 
+/** Each line is looked at beside so many at most; a passage of a minute has some thirty. */
+const MOST_TOPICS = 40;
+
 /** What a passage is about, the likeliest first. */
 export function topicsOf(passage: Passage, statistics: PhraseStatistics, ground: SearchGround, weights: ArrayLike<number> = TOPIC_WEIGHTS): Topic[] {
   const drafts = topicDrafts(passage, statistics, ground);
@@ -37,7 +40,8 @@ export function topicsOf(passage: Passage, statistics: PhraseStatistics, ground:
       const leads = ofRecording || stems.length > 1 || here.get(stems[0]!)! >= OVER_AND_OVER;
       return { text, stems, worth, ofRecording, leads };
     })
-    .sort((a, b) => b.worth - a.worth || (a.text < b.text ? -1 : 1));
+    .sort((a, b) => b.worth - a.worth || (a.text < b.text ? -1 : 1))
+    .slice(0, MOST_TOPICS);
 }
 
 /** A topic that is worth less is too often a stranger's. */

@@ -97,9 +97,10 @@ export interface OwnTitle {
 export function titleOf(context: TitleContext, limit: number): OwnTitle {
   const { passage } = context;
   const ranked = rankedTitles(context, limit);
-  const found = ranked.find(({ draft }) => !isDoubtful(draft)) ?? ranked.find(({ draft }) => !isBroken(draft) && !draft.resolved);
-  if (found !== undefined) return { text: found.topic?.text ?? found.draft.text, line: found.draft.text };
-  const line = shorten(cleanLine(passage, passage.firstWord, passage.endWord), limit);
+  const whole = ranked.find(({ draft }) => !isDoubtful(draft));
+  if (whole !== undefined) return { text: whole.topic?.text ?? whole.draft.text, line: whole.draft.text };
+  const leaning = ranked.find(({ draft }) => !isBroken(draft) && !draft.resolved);
+  const line = leaning?.draft.text ?? shorten(cleanLine(passage, passage.firstWord, passage.endWord), limit);
   return { text: line, line };
 }
 
