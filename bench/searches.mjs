@@ -4,32 +4,16 @@
 // `--show N` prints every Nth passage, `--write` the weights.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { winkTagger } from '@sift-reel/core';
-import {
-  normaliseWords,
-  proposeKeywords,
-  recordingSubject,
-  SEARCH_FEATURES,
-  searchDrafts,
-  searchFeatures,
-  titleCompounds,
-  titleContext,
-  titleWords,
-} from '@sift-reel/core/fitting';
+import { proposeKeywords, SEARCH_FEATURES, searchDrafts, searchFeatures, titleContext } from '@sift-reel/core/fitting';
 import { fitPairwise, mean } from '@sift-reel/fitting';
 import { readFlatSet } from './lib/marked-set.mjs';
-import { contentIn, readWordsSet, wordsOf } from './lib/words-set.mjs';
+import { contentIn, groundOf, readWordsSet, subjectsOf, wordsOf } from './lib/words-set.mjs';
 import { row } from './measure.mjs';
 
 const MOST = 8;
 const passages = readWordsSet();
 const talks = new Map(readFlatSet().map((one) => [one.name, one]));
-const subjects = new Map(
-  [...talks].map(([name, { transcript }]) => {
-    const texts = normaliseWords(transcript.words);
-    return [name, recordingSubject(texts, winkTagger(texts), transcript.words)];
-  }),
-);
+const subjects = subjectsOf(talks);
 const near = (a, b) => {
   const [mine, theirs] = [contentIn(a), contentIn(b)];
   const both = mine.filter((word) => theirs.includes(word)).length;
@@ -43,11 +27,7 @@ const groupsOf = (called) =>
     const context = titleContext(transcript, { firstWord, endWord });
     const { counts } = context.statistics;
     const title = called(talks.get(passage.talk));
-    const ground = {
-      subject: subjects.get(passage.talk),
-      titled: titleCompounds(title, counts, winkTagger),
-      titleWords: titleWords(title, counts, winkTagger),
-    };
+    const ground = groundOf(subjects.get(passage.talk), title, counts);
     const drafts = searchDrafts(context.passage, ground);
     const written = passage.written.map(({ keywords }) => keywords);
     const rows = searchFeatures(drafts, context.passage, context.statistics, ground);

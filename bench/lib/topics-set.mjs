@@ -1,19 +1,8 @@
 // What the passages of the words set may be about, and weights of it by what the editors name.
-import { winkTagger } from '@sift-reel/core';
-import {
-  normaliseWords,
-  recordingSubject,
-  titleCompounds,
-  titleContext,
-  titleWords,
-  TOPIC_FEATURES,
-  topicDrafts,
-  topicFeatures,
-  topicsOf,
-} from '@sift-reel/core/fitting';
+import { titleContext, TOPIC_FEATURES, topicDrafts, topicFeatures, topicsOf } from '@sift-reel/core/fitting';
 import { fitPairwise, mean } from '@sift-reel/fitting';
 import { readFlatSet } from './marked-set.mjs';
-import { contentIn, readWordsSet, wordsOf } from './words-set.mjs';
+import { contentIn, groundOf, readWordsSet, subjectsOf, wordsOf } from './words-set.mjs';
 
 /** Share of a topic's stems that a line names. */
 const named = (stems, line) => stems.filter((one) => line.includes(one)).length / stems.length;
@@ -24,22 +13,13 @@ const ENOUGH_PHRASES = 2;
 export function topicGroups() {
   const passages = readWordsSet();
   const talks = new Map(readFlatSet().map((one) => [one.name, one]));
-  const subjects = new Map(
-    [...talks].map(([name, { transcript }]) => {
-      const texts = normaliseWords(transcript.words);
-      return [name, recordingSubject(texts, winkTagger(texts), transcript.words)];
-    }),
-  );
+  const subjects = subjectsOf(talks);
   const groupsOf = (called) =>
     passages.map((passage) => {
       const { transcript, firstWord, endWord } = wordsOf(talks, passage);
       const { passage: own, statistics } = titleContext(transcript, { firstWord, endWord });
       const title = called(talks.get(passage.talk));
-      const ground = {
-        subject: subjects.get(passage.talk),
-        titled: titleCompounds(title, statistics.counts, winkTagger),
-        titleWords: titleWords(title, statistics.counts, winkTagger),
-      };
+      const ground = groundOf(subjects.get(passage.talk), title, statistics.counts);
       const drafts = topicDrafts(own, statistics, ground);
       const titles = passage.written.flatMap((one) => one.titles.map(contentIn));
       const phrases = passage.written.map(({ keywords }) => keywords.map(contentIn));

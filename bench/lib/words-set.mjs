@@ -1,7 +1,8 @@
 // Words that editors wrote for passages of the flat talks, three times over (bench/editors/words).
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { stem, STOPWORDS } from '@sift-reel/core/fitting';
+import { winkTagger } from '@sift-reel/core';
+import { normaliseWords, recordingSubject, stem, STOPWORDS, titleCompounds, titleWords } from '@sift-reel/core/fitting';
 
 const HERE = join(import.meta.dirname, '..', 'editors', 'words');
 
@@ -60,3 +61,19 @@ export function wordsOf(talks, { talk, first, last }) {
   const after = transcript.words.findIndex((word) => word.startMs >= endMs);
   return { transcript, firstWord, endWord: after < 0 ? transcript.words.length : after };
 }
+
+/** What each talk is about, by its name. */
+export const subjectsOf = (talks) =>
+  new Map(
+    [...talks].map(([name, { transcript }]) => {
+      const texts = normaliseWords(transcript.words);
+      return [name, recordingSubject(texts, winkTagger(texts), transcript.words)];
+    }),
+  );
+
+/** What names the recording of a passage, called so. */
+export const groundOf = (subject, title, counts) => ({
+  subject,
+  titled: titleCompounds(title, counts, winkTagger),
+  titleWords: titleWords(title, counts, winkTagger),
+});

@@ -5,7 +5,7 @@ import { otherNames, saidTags } from './field-tags.js';
 import { base, depthOf, type Field, inOneLine } from './fields.js';
 import type { Voice } from './voice/types.js';
 import { keyPhrases, type Passage, type PhraseStatistics } from './phrases.js';
-import { ownFields, pairsIn, type RecordingSubject, type SubjectTerm } from './recording-tags.js';
+import { fieldStems, ownFields, pairsIn, type RecordingSubject, type SubjectTerm } from './recording-tags.js';
 
 /** A phrase as a hashtag without `#`: letters and digits only, lower case. */
 export function toHashtag(phrase: string): string {
@@ -151,7 +151,7 @@ function particularOf(
   titled: readonly string[],
   { fields, strongest }: PassageFields,
 ): string[] {
-  const telling = new Set(subject.fields.filter(({ tag }) => !MEANS.has(tag)).flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
+  const telling = fieldStems(subject.fields.filter(({ tag }) => !MEANS.has(tag)));
   const isHere = (term: SubjectTerm): boolean => term.stems.every((one) => here.has(one));
   const tells = (term: SubjectTerm): boolean => term.stems.some((one) => telling.has(one));
   const weigh = (term: SubjectTerm): number => term.weight * (tells(term) ? TELLS_OF_FIELD : 1);

@@ -61,6 +61,10 @@ export function ownFields({ fields }: RecordingSubject): readonly Field[] {
   return own.length > 0 ? own : fields.slice(0, 1);
 }
 
+/** Stems of the words by which fields were found. */
+export const fieldStems = (fields: readonly Field[]): ReadonlySet<string> =>
+  new Set(fields.flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
+
 /** Compounds that a passage says, if only once; the rarest first. */
 export function pairsIn({ texts, tags, words, firstWord, endWord }: Pick<Passage, 'texts' | 'tags' | 'words' | 'firstWord' | 'endWord'>): SubjectTerm[] {
   const pairs = new Counter();

@@ -1,7 +1,7 @@
 import { rarity } from '../../text/spoken-words.js';
 import { stem } from '../../text/stem.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
-import { isSubject } from '../recording-tags.js';
+import { fieldStems, isSubject } from '../recording-tags.js';
 import { SEARCH_SORTS, type SearchDraft, type SearchGround } from './search-drafts.js';
 
 /** What search phrases are weighed by, each about 0 to 1. "Least" and "most" are of a phrase's words that say something. */
@@ -38,7 +38,7 @@ export function searchFeatures(drafts: readonly SearchDraft[], passage: Passage,
     .slice(passage.first, passage.end)
     .map(({ firstWord, endWord }) => new Set(passage.texts.slice(Math.max(firstWord, passage.firstWord), Math.min(endWord, passage.endWord)).map(stem)));
   const ofTitle = new Set(ground.titleWords.map(stem));
-  const ofFields = new Set(ground.subject.fields.flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
+  const ofFields = fieldStems(ground.subject.fields);
   const compounds = ground.subject.compounds.map(({ stems }) => stems);
   return drafts.map(({ text, sort, stems }) => {
     const row = new Float64Array(SEARCH_FEATURES.length);

@@ -3,7 +3,7 @@ import { UNITS } from '../../text/lists/written.js';
 import { stem } from '../../text/stem.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
 import type { Field } from '../fields.js';
-import { isSubject, ownFields, pairsIn } from '../recording-tags.js';
+import { fieldStems, isSubject, ownFields, pairsIn } from '../recording-tags.js';
 import type { SearchGround } from '../search/search-drafts.js';
 
 /** Where a topic comes from: what is said again and again side by side, the recording's title, two nouns, one noun, a field. */
@@ -37,7 +37,7 @@ export function topicDrafts(passage: Passage, { counts }: PhraseStatistics, { su
   for (const { text, stems } of subject.compounds) if (stems.every((one) => here.has(one))) add('compound', text);
   for (const text of titled.slice(0, MOST_TITLED)) add('titled', text);
   for (const { text } of pairsIn(passage)) add('pair', text);
-  const ofFields = new Set(subject.fields.flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
+  const ofFields = fieldStems(subject.fields);
   for (const text of thingsOf(passage)) if (rarity(text) >= LEAST_RARITY || ofFields.has(stem(text))) add('single', text);
   // "Health" or "animals" tells nothing of a passage; and a title says nothing that nobody said.
   const isOne = ({ tag, wider }: Field): boolean => wider !== null && (tag.endsWith('ing') || rarity(tag) < ONE_WORD) && counts.has(stem(tag));

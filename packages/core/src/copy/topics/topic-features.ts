@@ -1,6 +1,7 @@
 import { rarity } from '../../text/spoken-words.js';
 import { stem } from '../../text/stem.js';
 import type { Passage, PhraseStatistics } from '../phrases.js';
+import { fieldStems } from '../recording-tags.js';
 import type { SearchGround } from '../search/search-drafts.js';
 import { TOPIC_SORTS, type TopicDraft } from './topic-drafts.js';
 
@@ -42,7 +43,7 @@ export function topicFeatures(drafts: readonly TopicDraft[], passage: Passage, {
       saidIn.set(one, (saidIn.get(one) ?? new Set()).add(s));
   });
   const ofTitle = new Set(ground.titleWords.map(stem));
-  const ofFields = new Set(ground.subject.fields.flatMap(({ said }) => said.flatMap((text) => text.split(' ').map(stem))));
+  const ofFields = fieldStems(ground.subject.fields);
   const strongest = new Map(ground.subject.singles.map(({ stems: [one] }, k, all) => [one!, 1 - k / all.length]));
   return drafts.map(({ text, sort, stems: own }) => {
     const row = new Float64Array(TOPIC_FEATURES.length);

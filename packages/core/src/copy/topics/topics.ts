@@ -37,7 +37,7 @@ export function topicsOf(passage: Passage, statistics: PhraseStatistics, ground:
       const { text, stems, sort } = drafts[k]!;
       const worth = row.reduce((sum, value, i) => sum + value * weights[i]!, 0);
       const ofRecording = sort === 'single' ? often.has(stems[0]!) : sort !== 'pair';
-      const leads = ofRecording || stems.length > 1 || here.get(stems[0]!)! >= OVER_AND_OVER;
+      const leads = ofRecording || stems.length > 1 || (here.get(stems[0]!) ?? 0) >= OVER_AND_OVER;
       return { text, stems, worth, ofRecording, leads };
     })
     .sort((a, b) => b.worth - a.worth || (a.text < b.text ? -1 : 1))

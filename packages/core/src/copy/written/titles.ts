@@ -24,11 +24,12 @@ export interface ProposedTitle {
 
 /** Two titles of so many content words in common say the same. */
 const SAME = 0.6;
-/** A draft as the client would write it, and with the topic before it where it names none; null where that is too long. */
+/** A draft as the client would write it. */
 interface RankedTitle {
   readonly draft: TitleDraft;
-  readonly topic: { readonly topic: Topic; readonly text: string } | null;
   readonly worth: number;
+  /** With the topic before it that it lacks; null where it lacks none, or that is too long. Reckoned when it is asked for: few are. */
+  withTopic(): { readonly topic: Topic; readonly text: string } | null;
 }
 
 /** The drafts of a passage with what each is worth, the best first. @param limit characters */
@@ -40,15 +41,15 @@ export function rankedTitles(context: TitleContext, limit: number, weights: Arra
   return drafts
     .map((draft, i) => ({
       draft: manner === undefined ? draft : { ...draft, text: manner.write('title', draft.text) },
-      topic: withTopic(draft, topics, manner, limit),
       worth: weighed(rows[i]!, weights) + (manner?.worth(draft.text) ?? 0),
+      withTopic: () => withTopic(draft, topics, manner, limit),
     }))
     .filter(({ draft }) => draft.text.length <= limit)
     .sort((a, b) => b.worth - a.worth || a.draft.text.localeCompare(b.draft.text));
 }
 
 /** "Seed potatoes: Has anybody done the test?" A capital, since a name may begin the line. */
-function withTopic({ line, text }: TitleDraft, topics: readonly Topic[], manner: Manner | undefined, limit: number): RankedTitle['topic'] {
+function withTopic({ line, text }: TitleDraft, topics: readonly Topic[], manner: Manner | undefined, limit: number): ReturnType<RankedTitle['withTopic']> {
   const topic = topicLacking(
     line.map(({ norm }) => norm),
     topics,
@@ -67,12 +68,13 @@ function withTopic({ line, text }: TitleDraft, topics: readonly Topic[], manner:
 export function proposeTitles(context: TitleContext, limit: number, most: number, weights: ArrayLike<number> = TITLE_WEIGHTS): ProposedTitle[] {
   const taken: { words: ReadonlySet<string>; title: ProposedTitle }[] = [];
   const named = new Set<Topic>();
-  for (const { draft, topic } of rankedTitles(context, limit, weights)) {
+  for (const { draft, withTopic: ask } of rankedTitles(context, limit, weights)) {
     const words = contentOf(draft.line.map(({ norm }) => norm));
     if (taken.some((other) => shared(other.words, words) >= SAME)) continue;
     const said = draft.line.filter((word) => word.end > word.first);
     const doubtful = isDoubtful(draft);
-    const own = topic !== null && !doubtful && !named.has(topic.topic) ? topic : null;
+    const lacking = doubtful ? null : ask();
+    const own = lacking === null || named.has(lacking.topic) ? null : lacking;
     if (own !== null) named.add(own.topic);
     const title = {
       text: own?.text ?? draft.text,
@@ -98,7 +100,7 @@ export function titleOf(context: TitleContext, limit: number): OwnTitle {
   const { passage } = context;
   const ranked = rankedTitles(context, limit);
   const whole = ranked.find(({ draft }) => !isDoubtful(draft));
-  if (whole !== undefined) return { text: whole.topic?.text ?? whole.draft.text, line: whole.draft.text };
+  if (whole !== undefined) return { text: whole.withTopic()?.text ?? whole.draft.text, line: whole.draft.text };
   const leaning = ranked.find(({ draft }) => !isBroken(draft) && !draft.resolved);
   const line = leaning?.draft.text ?? shorten(cleanLine(passage, passage.firstWord, passage.endWord), limit);
   return { text: line, line };
