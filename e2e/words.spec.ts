@@ -68,11 +68,16 @@ test('words: a batch by keyboard alone, a voice that is kept to, an invented fig
     await expect.poll(() => page.url()).not.toBe(at);
   }
   await expect(page.getByText('3 shown, 2 approved')).toBeVisible();
+  // The third is there before one goes back: until it is, the second still stands there, approved.
+  await expect(page.getByLabel('Title')).toBeEnabled();
+  const third = page.url();
   await page.keyboard.press('ArrowUp');
+  await expect.poll(() => page.url()).not.toBe(third);
   await expect(page.getByLabel('Title')).toBeDisabled();
   // What is approved can be read: its letters have a colour of their own.
   await expect.poll(() => page.getByLabel('Title').evaluate((field) => getComputedStyle(field).color)).not.toMatch(/transparent|, 0\)$|\/ 0\)$/);
   await page.keyboard.press('ArrowDown');
+  await expect.poll(() => page.url()).toBe(third);
 
   // The third by the writing service, which makes up a figure.
   await answerAs('invented-figure');
