@@ -3,6 +3,7 @@ import { screen } from '@testing-library/react';
 import { type ReactNode, useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { Dialog } from '../ui/dialog.js';
+import { forgetKeys, holdKeys } from './held-keys.js';
 import { keyName, useActiveKeys, useKeys } from './keys.js';
 import { onScreens, show } from './screen.fixture.js';
 
@@ -96,5 +97,69 @@ describe('keys', () => {
     await expect.poll(() => screen.queryByRole('dialog')).toBeNull();
     await user.keyboard('k');
     expect(run.mock.calls.flat()).toEqual(['keep']);
+  });
+
+  describe('while a step is under way', () => {
+    it('wait, and are done in order when it is over', async () => {
+      const { user, run } = page();
+      const done = holdKeys();
+      await user.keyboard('kx {Control>}z{/Control}{ArrowDown}{ArrowDown}');
+      expect(run).not.toHaveBeenCalled();
+      await user.keyboard('q');
+      const later = holdKeys();
+      done();
+      await new Promise((resolve) => setTimeout(resolve, 5));
+      expect(run).not.toHaveBeenCalled();
+      later();
+      await expect.poll(() => run.mock.calls.flat()).toEqual(['keep', 'play', 'undo', 'next', 'next']);
+    });
+    it('go to what is shown then', async () => {
+      const { user, run } = page();
+      const done = holdKeys();
+      await user.keyboard('x');
+      (screen.getByRole('button', { name: 'More' }) as HTMLButtonElement).click();
+      done();
+      await expect.poll(() => run.mock.calls.flat()).toEqual(['drop']);
+    });
+    it('are one where a hand presses the same again, got no answer', async () => {
+      const { user, run } = page();
+      let done = (): void => undefined;
+      run.mockImplementationOnce(() => {
+        done = holdKeys();
+      });
+      await user.keyboard('kkk kk');
+      expect(run.mock.calls.flat()).toEqual(['keep']);
+      done();
+      await expect.poll(() => run.mock.calls.flat()).toEqual(['keep', 'play', 'keep']);
+    });
+    it('begin with the one that is waited for', async () => {
+      const { user, run } = page();
+      const done = holdKeys('ArrowDown');
+      await user.keyboard('k');
+      done();
+      await expect.poll(() => run.mock.calls.flat()).toEqual(['next', 'keep']);
+    });
+    it('are forgotten where the step fails, and where the mouse is taken', async () => {
+      const { user, run } = page();
+      let done = holdKeys();
+      await user.keyboard('k');
+      forgetKeys();
+      done();
+      done = holdKeys();
+      await user.keyboard('k');
+      await user.click(screen.getByLabelText('Tick'));
+      done();
+      await user.keyboard(' ');
+      await user.keyboard('{ArrowDown}');
+      await expect.poll(() => run.mock.calls.flat()).toEqual(['next']);
+    });
+    it('are left to a field that is typed into', async () => {
+      const { user, run } = page();
+      const done = holdKeys();
+      await user.type(screen.getByLabelText('Words'), 'k k');
+      done();
+      expect(screen.getByLabelText('Words')).toHaveValue('k k');
+      expect(run).not.toHaveBeenCalled();
+    });
   });
 });

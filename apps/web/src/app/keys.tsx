@@ -1,6 +1,7 @@
 import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { type KeybindingPress, matchKeybindingPress, parseKeybinding } from 'tinykeys';
 import { t } from '../texts/texts.js';
+import { doKey, heldBack } from './held-keys.js';
 
 export interface KeyBinding {
   /** As in KeyboardEvent.key; letters in lower case. `mod+` stands for Ctrl or Command. */
@@ -53,6 +54,7 @@ export function useKeys(bindings: readonly KeyBinding[]): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (event.defaultPrevented || event.isComposing || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]') !== null) return;
+      if (heldBack(event)) return;
       const binding = latest.current.find((one) => one.run !== undefined && matchKeybindingPress(event, pressOf(one.key)));
       if (binding?.run === undefined) return;
       if (
@@ -62,7 +64,7 @@ export function useKeys(bindings: readonly KeyBinding[]): void {
       )
         return;
       event.preventDefault();
-      binding.run();
+      doKey(event, binding.run);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);

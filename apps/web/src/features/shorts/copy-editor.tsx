@@ -159,7 +159,14 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
         />
       )}
       {checked('title', 1, <Counter used={characters(copy.title)} limit={limits.title} />)}
-      {!locked && <TitleChoices titles={titles.currentData ?? []} chosen={copy.title} onTake={takeTitle} />}
+      {!locked && (
+        <TitleChoices
+          titles={titles.currentData ?? []}
+          awaited={titles.currentData === undefined && titles.isFetching}
+          chosen={copy.title}
+          onTake={takeTitle}
+        />
+      )}
       {!locked && !foreign && <WritingPanel short={short} onTake={(words, what) => void replace({ ...copy, ...words }, what).catch(sayTrouble)} />}
       {checked(
         'description',

@@ -4,6 +4,7 @@ import { Scissors } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, type FindingView, type ShortChannelView, type ShortView, type TickForm } from '../../app/api.js';
+import { forgetKeys, holdKeys } from '../../app/held-keys.js';
 import { useKeys } from '../../app/keys.js';
 import { problemOf } from '../../app/problems.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
@@ -46,6 +47,7 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
     // What was typed goes first, and the yes is to exactly that.
     const write = (value: boolean) =>
       saver.andThen((version) => setApproval({ shortId: short.id, approvalForm: { approved: value, version, ticks: [...ticked.values()] } }).unwrap());
+    const done = holdKeys();
     setApproving(true);
     setUnsaid([]);
     write(approved)
@@ -59,12 +61,16 @@ export function ShortEditor({ short, clientName, onNext }: { short: ShortView; c
           after();
         },
         (error: unknown) => {
+          forgetKeys();
           const problem = problemOf(error);
           if (problem?.code === 'unsaid') setUnsaid((problem as unknown as { unsaid: Unsaid[] }).unsaid);
           else sayTrouble(error);
         },
       )
-      .finally(() => setApproving(false));
+      .finally(() => {
+        setApproving(false);
+        done();
+      });
   };
   useKeys([
     {

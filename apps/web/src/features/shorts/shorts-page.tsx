@@ -1,8 +1,9 @@
 import { formatLength, formatTimecode } from '@sift-reel/core';
 import clsx from 'clsx';
-import { type ReactNode, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, type ShortView } from '../../app/api.js';
+import { holdKeys } from '../../app/held-keys.js';
 import { useKeys } from '../../app/keys.js';
 import { problemText } from '../../app/problems.js';
 import { Button, EmptyState, Loading, PageHead, Trouble } from '../../ui/parts.js';
@@ -40,8 +41,14 @@ export function ShortsPage(): ReactNode {
   );
   const go = (by: number): void => {
     const next = list[list.findIndex((short) => short.id === chosen?.id) + by];
-    if (next !== undefined) void navigate({ pathname: `/shorts/${next.id}`, search: params.toString() });
+    if (next === undefined) return;
+    shown.current();
+    shown.current = holdKeys();
+    void navigate({ pathname: `/shorts/${next.id}`, search: params.toString() });
   };
+  // Keys that are pressed before the next short is there are for it.
+  const shown = useRef<() => void>(() => undefined);
+  useEffect(() => () => shown.current(), [shortId, chosen?.id]);
   const batchable = list.filter((short) => ticked.has(short.id) && short.approved);
   useKeys([
     { key: 'ArrowDown', label: t('shorts.next-short'), group: t('common.shorts'), run: () => go(1) },

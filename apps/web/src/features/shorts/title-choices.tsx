@@ -1,7 +1,8 @@
 import type { ProposedSort } from '@sift-reel/core';
 import clsx from 'clsx';
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import type { TitleView } from '../../app/api.js';
+import { holdKeys } from '../../app/held-keys.js';
 import { useKeys } from '../../app/keys.js';
 import { t } from '../../texts/texts.js';
 
@@ -17,10 +18,30 @@ const SORT_NAMES: Readonly<Record<ProposedSort, string>> = {
   topic: t('shorts.the-topic-first'),
 };
 
-/** Proposals, each with a key, its sort and the words that it was made of. */
-export function TitleChoices({ titles, chosen, onTake }: { titles: readonly TitleView[]; chosen: string; onTake: (title: string) => void }): ReactNode {
+interface TitleChoicesProps {
+  readonly titles: readonly TitleView[];
+  /** They are still being found. */
+  readonly awaited: boolean;
+  readonly chosen: string;
+  readonly onTake: (title: string) => void;
+}
+
+/** So many at most have a key. */
+const MOST = 5;
+
+/** Proposals, each with a key, its sort and the words that it was made of. A key that is pressed before they are there waits for them. */
+export function TitleChoices({ titles, awaited, chosen, onTake }: TitleChoicesProps): ReactNode {
+  const there = useRef<() => void>(() => undefined);
+  useEffect(() => () => there.current(), [awaited]);
+  const wait = (key: string): void => {
+    there.current();
+    there.current = holdKeys(key);
+  };
   useKeys(
-    titles.map(({ text }, i) => ({ key: String(i + 1), label: t('shorts.take-title', { number: i + 1 }), group: t('common.shorts'), run: () => onTake(text) })),
+    Array.from({ length: awaited ? MOST : titles.length }, (_, i) => {
+      const key = String(i + 1);
+      return { key, label: t('shorts.take-title', { number: i + 1 }), group: t('common.shorts'), run: () => (awaited ? wait(key) : onTake(titles[i]!.text)) };
+    }),
   );
   if (titles.length === 0) return null;
   return (

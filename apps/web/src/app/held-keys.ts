@@ -1,0 +1,82 @@
+/**
+ * Keys that are pressed while a step is under way, such as a yes that the server takes a moment for: they wait, and go in order to
+ * whoever takes keys once it is over. Done at once, they would change the short that is just left; dropped, a fast hand would lose them.
+ */
+interface Press {
+  readonly key: string;
+  readonly code?: string;
+  readonly ctrlKey?: boolean;
+  readonly metaKey?: boolean;
+  readonly shiftKey?: boolean;
+}
+
+/** A step that is never over lets go, and what waited for it is forgotten. */
+const LONGEST_MS = 15_000;
+const WAITS = /^(?:.|Arrow\w+|Enter|Escape)$/u;
+
+const holds = new Set<symbol>();
+let waiting: Press[] = [];
+let handing = false;
+/** The key that is being done, and the one that was pressed last since keys wait: once more, it is of a hand that got no answer. */
+let doing = '';
+let last = '';
+
+/** Keys wait until the returned function is called. @param again a key to begin with once it is over: the one that is waited for */
+export function holdKeys(again?: string): () => void {
+  const hold = Symbol('hold');
+  if (holds.size === 0 && waiting.length === 0) last = doing;
+  holds.add(hold);
+  if (again !== undefined) waiting.unshift({ key: again });
+  const letGo = (): void => {
+    clearTimeout(timer);
+    if (holds.delete(hold)) handOn();
+  };
+  const timer = setTimeout(() => {
+    forgetKeys();
+    letGo();
+  }, LONGEST_MS);
+  return letGo;
+}
+
+/** What was pressed was meant for a step that failed, or for another screen. */
+export function forgetKeys(): void {
+  waiting = [];
+}
+
+/** One at a time, each after what the one before has changed is shown. */
+function handOn(): void {
+  setTimeout(() => {
+    const press = holds.size > 0 ? undefined : waiting.shift();
+    if (press === undefined) return;
+    handing = true;
+    try {
+      (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', { ...press, bubbles: true, cancelable: true }));
+    } finally {
+      handing = false;
+    }
+    handOn();
+  });
+}
+
+/** Holds a key back if it has to wait; true where it has. The same key at once again is forgotten: a yes pressed twice is one. */
+export function heldBack(event: KeyboardEvent): boolean {
+  const { key, code, ctrlKey, metaKey, shiftKey } = event;
+  if (handing || (holds.size === 0 && waiting.length === 0) || !WAITS.test(key) || ((ctrlKey || metaKey) && key.toLowerCase() !== 'z')) return false;
+  if (key !== last || key.startsWith('Arrow')) waiting.push({ key, code, ctrlKey, metaKey, shiftKey });
+  last = key;
+  event.preventDefault();
+  return true;
+}
+
+/** Does what a key does, which may begin a step that others wait for. */
+export function doKey({ key }: KeyboardEvent, run: () => void): void {
+  doing = key;
+  try {
+    run();
+  } finally {
+    doing = '';
+  }
+}
+
+// Whoever takes the mouse has gone on by themselves.
+window.addEventListener('pointerdown', forgetKeys, { capture: true });
