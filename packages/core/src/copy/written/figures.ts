@@ -1,4 +1,5 @@
 import { COUNTED, SCALES, TENS, UNITS } from '../../text/lists/written.js';
+import { pricesIn } from './prices.js';
 import type { Line, WrittenWord } from './written-word.js';
 
 /** From here on a number is written in figures whatever it counts. Common practice. */
@@ -13,13 +14,19 @@ interface ReadNumber {
 /** Numbers that are said in words become figures: "two hundred and fifty" 250, "eight point six" 8.6, "two and a half thousand" 2,500. */
 export function withFigures(line: Line): Line {
   const out: WrittenWord[] = [];
+  const prices = pricesIn(line);
   for (let i = 0; i < line.length;) {
+    const price = prices.get(i);
+    if (price !== undefined) {
+      out.push(inFigures(line, i, price.length, price.text));
+      i += price.length;
+      continue;
+    }
     const read = readNumber(line, i);
     const next = read === null ? undefined : line[i + read.length];
     const year = read === null ? null : yearAt(line, i, read);
     if (year !== null) {
-      const last = line[i + year.length - 1]!;
-      out.push({ text: year.text + (/[,.;:?!—–]+$/.exec(last.text)?.[0] ?? ''), norm: year.text, tag: 'NUM', first: line[i]!.first, end: last.end });
+      out.push(inFigures(line, i, year.length, year.text));
       i += year.length;
       continue;
     }
@@ -29,15 +36,18 @@ export function withFigures(line: Line): Line {
       i += left;
       continue;
     }
-    const last = line[i + read.length - 1]!;
     const percent = next !== undefined && (next.norm === 'percent' || (next.norm === 'per' && line[i + read.length + 1]?.norm === 'cent'));
     const length = read.length + (percent ? (next.norm === 'per' ? 2 : 1) : 0);
-    const end = line[i + length - 1] ?? last;
-    const figure = `${figures(read.value)}${percent ? '%' : ''}`;
-    out.push({ text: figure + (/[,.;:?!—–]+$/.exec(end.text)?.[0] ?? ''), norm: figure, tag: 'NUM', first: line[i]!.first, end: end.end });
+    out.push(inFigures(line, i, length, `${figures(read.value)}${percent ? '%' : ''}`));
     i += length;
   }
   return out;
+}
+
+/** Some words as one figure, with the marks that follow them. */
+function inFigures(line: Line, at: number, length: number, figure: string): WrittenWord {
+  const [first, last] = [line[at]!, line[at + length - 1]!];
+  return { text: figure + (/[,.;:?!—–]+$/.exec(last.text)?.[0] ?? ''), norm: figure, tag: 'NUM', first: first.first, end: last.end };
 }
 
 /** In figures as English groups them (CLDR: from four digits on, which editors keep for five; years are not told apart). */
@@ -53,7 +63,7 @@ function yearAt(line: Line, at: number, { value, length }: ReadNumber): { readon
     : null;
 }
 
-/** "two thirty" may be a price or a time: who said it knows, so it stays in words. */
+/** "two thirty" may be a price or a time: who said it knows, so it stays in words where no price is told (`prices.ts`). */
 const isWritten = (value: number, next: WrittenWord | undefined, before: WrittenWord | undefined, unmarked: boolean): boolean =>
   !Number.isNaN(value) &&
   !(before !== undefined && !/[,.;:?!]$/.test(before.text) && smallNumber(before.norm) !== null) &&

@@ -92,7 +92,18 @@ describe('spoken words as one would write them', () => {
     ['He was twenty six foot two.', 'He was 26 foot two'],
     ['It takes three weeks to dry.', 'It takes 3 weeks to dry'],
     ['One of the two doors was open.', 'One of the two doors was open'],
-    ['We sold it at two thirty a tonne.', 'We sold it at two thirty a tonne'], // who said it knows what it is
+    ['We sold it at two thirty a tonne.', 'We sold it at 230 a tonne'],
+    ["It's about two thirty a tonne, two forty, and at two thirty I go home.", "It's about 230 a tonne, 240, and at two thirty I go home"],
+    ["It's four twenty a roll instead of five ten.", "It's 4.20 a roll instead of 5.10"],
+    ['I pay one thirty-five for a kilo of wheat.', 'I pay 1.35 for a kilo of wheat'],
+    ['The rent was two fifty pounds.', 'The rent was 250 pounds'],
+    // Who said it knows what it is.
+    ['The Sarn is now two fifty.', 'The Sarn is now two fifty'],
+    ['It costs two fifty an hour.', 'It costs two fifty an hour'],
+    ["It's two fifty a month or three ten a roll.", "It's two fifty a month or three ten a roll"],
+    ['Pick them up at nine thirty, a day early.', 'Pick them up at nine thirty, a day early'],
+    ['It was two fifty five a tonne.', 'It was two fifty five a tonne'],
+    ['We planted one, fifty a month came up.', 'We planted one, 50 a month came up'],
     ['He paid two hundred, fifty came back.', 'He paid 200, 50 came back'],
   ])('%s', (spoken, expected) => expect(written(spoken)).toBe(expected));
 
