@@ -112,7 +112,7 @@ export default tseslint.config(
   },
   {
     files: ['packages/core/src/{time,transcript,text,sound,copy,cut,plan,feed}/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/*.fixture.ts'],
     rules: {
       'no-restricted-imports': [
         'error',

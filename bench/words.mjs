@@ -14,6 +14,7 @@ import {
   titleContext,
   titleDrafts,
   titleFeatures,
+  topicLacking,
 } from '@sift-reel/core/fitting';
 import { fitPairwise, mean, rouge1, rougeL } from '@sift-reel/fitting';
 import { readFlatSet } from './lib/marked-set.mjs';
@@ -129,6 +130,7 @@ const topics = topicGroups();
 const topicWeights = topicsLeftOut(Object.values(topics).flat());
 const SHOW = process.argv.includes('--show') ? Number(process.argv[process.argv.indexOf('--show') + 1]) : 0;
 const graded = [];
+const madeOf = [];
 const results = {
   'the first, by weights that have seen the talks': [],
   'the first': [],
@@ -143,6 +145,14 @@ groups.forEach(({ passage, transcript, firstWord, endWord, context, drafts, writ
   const title = talks.get(passage.talk).file.replace(/^\d+-|\.txt$/g, '');
   const copy = proposeCopy(transcript, { firstWord, endWord, title, clientTags: [], limits: LIMITS });
   const about = topics['with the title'][n].topics(topicWeights.get(passage.talk));
+  const lacking = drafts.filter(({ line, text }) => {
+    const topic = topicLacking(
+      line.map(({ norm }) => norm),
+      about,
+    );
+    return topic !== null && topic.text.length + 2 + text.length <= LIMITS.title;
+  });
+  madeOf.push(drafts.length + lacking.length);
   const titlesFor = (own, most) => proposeTitles(own, LIMITS.title, most, leftOut.get(passage.talk)).map(({ text }) => text);
   const titles = titlesFor({ ...context, topics: about }, 3);
   // What was graded is the line, without a topic before it.
@@ -218,7 +228,8 @@ row(
 row('texts', 'recall', 'ROUGE-1', 'ROUGE-L');
 for (const [name, list] of Object.entries(texts)) row(name, ...['recall', 'one', 'l'].map((key) => mean(list.map((one) => one[key])).toFixed(3)));
 row('texts, the worst talk', ...['recall', 'one', 'l'].map((key) => worstTalk(texts.proposed.map((one) => one[key])).toFixed(3)));
-row('drafts a passage', mean(groups.map(({ drafts }) => drafts.length)).toFixed(0));
+row('lines a passage', mean(groups.map(({ drafts }) => drafts.length)).toFixed(0));
+row('titles made a passage, with the topics that lines lack before them', mean(madeOf).toFixed(0));
 if (process.argv.includes('--write')) {
   const write = (name, features, what, weights) =>
     writeFileSync(

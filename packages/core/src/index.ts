@@ -64,7 +64,7 @@ export type {
 export { spanOfWords } from './cut/word-span.js';
 // Copy
 export { characters, placeOfCharacter } from './copy/characters.js';
-export { copyProblems, type CopyRequest, proposeCopy, proposeTitlesFor } from './copy/propose.js';
+export { copyProblems, type CopyRequest, proposeCopy, proposeTitlesFor, type TitleWithText } from './copy/propose.js';
 export { NO_VECTORS } from './sift/context.js';
 export type { RecordingSubject } from './copy/recording-tags.js';
 export { PROPOSED_SORTS, type ProposedSort } from './copy/written/titles.js';

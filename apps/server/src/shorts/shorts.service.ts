@@ -96,7 +96,7 @@ export class ShortsService {
     const short = await this.find(actor, shortId);
     if (channelId !== null) await requireChannel(short, channelId);
     const titles = await this.proposals.titles(short.clientId, short.recordingId, short, channelId);
-    return titles.map(({ text, sort, said, draft }) => ({ text, sort, said, draft }));
+    return titles.map(({ text, sort, said, draft, description }) => ({ text, sort, said, draft, description }));
   }
 
   /** What its words were, and who wrote them. */

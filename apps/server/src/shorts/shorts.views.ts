@@ -15,6 +15,7 @@ export class TitleView {
   @OneOf(PROPOSED_SORTS) sort: ProposedSort;
   @Text({ description: 'The words of the passage that it was made of' }) said: string;
   @Flag({ description: 'It may not be whole: look at it before it goes out' }) draft: boolean;
+  @Text({ description: 'The text that goes with it' }) description: string;
 }
 
 const COPY_FIELDS: readonly (keyof Copy)[] = ['title', 'description', 'hashtags', 'keywords', 'coverLine'];

@@ -11,7 +11,6 @@ import {
   type Span,
   cutListOf,
   proposeCopy,
-  type ProposedTitle,
   proposeTitlesFor,
   type Candidate,
   scorePassage,
@@ -20,6 +19,7 @@ import {
   sentenceTexts,
   type SiftInput,
   spanOfWords,
+  type TitleWithText,
   type Vectors,
   type WordRange,
   wordsText,
@@ -102,7 +102,7 @@ export function proposeCopyForShort({ talk, ...request }: ProposeCopyTask): Copy
 const MOST_TITLES = 5;
 
 /** A title and the words that it was made of. */
-export interface OfferedTitle extends ProposedTitle {
+export interface OfferedTitle extends TitleWithText {
   readonly said: string;
 }
 

@@ -2422,11 +2422,13 @@ export type PassageView = {
 };
 export type TitleView = {
   text: string;
-  sort: 'said' | 'question' | 'advice' | 'why' | 'when' | 'how' | 'contrast' | 'topic';
+  sort: 'said' | 'question' | 'advice' | 'why' | 'when' | 'how' | 'contrast' | 'mistake' | 'comparison' | 'figure' | 'topic';
   /** The words of the passage that it was made of */
   said: string;
   /** It may not be whole: look at it before it goes out */
   draft: boolean;
+  /** The text that goes with it */
+  description: string;
 };
 export type FindingView = {
   field: 'title' | 'description' | 'hashtags' | 'keywords' | 'coverLine';

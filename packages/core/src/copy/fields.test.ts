@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { readWordNet } from '../text/wordnet.fixture.js';
 import { FIELDS, MEANS } from '../text/lists/fields.js';
 import { depthOf, fieldsOf } from './fields.js';
 import { toHashtag } from './hashtags.js';
@@ -73,5 +74,23 @@ describe('the list of fields', () => {
         seen.add(at);
       }
     }
+  });
+
+  // Princeton's WordNet 3.1 as an outside witness. Most of what people follow is no taxonomy (sailing, there, is no kind of boating), so
+  // it confirms three in ten; it must contradict none.
+  it('stands the right way up where WordNet knows both', () => {
+    const wordNet = readWordNet();
+    expect(wordNet.above(wordNet.senses('dog'))).toContain(wordNet.senses('animal')[0]);
+    const stands = (tag: string, wider: string): boolean => {
+      const above = wordNet.above(wordNet.senses(tag));
+      return wordNet.senses(wider).some((synset) => above.has(synset));
+    };
+    const pairs = lines
+      .flatMap((line) => [/^(\S+) > (\S+):/.exec(line)?.slice(1) ?? []])
+      .filter((pair): pair is [string, string] => pair.length === 2 && pair.every((tag) => wordNet.senses(tag).length > 0));
+    const upright = pairs.filter(([tag, wider]) => stands(tag, wider));
+    expect(pairs.filter(([tag, wider]) => !stands(tag, wider) && stands(wider, tag))).toEqual([]);
+    expect(pairs.length).toBeGreaterThan(150);
+    expect(upright.length / pairs.length).toBeGreaterThan(0.25);
   });
 });

@@ -14,8 +14,9 @@ import { cleanLine, shorten } from './said-line.js';
 import type { SearchGround } from './search/search-drafts.js';
 import { titleCompounds, titleWords } from './title-tags.js';
 import { topicsOf } from './topics/topics.js';
+import { saysAgain } from './written/content.js';
 import type { TitleContext } from './written/title-features.js';
-import { describe } from './written/description.js';
+import { describer } from './written/description.js';
 import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';
 import { type Copy, type CopyLimits, type CopyProblem, COVER_LINE_LIMIT } from './types.js';
 
@@ -49,17 +50,15 @@ export function proposeCopy(transcript: Transcript, request: CopyRequest, tagger
   const limits = limitsIn(voice, request.limits);
   const english = isEnglish(request);
   const plain = titleContext(transcript, request, tagger);
-  const { passage, statistics, manner } = plain;
+  const { passage, statistics } = plain;
   const most = Math.min(LONGEST_TITLE, limits.title);
   const ground = english ? groundOf(transcript, request, statistics, tagger) : null;
   const context = ground === null ? plain : { ...plain, topics: topicsOf(passage, statistics, ground) };
   const said = shorten(cleanLine(passage, passage.firstWord, passage.endWord), most);
   const { text: title, line } = english ? titleOf(context, most) : { text: said, line: said };
-  const told = (english ? describe(plain, line, limits.description) : '') || shortDescription(passage, line, limits.description);
-  const description = manner?.write('description', told) ?? told;
   return {
     title,
-    description: characters(description) <= limits.description ? description : told,
+    description: textsBeside(plain, limits.description, english)(line),
     hashtags: proposeHashtags(
       { passage, statistics, subject: ground?.subject ?? null, clientTags, voice, titled: ground?.titled ?? [] },
       Math.min(5, limits.hashtags),
@@ -82,6 +81,17 @@ function limitsIn({ longestTitle, longestText, fixedParts }: Voice, limits: Copy
 }
 const NOTHING: Copy = { title: '', description: '', hashtags: [], keywords: [], coverLine: '' };
 
+/** The text that goes with a line of the passage, as the client writes it. */
+function textsBeside(context: TitleContext, limit: number, english: boolean): (line: string) => string {
+  const { passage, manner } = context;
+  const tell = english ? describer(context, limit) : () => '';
+  return (line) => {
+    const told = tell(line) || shortDescription(passage, line, limit);
+    const written = manner?.write('description', told) ?? told;
+    return characters(written) <= limit ? written : told;
+  };
+}
+
 /** What names the recording of a passage. */
 function groundOf(transcript: Transcript, { title = '', subject }: CopyRequest, { counts }: PhraseStatistics, tagger: PosTagger): SearchGround {
   return {
@@ -96,17 +106,28 @@ function subjectOf({ words }: Transcript, tagger: PosTagger): RecordingSubject {
   return recordingSubject(texts, tagger(texts), words);
 }
 
+/** A title that may be taken instead, and the text that goes with it: beside another, it would say the title again. */
+export interface TitleWithText extends ProposedTitle {
+  readonly description: string;
+}
+
 /**
  * Titles for a passage, the best first; none for talk that is not English. Places count from the start of the transcript.
  * @param most how many
  */
-export function proposeTitlesFor(transcript: Transcript, request: CopyRequest, most: number, tagger: PosTagger = winkTagger): ProposedTitle[] {
+export function proposeTitlesFor(transcript: Transcript, request: CopyRequest, most: number, tagger: PosTagger = winkTagger): TitleWithText[] {
   if (!isEnglish(request)) return [];
   const limits = limitsIn(request.voice ?? OPEN_VOICE, request.limits);
   const context = titleContext(transcript, request, tagger);
   const topics = topicsOf(context.passage, context.statistics, groundOf(transcript, request, context.statistics, tagger));
   const titles = proposeTitles({ ...context, topics }, Math.min(LONGEST_TITLE, limits.title), most);
-  return titles.map((title) => ({ ...title, firstWord: title.firstWord + request.firstWord, endWord: title.endWord + request.firstWord }));
+  const tell = textsBeside(context, limits.description, true);
+  return titles.map((title) => ({
+    ...title,
+    firstWord: title.firstWord + request.firstWord,
+    endWord: title.endWord + request.firstWord,
+    description: tell(title.line),
+  }));
 }
 
 /** What the titles of a passage are weighed against. */
@@ -137,11 +158,12 @@ function passageOf(transcript: Transcript, firstWord: number, endWord: number, t
   return { words, texts, tags: tagger(texts), sentences, firstWord: 0, endWord: words.length, first: 0, end: sentences.length };
 }
 
-/** Opening and closing sentence of the passage, as said; the opening alone where both do not fit. */
+/** Opening and closing sentence of the passage, as said, but for the one that is its title; the opening alone where both do not fit. */
 function shortDescription(passage: Passage, title: string, limit: number): string {
   const lines = passage.sentences.map((sentence) => cleanLine(passage, sentence.firstWord, sentence.endWord)).filter((line) => line.split(' ').length >= 3);
-  const first = lines.find((line) => line !== title) ?? lines[0] ?? '';
-  const last = lines.at(-1) ?? '';
+  const others = lines.filter((line) => !saysAgain(line, title));
+  const first = others[0] ?? '';
+  const last = others.at(-1) ?? '';
   const sentence = (line: string): string => (/[.!?…]$/.test(line) ? line : `${line}.`);
   const both = last === first || last === '' ? sentence(first) : `${sentence(first)} ${sentence(last)}`;
   if (first === '' || limit <= 0) return '';

@@ -1,7 +1,7 @@
 import { asPosted, characters, COVER_LINE_LIMIT, languageOf } from '@sift-reel/core';
 import clsx from 'clsx';
 import { type ReactNode, type RefObject, useMemo, useRef } from 'react';
-import { api, type CopyView, type FindingView, type ShortChannelView, type ShortView } from '../../app/api.js';
+import { api, type CopyView, type FindingView, type ShortChannelView, type ShortView, type TitleView } from '../../app/api.js';
 import { type KeyBinding, useKeys } from '../../app/keys.js';
 import { type Draft, useSaver } from '../../app/saver.js';
 import { didSomething, sayTrouble } from '../../app/undo.js';
@@ -76,8 +76,10 @@ export function CopyEditor({ short, channel, saver, ticks }: CopyEditorProps): R
       .then((next) => replace(next, t('shorts.proposed-the-words-afresh')))
       .catch(sayTrouble);
   };
-  const takeTitle = (title: string): void => {
-    if (title !== copy.title) replace({ ...copy, title }, t('shorts.took-the-title', { title })).catch(sayTrouble);
+  /** A text that was proposed beside another title follows; one that somebody wrote stays. */
+  const takeTitle = ({ text: title, description }: TitleView): void => {
+    const ours = titles.currentData?.some((other) => other.description === copy.description) === true;
+    if (title !== copy.title) replace({ ...copy, title, ...(ours ? { description } : {}) }, t('shorts.took-the-title', { title })).catch(sayTrouble);
   };
   const mend = (some: readonly FindingView[], words = copy): void => {
     const next = withMend(words, some);

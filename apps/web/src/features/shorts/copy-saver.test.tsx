@@ -145,7 +145,7 @@ describe('a channel’s own words', () => {
 
 describe('words that were taken over', () => {
   onScreens();
-  const offered = { text: 'The tide took the boat', sort: 'said', said: 'the tide took the boat', draft: false };
+  const offered = { text: 'The tide took the boat', sort: 'said', said: 'the tide took the boat', draft: false, description: '' };
   const opened = async (channelsOwn = false) => {
     const made = server();
     const path = channelsOwn ? 'api/shorts/a/titles?channelId=ch1' : 'api/shorts/a/titles';

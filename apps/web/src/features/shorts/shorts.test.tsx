@@ -12,9 +12,9 @@ const SHORTS = [
   shortView('c', 'Bread at four', { clientId: 'c2', recordingId: 'r2', recordingTitle: 'The oven' }),
 ];
 const TITLES: TitleView[] = [
-  { text: 'No rope on the slip', sort: 'said', said: 'so um we had no rope on the slip', draft: false },
-  { text: 'Why the tide took the boat', sort: 'why', said: 'the tide took the boat because', draft: false },
-  { text: 'It went twice', sort: 'said', said: 'it went twice', draft: true },
+  { text: 'No rope on the slip', sort: 'said', said: 'so um we had no rope on the slip', draft: false, description: 'What it is about.' },
+  { text: 'Why the tide took the boat', sort: 'why', said: 'the tide took the boat because', draft: false, description: 'No rope on the slip.' },
+  { text: 'It went twice', sort: 'said', said: 'it went twice', draft: true, description: 'The tide took it.' },
 ];
 const answers = (more: Answers = {}): Answers => ({
   'api/shorts': SHORTS,
@@ -79,10 +79,27 @@ describe('the shorts', () => {
     ]);
     await user.keyboard('2');
     expect(await screen.findByDisplayValue('Why the tide took the boat')).toBeInTheDocument();
-    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toMatchObject({ title: 'Why the tide took the boat', version: 3 });
+    // The text was proposed beside another title, and would say this one again.
+    const taken = { title: 'Why the tide took the boat', description: 'No rope on the slip.', version: 3 };
+    await expect.poll(() => asked.find(({ method }) => method === 'PUT')?.body).toMatchObject(taken);
     expect(list.getByRole('button', { pressed: true })).toHaveTextContent('Why the tide took the boat');
     await user.type(screen.getByLabelText('Title'), '1'); // typing takes no title
     expect(screen.getByLabelText('Title')).toHaveValue('Why the tide took the boat1');
+  });
+  it('leave a text that somebody wrote as it is when another title is taken', async () => {
+    let draft = { ...SHORTS[1]!, copy: { ...SHORTS[1]!.copy, description: 'Written by hand.' } };
+    const { user, asked } = page(
+      {
+        'api/shorts': () => [draft],
+        'PUT api/shorts/b/copy': ({ body }: Ask) => (draft = { ...draft, version: draft.version + 1, copy: body as CopyView }),
+      },
+      '/shorts/b',
+    );
+    await screen.findByRole('list', { name: 'Proposals' });
+    await user.keyboard('2');
+    await expect
+      .poll(() => asked.find(({ method }) => method === 'PUT')?.body)
+      .toMatchObject({ title: 'Why the tide took the boat', description: 'Written by hand.' });
   });
   it('that are approved offer no titles', async () => {
     page();

@@ -15,6 +15,9 @@ const SORT_NAMES: Readonly<Record<ProposedSort, string>> = {
   when: t('shorts.what-happens'),
   how: t('shorts.how-to'),
   contrast: t('shorts.not-this-but-that'),
+  mistake: t('shorts.the-mistake'),
+  comparison: t('shorts.the-comparison'),
+  figure: t('shorts.the-figure'),
   topic: t('shorts.the-topic-first'),
 };
 
@@ -23,7 +26,7 @@ interface TitleChoicesProps {
   /** They are still being found. */
   readonly awaited: boolean;
   readonly chosen: string;
-  readonly onTake: (title: string) => void;
+  readonly onTake: (title: TitleView) => void;
 }
 
 /** So many at most have a key. */
@@ -40,7 +43,7 @@ export function TitleChoices({ titles, awaited, chosen, onTake }: TitleChoicesPr
   useKeys(
     Array.from({ length: awaited ? MOST : titles.length }, (_, i) => {
       const key = String(i + 1);
-      return { key, label: t('shorts.take-title', { number: i + 1 }), group: t('common.shorts'), run: () => (awaited ? wait(key) : onTake(titles[i]!.text)) };
+      return { key, label: t('shorts.take-title', { number: i + 1 }), group: t('common.shorts'), run: () => (awaited ? wait(key) : onTake(titles[i]!)) };
     }),
   );
   if (titles.length === 0) return null;
@@ -52,7 +55,7 @@ export function TitleChoices({ titles, awaited, chosen, onTake }: TitleChoicesPr
             type="button"
             aria-pressed={text === chosen}
             className="grid w-full grid-cols-[18px_1fr_auto] items-baseline gap-x-2 px-1 py-[6px] text-left hover:bg-sheet aria-pressed:bg-sheet"
-            onClick={() => onTake(text)}
+            onClick={() => onTake(titles[i]!)}
           >
             <kbd className="text-[11px] text-soft">{i + 1}</kbd>
             <span className={clsx(text === chosen && 'font-semibold')}>{text}</span>

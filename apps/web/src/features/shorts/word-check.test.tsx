@@ -115,7 +115,13 @@ describe('words while they are written', () => {
 describe('a batch', () => {
   onScreens();
   it('of ten is worded with the keyboard alone: two keys a short, and a few more for a tag', async () => {
-    const proposals: TitleView[] = ['No rope on the slip', 'Why the tide took the boat'].map((text) => ({ text, sort: 'said', said: text, draft: false }));
+    const proposals: TitleView[] = ['No rope on the slip', 'Why the tide took the boat'].map((text) => ({
+      text,
+      sort: 'said',
+      said: text,
+      draft: false,
+      description: '',
+    }));
     const { user, asked, place } = page(
       desk(
         Array.from({ length: 10 }, (_, i) => `Draft ${i}`),

@@ -15,6 +15,22 @@ export function stemCounts({ texts, firstWord, endWord }: Pick<Passage, 'texts' 
   return counts;
 }
 
+const lettersOf = (line: string): string =>
+  line
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}']+/gu, ' ')
+    .trim();
+
+/** Two lines of so much in common say the same. */
+export const SAME = 0.5;
+
+/** True where one line says the other again: its very words, or half of what the shorter says. */
+export function saysAgain(line: string, other: string): boolean {
+  const letters = lettersOf(other);
+  const content = (text: string): ReadonlySet<string> => contentOf(lettersOf(text).split(' '));
+  return (letters !== '' && lettersOf(line).includes(letters)) || shared(content(line), content(other)) >= SAME;
+}
+
 /** How much of the shorter of two lines stands in the other, 0 to 1. */
 export const shared = (a: ReadonlySet<string>, b: ReadonlySet<string>): number =>
   [...a].filter((word) => b.has(word)).length / Math.max(1, Math.min(a.size, b.size));

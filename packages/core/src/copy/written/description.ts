@@ -1,4 +1,4 @@
-import { contentOf, shared } from './content.js';
+import { contentOf, SAME, saysAgain, shared } from './content.js';
 import { TEXT_WEIGHTS } from './text-weights.js';
 import { type TitleContext, titleFeatures, weighed } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
@@ -12,9 +12,6 @@ const LONGEST_SENTENCE = 125;
 const MOST_WORDS = 26;
 /** Of the strongest so many, each pair is looked at; a passage of a minute has some twenty. */
 const MOST_LOOKED_AT = 60;
-/** What says so much of the title again adds nothing. */
-const SAME = 0.5;
-
 const SORTS: ReadonlySet<TitleSort> = new Set(['said', 'contrast', 'advice']);
 
 /** As a title they may do, as the first sentence of a text they speak of somebody. */
@@ -36,9 +33,18 @@ export interface Said {
  * @param limit characters
  */
 export function describe(context: TitleContext, title: string, limit: number, weights: ArrayLike<number> = TEXT_WEIGHTS): string {
+  return describer(context, limit, weights)(title);
+}
+
+/** `describe` for several titles of one passage, whose sentences are read once. */
+export function describer(context: TitleContext, limit: number, weights: ArrayLike<number> = TEXT_WEIGHTS): (title: string) => string {
   const most = Math.min(limit, MOST_CHARACTERS);
-  const inTitle = contentOf(title.split(/\s+/).map((word) => word.toLowerCase().replace(/[^\p{L}\p{N}']/gu, '')));
-  const sentences = saidSentences(context, most, weights).filter(({ text, words }) => text.length <= most && shared(words, inTitle) < SAME);
+  const all = saidSentences(context, most, weights).filter(({ text }) => text.length <= most);
+  return (title) => textBeside(all, title, most);
+}
+
+function textBeside(all: readonly Said[], title: string, most: number): string {
+  const sentences = all.filter(({ text }) => !saysAgain(text, title));
   return strongestOf(sentences, most)
     .map(({ text }) => text)
     .join(' ');

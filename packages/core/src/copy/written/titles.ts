@@ -3,17 +3,20 @@ import { contentOf, shared } from './content.js';
 import { titleFeatures, type TitleContext, weighed } from './title-features.js';
 import { type Topic, topicLacking } from '../topics/topics.js';
 import type { Manner } from '../voice/manner.js';
+import { SAID_SORTS, saidSort } from './said-sorts.js';
 import { TITLE_SORTS, type TitleDraft, titleDrafts } from './title-sorts.js';
 import { TITLE_WEIGHTS } from './title-weights.js';
 import { asksRoom, isBroken, leans } from './wholeness.js';
 
-/** What a title that is proposed does: a draft's sort, or it names the topic and then says something of it. */
-export const PROPOSED_SORTS = [...TITLE_SORTS, 'topic'] as const;
+/** What a title that is proposed does: a draft's sort, what a quoted line does, or it names the topic and then says something of it. */
+export const PROPOSED_SORTS = [...TITLE_SORTS, ...SAID_SORTS, 'topic'] as const;
 export type ProposedSort = (typeof PROPOSED_SORTS)[number];
 
 /** A title that is proposed. */
 export interface ProposedTitle {
   readonly text: string;
+  /** It without the topic before it. */
+  readonly line: string;
   readonly sort: ProposedSort;
   /** Words of the passage that it was made of, from the first to the one after the last. */
   readonly firstWord: number;
@@ -78,7 +81,8 @@ export function proposeTitles(context: TitleContext, limit: number, most: number
     if (own !== null) named.add(own.topic);
     const title = {
       text: own?.text ?? draft.text,
-      sort: own === null ? draft.sort : ('topic' as const),
+      line: draft.text,
+      sort: own === null ? (saidSort(draft) ?? draft.sort) : ('topic' as const),
       firstWord: Math.min(...said.map(({ first }) => first)),
       endWord: Math.max(...said.map(({ end }) => end)),
       draft: doubtful,

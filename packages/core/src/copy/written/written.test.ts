@@ -8,6 +8,7 @@ import { gerund, recordingSubject } from '../recording-tags.js';
 import { rarity } from '../../text/spoken-words.js';
 import { asAdvice } from './advice.js';
 import { compress } from './compress.js';
+import { contentOf, shared } from './content.js';
 import { describe as describePassage, type Said, strongestOf } from './description.js';
 import { readNumber } from './figures.js';
 
@@ -464,6 +465,21 @@ describe.each(DEMO_TALKS)('titles proposed for %s', (name) => {
         expect(text).toMatch(/^[\p{Lu}\p{N}]/u);
       }
       expect(proposeTitlesFor(transcript, request, 5)).toEqual(titles);
+    }
+  });
+  it('have each a text that adds to it, the first the one that is proposed', () => {
+    const said = (text: string): ReadonlySet<string> => contentOf(text.toLowerCase().match(/[\p{L}\p{N}']+/gu) ?? []);
+    for (const passage of passages) {
+      const request = { ...passage, clientTags: [], limits: { title: 60, description: 200, hashtags: 5 } };
+      const copy = proposeCopy(transcript, request);
+      const titles = proposeTitlesFor(transcript, request, 5);
+      const own = titles.find(({ text }) => text === copy.title);
+      if (own !== undefined) expect(own.description).toBe(copy.description);
+      for (const { line, description } of titles) {
+        expect(description.length).toBeLessThanOrEqual(200);
+        expect(description.split(/(?<=[.?!]) /)).not.toContain(`${line}.`);
+        for (const sentence of description.split(/(?<=[.?!]) /)) expect(shared(said(sentence), said(line))).toBeLessThan(0.5);
+      }
     }
   });
   it('are none for talk that is not English', () =>

@@ -34,6 +34,14 @@ export const EARLIER_THAN_NOW = new Set('was were had did used wanted stopped ra
 /** Somebody's words or thoughts are told, not what they are about. */
 export const REPORTS = new Set('said says say saying asked asks ask asking told tells tell thought think thinks reckon rang'.split(' '));
 
+/** Something went wrong, or cost something that it need not have. */
+export const MISTAKES = new Set(
+  (
+    'mistake mistakes wrong wrongly fault faults forgot forget forgotten lost lose loses losing wasted waste wasting ruined ruin ruins broke broken missed ' +
+    'failed fail fails regret regretted blame blamed blaming fined stuck overpaid'
+  ).split(' '),
+);
+
 /** Whoever says these means it: duties, comparisons, all or nothing. */
 export const FIRM = new Set(
   (
