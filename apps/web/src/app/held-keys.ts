@@ -23,6 +23,8 @@ let last = '';
 
 /** Keys wait until the returned function is called. @param again a key to begin with once it is over: the one that is waited for */
 export function holdKeys(again?: string): () => void {
+  // Whoever takes the mouse goes on by themselves. Added again, it is there once.
+  window.addEventListener('pointerdown', forgetKeys, { capture: true });
   const hold = Symbol('hold');
   if (holds.size === 0 && waiting.length === 0) last = doing;
   holds.add(hold);
@@ -77,6 +79,3 @@ export function doKey({ key }: KeyboardEvent, run: () => void): void {
     doing = '';
   }
 }
-
-// Whoever takes the mouse has gone on by themselves.
-window.addEventListener('pointerdown', forgetKeys, { capture: true });
