@@ -10,6 +10,8 @@ export interface Price {
 
 /** Before these, "two thirty" is a time. */
 const TIMES: ReadonlySet<string> = new Set(['at', 'by', 'till', 'until', 'before', 'after', 'past', 'from', 'around']);
+/** "Nine thirty a day early" is one, too. */
+const BEFORE_OR_AFTER: ReadonlySet<string> = new Set(['early', 'earlier', 'late', 'later', 'before', 'after', 'ahead']);
 const PAIR = 2;
 
 /**
@@ -63,5 +65,6 @@ function tells(line: Line, at: number): 'hundred' | 'unit' | null {
   const from = norm === 'for' ? at + 1 : at;
   if (!/^(?:a|an|per|each)$/.test(line[from]?.norm ?? '')) return null;
   const what = line[from + 1]?.norm ?? '';
+  if (BEFORE_OR_AFTER.has(line[from + 2]?.norm ?? '')) return null;
   return BY_THE_HUNDRED.has(what) ? 'hundred' : BY_THE_UNIT.has(what) ? 'unit' : null;
 }

@@ -41,10 +41,10 @@ export const SCALES = new Map([
 ]);
 
 export const MONEY = new Set('pound pounds quid euro euros dollar dollars bucks'.split(' '));
-/** What is paid in hundreds by the one of it, and in units. Common practice; of an hour or a bag it may be either. */
+/** What is paid in hundreds by the one of it, and in units. Common practice; of an hour or a bag it may be either, a minute and a mile have other figures than prices. */
 export const BY_THE_HUNDRED = new Set('tonne ton night day week fortnight month quarter term year acre hectare'.split(' '));
 export const BY_THE_UNIT = new Set(
-  'kilo kilogram gram litre liter pint gallon metre mile kilometre roll loaf slice bun egg dozen jar tin can cup bottle packet sheet piece minute'.split(' '),
+  'kilo kilogram gram litre liter pint gallon metre roll loaf slice bun egg dozen jar tin can cup bottle packet sheet piece'.split(' '),
 );
 
 /** What is counted with a figure even when it is small: "3 weeks". */
