@@ -153,6 +153,27 @@ describe('keys', () => {
       await user.keyboard('{ArrowDown}');
       await expect.poll(() => run.mock.calls.flat()).toEqual(['next']);
     });
+    it('begin with it though it is what was pressed', async () => {
+      const { user, run } = page();
+      let done = (): void => undefined;
+      run.mockImplementationOnce(() => {
+        done = holdKeys('k');
+      });
+      await user.keyboard('kk ');
+      done();
+      await expect.poll(() => run.mock.calls.flat()).toEqual(['keep', 'keep', 'play']);
+    });
+    it('are written into the field that the first of them leads into', async () => {
+      const { user, run } = page();
+      const insert = vi.fn<(command: string, shown: boolean, text: string) => boolean>(() => true);
+      Object.assign(document, { execCommand: insert }); // jsdom has none; the browser test writes for real
+      run.mockImplementationOnce(() => screen.getByLabelText('Words').focus());
+      const done = holdKeys();
+      await user.keyboard('kkXx{ArrowDown}');
+      done();
+      await expect.poll(() => insert.mock.calls.map(([, , text]) => text).join('')).toBe('kXx');
+      expect(run.mock.calls.flat()).toEqual(['keep']);
+    });
     it('are left to a field that is typed into', async () => {
       const { user, run } = page();
       const done = holdKeys();

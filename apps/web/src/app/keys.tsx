@@ -2,6 +2,7 @@ import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { type KeybindingPress, matchKeybindingPress, parseKeybinding } from 'tinykeys';
 import { t } from '../texts/texts.js';
 import { doKey, heldBack } from './held-keys.js';
+import { isTyping } from './typing.js';
 
 export interface KeyBinding {
   /** As in KeyboardEvent.key; letters in lower case. `mod+` stands for Ctrl or Command. */
@@ -18,15 +19,6 @@ const listeners = new Set<() => void>();
 function changed(next: readonly (readonly KeyBinding[])[]): void {
   active = next;
   for (const listener of listeners) listener();
-}
-
-/** A tick or a button keeps the focus after it was clicked, and takes no letters. */
-const TAKES_NO_LETTERS = /^(?:checkbox|button|submit|reset|file)$/;
-
-function isTyping(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  if (target instanceof HTMLInputElement) return !TAKES_NO_LETTERS.test(target.type);
-  return target.isContentEditable || /^(?:TEXTAREA|SELECT)$/.test(target.tagName);
 }
 
 const presses = new Map<string, KeybindingPress>();

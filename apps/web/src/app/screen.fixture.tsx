@@ -78,7 +78,7 @@ export function show(
     const key = `${request.method} ${path}`;
     const answer = key in answers ? answers[key] : request.method === 'GET' ? answers[path] : undefined;
     if (answer === undefined) return NEVER;
-    const said: unknown = typeof answer === 'function' ? (answer as (one: Ask) => unknown)(ask) : answer;
+    const said: unknown = await (typeof answer === 'function' ? (answer as (one: Ask) => unknown)(ask) : answer);
     if (said instanceof Refusal) return Response.json({ status: said.status, detail: said.detail, errors: said.errors, ...said.more }, { status: said.status });
     return said === null ? new Response(null, { status: 204 }) : Response.json(said);
   });

@@ -14,7 +14,7 @@ import { cleanLine, shorten } from './said-line.js';
 import type { SearchGround } from './search/search-drafts.js';
 import { titleCompounds, titleWords } from './title-tags.js';
 import { topicsOf } from './topics/topics.js';
-import { saysAgain } from './written/content.js';
+import { readLine, saysAgain } from './written/content.js';
 import type { TitleContext } from './written/title-features.js';
 import { describer } from './written/description.js';
 import { type ProposedTitle, proposeTitles, titleOf } from './written/titles.js';
@@ -161,7 +161,8 @@ function passageOf(transcript: Transcript, firstWord: number, endWord: number, t
 /** Opening and closing sentence of the passage, as said, but for the one that is its title; the opening alone where both do not fit. */
 function shortDescription(passage: Passage, title: string, limit: number): string {
   const lines = passage.sentences.map((sentence) => cleanLine(passage, sentence.firstWord, sentence.endWord)).filter((line) => line.split(' ').length >= 3);
-  const others = lines.filter((line) => !saysAgain(line, title));
+  const own = readLine(title);
+  const others = lines.filter((line) => !saysAgain(readLine(line), own));
   const first = others[0] ?? '';
   const last = others.at(-1) ?? '';
   const sentence = (line: string): string => (/[.!?…]$/.test(line) ? line : `${line}.`);

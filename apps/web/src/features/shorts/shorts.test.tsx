@@ -32,6 +32,14 @@ const titles = (): string[] =>
     .getAllByRole('link')
     .map((link) => link.firstElementChild!.textContent);
 
+function later<T>(): { promise: Promise<T>; resolve: (value: T) => void } {
+  let resolve: (value: T) => void = () => undefined;
+  const promise = new Promise<T>((done) => {
+    resolve = done;
+  });
+  return { promise, resolve };
+}
+
 describe('the shorts', () => {
   onScreens();
   it('are listed under their recordings, the first with its words beside it', async () => {
@@ -85,6 +93,39 @@ describe('the shorts', () => {
     expect(list.getByRole('button', { pressed: true })).toHaveTextContent('Why the tide took the boat');
     await user.type(screen.getByLabelText('Title'), '1'); // typing takes no title
     expect(screen.getByLabelText('Title')).toHaveValue('Why the tide took the boat1');
+  });
+  it('take the title that was pressed before the titles were there', async () => {
+    let draft = SHORTS[1]!;
+    const found = later<TitleView[]>();
+    const { user, asked } = page(
+      {
+        'api/shorts': () => [draft],
+        'api/shorts/b/titles': () => found.promise,
+        'PUT api/shorts/b/copy': ({ body }: Ask) => (draft = { ...draft, version: draft.version + 1, copy: body as CopyView }),
+      },
+      '/shorts/b',
+    );
+    await screen.findByDisplayValue('The second tide');
+    await user.keyboard('2');
+    expect(screen.queryByRole('list', { name: 'Proposals' })).toBeNull();
+    found.resolve(TITLES);
+    expect(await screen.findByDisplayValue('Why the tide took the boat')).toBeInTheDocument();
+    await expect.poll(() => asked.filter(({ method }) => method === 'PUT').length).toBe(1);
+  });
+  it('stay as they are where a yes is refused, whatever was pressed for the next', async () => {
+    const drafts = ['b', 'd'].map((id) => shortView(id, `Draft ${id}`, { approved: false, approvedBy: null }));
+    const answer = later<Refusal>();
+    const { user, asked, place } = page(
+      { 'api/shorts': drafts, 'api/shorts/d/titles': TITLES, 'PUT api/shorts/b/approval': () => answer.promise },
+      '/shorts/b',
+    );
+    await screen.findByRole('list', { name: 'Proposals' });
+    await user.keyboard('n2n');
+    answer.resolve(new Refusal(409, 'Somebody else changed it.', [], {}));
+    await expect.poll(() => (screen.getByRole('button', { name: /^Approve the short/ }) as HTMLButtonElement).disabled).toBe(false);
+    await user.keyboard('{ArrowDown}');
+    await expect.poll(place).toBe('/shorts/d');
+    expect(asked.filter(({ method }) => method === 'PUT').map(({ path }) => path)).toEqual(['api/shorts/b/approval']);
   });
   it('leave a text that somebody wrote as it is when another title is taken', async () => {
     let draft = { ...SHORTS[1]!, copy: { ...SHORTS[1]!.copy, description: 'Written by hand.' } };

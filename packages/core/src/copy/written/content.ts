@@ -15,21 +15,26 @@ export function stemCounts({ texts, firstWord, endWord }: Pick<Passage, 'texts' 
   return counts;
 }
 
-const lettersOf = (line: string): string =>
-  line
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}']+/gu, ' ')
-    .trim();
-
 /** Two lines of so much in common say the same. */
 export const SAME = 0.5;
 
-/** True where one line says the other again: its very words, or half of what the shorter says. */
-export function saysAgain(line: string, other: string): boolean {
-  const letters = lettersOf(other);
-  const content = (text: string): ReadonlySet<string> => contentOf(lettersOf(text).split(' '));
-  return (letters !== '' && lettersOf(line).includes(letters)) || shared(content(line), content(other)) >= SAME;
+/** What a line says: its letters and figures, and the stems of its words that say something. */
+export interface ReadLine {
+  readonly letters: string;
+  readonly words: ReadonlySet<string>;
 }
+
+export function readLine(line: string): ReadLine {
+  const letters = line
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}']+/gu, ' ')
+    .trim();
+  return { letters, words: contentOf(letters.split(' ')) };
+}
+
+/** True where one line says the other again: its very words, or half of what the shorter says. */
+export const saysAgain = (line: ReadLine, other: ReadLine): boolean =>
+  (other.letters !== '' && line.letters.includes(other.letters)) || shared(line.words, other.words) >= SAME;
 
 /** How much of the shorter of two lines stands in the other, 0 to 1. */
 export const shared = (a: ReadonlySet<string>, b: ReadonlySet<string>): number =>

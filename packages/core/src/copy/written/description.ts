@@ -1,4 +1,4 @@
-import { contentOf, SAME, saysAgain, shared } from './content.js';
+import { readLine, type ReadLine, SAME, saysAgain, shared } from './content.js';
 import { TEXT_WEIGHTS } from './text-weights.js';
 import { type TitleContext, titleFeatures, weighed } from './title-features.js';
 import { type TitleDraft, titleDrafts, type TitleSort } from './title-sorts.js';
@@ -18,9 +18,8 @@ const SORTS: ReadonlySet<TitleSort> = new Set(['said', 'contrast', 'advice']);
 const LEANS_MORE = new Set('that this these those such neither both'.split(' '));
 
 /** A sentence that may stand in a text. */
-export interface Said {
+export interface Said extends ReadLine {
   readonly text: string;
-  readonly words: ReadonlySet<string>;
   readonly sentence: number;
   /** It speaks of what the sentence before names. */
   readonly leans: boolean;
@@ -44,7 +43,8 @@ export function describer(context: TitleContext, limit: number, weights: ArrayLi
 }
 
 function textBeside(all: readonly Said[], title: string, most: number): string {
-  const sentences = all.filter(({ text }) => !saysAgain(text, title));
+  const own = readLine(title);
+  const sentences = all.filter((one) => !saysAgain(one, own));
   return strongestOf(sentences, most)
     .map(({ text }) => text)
     .join(' ');
@@ -85,7 +85,7 @@ function saidSentences(context: TitleContext, most: number, weights: ArrayLike<n
   const rows = titleFeatures(drafts, context);
   return drafts.map((draft, k) => ({
     text: closed(draft.text),
-    words: contentOf(draft.line.map(({ norm }) => norm)),
+    ...readLine(draft.text),
     sentence: draft.sentence,
     leans: leans(draft) || LEANS_MORE.has(draft.line[0]!.norm),
     worth: weighed(rows[k]!, weights),

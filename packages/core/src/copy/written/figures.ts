@@ -1,4 +1,5 @@
-import { COUNTED, SCALES, TENS, UNITS } from '../../text/lists/written.js';
+import { COUNTED, SCALES, UNITS } from '../../text/lists/written.js';
+import { smallNumber } from './number-words.js';
 import { pricesIn } from './prices.js';
 import type { Line, WrittenWord } from './written-word.js';
 
@@ -120,14 +121,6 @@ export function readNumber(line: Line, at: number): ReadNumber | null {
   while (i > from && norm(i - 1) === 'and') i -= 1;
   const value = total + (group ?? 0);
   return i === from || (total === 0 && group === null) ? null : { value: Math.round(value * 1e6) / 1e6, length: i - at };
-}
-
-function smallNumber(word: string): number | null {
-  const simple = UNITS.get(word) ?? TENS.get(word);
-  if (simple !== undefined) return simple;
-  const [ten, unit] = word.split('-');
-  const [tens, units] = [TENS.get(ten ?? ''), UNITS.get(unit ?? '')];
-  return tens !== undefined && units !== undefined && units > 0 && units < 10 ? tens + units : null;
 }
 
 /** "twenty" may be followed by "four", "two hundred" by "fifty"; "two" by nothing of the kind. */

@@ -1,4 +1,5 @@
-import { BY_THE_HUNDRED, BY_THE_UNIT, MONEY, TENS, UNITS } from '../../text/lists/written.js';
+import { BY_THE_HUNDRED, BY_THE_UNIT, MONEY, SCALES } from '../../text/lists/written.js';
+import { smallNumber } from './number-words.js';
 import type { Line, WrittenWord } from './written-word.js';
 
 /** "two fifty" as it is written, and how many words it takes. */
@@ -28,7 +29,7 @@ export function pricesIn(line: Line): ReadonlyMap<number, Price> {
     places
       .filter((i) => tells(line, i + PAIR) !== null || !TIMES.has(line[i - 1]?.norm ?? ''))
       .map((i) => {
-        const value = 100 * UNITS.get(line[i]!.norm)! + rest(line[i + 1]!.norm)!;
+        const value = 100 * smallNumber(line[i]!.norm)! + smallNumber(line[i + 1]!.norm)!;
         return [i, by === 'hundred' ? { text: String(value), value, length: PAIR } : { text: (value / 100).toFixed(2), value: value / 100, length: PAIR }];
       }),
   );
@@ -36,9 +37,9 @@ export function pricesIn(line: Line): ReadonlyMap<number, Price> {
 
 /** One to nine and ten to ninety-nine, side by side and no part of a longer number. */
 function isPair(line: Line, at: number): boolean {
-  const units = UNITS.get(line[at]!.norm) ?? 0;
+  const units = smallNumber(line[at]!.norm) ?? 0;
   const next = line[at + 1];
-  if (units < 1 || units > 9 || next === undefined || rest(next.norm) === null || /[,.;:?!]$/.test(line[at]!.text)) return false;
+  if (units < 1 || units > 9 || next === undefined || (smallNumber(next.norm) ?? 0) < 10 || /[,.;:?!]$/.test(line[at]!.text)) return false;
   return !isOfIt(line[at - 1], line[at - 1]) && !isOfIt(line[at + PAIR], next);
 }
 
@@ -46,16 +47,7 @@ function isPair(line: Line, at: number): boolean {
 const isOfIt = (word: WrittenWord | undefined, before: WrittenWord | undefined): boolean =>
   word !== undefined &&
   !/[,.;:?!]$/.test(before!.text) &&
-  (UNITS.has(word.norm) || TENS.has(word.norm) || /^(?:point|hundred|thousand|million|billion|percent|o'clock|am|pm)$/.test(word.norm));
-
-/** Ten to ninety-nine, as it is said. */
-function rest(word: string): number | null {
-  const [ten, unit] = word.split('-');
-  const tens = TENS.get(ten ?? '');
-  if (unit !== undefined) return tens === undefined || !UNITS.has(unit) ? null : tens + UNITS.get(unit)!;
-  const value = tens ?? UNITS.get(word) ?? 0;
-  return value >= 10 ? value : null;
-}
+  (smallNumber(word.norm) !== null || SCALES.has(word.norm) || /^(?:point|percent|o'clock|am|pm)$/.test(word.norm));
 
 /** What the words behind a price say of it. */
 function tells(line: Line, at: number): 'hundred' | 'unit' | null {
